@@ -1,0 +1,13 @@
+package sandpiper.engine.access;
+
+/** What a person can be trusted with in the console. */
+public enum Duty {
+    /** Edit definitions in the draft. */
+    DESIGN,
+    /** Turn the draft into a release. */
+    RELEASE,
+    /** See and enter records. */
+    RECORDS,
+    /** Manage users and clients. */
+    ACCESS
+}

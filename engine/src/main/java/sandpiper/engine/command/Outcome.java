@@ -1,0 +1,43 @@
+package sandpiper.engine.command;
+
+import java.util.List;
+import java.util.UUID;
+import sandpiper.model.release.ObjectType;
+
+/** What became of a command. */
+public sealed interface Outcome {
+    /**
+     * It was done and is durable.
+     *
+     * @param number internal number, to read the record again; never leaves the service
+     * @param created whether the record is new
+     */
+    record Done(ObjectType object, long number, UUID id, long version, boolean created) implements Outcome {}
+
+    /** It had been done before, and was answered with this. */
+    record Repeated(String answer) implements Outcome {}
+
+    /** It was not done, and nothing has changed; says why, at least once. */
+    record Refused(Reason reason, List<Fault> faults) implements Outcome {
+        public Refused {
+            faults = List.copyOf(faults);
+        }
+
+        /** For one reason only. */
+        public static Refused because(Reason reason, RecordCode code, String message) {
+            return new Refused(reason, List.of(new Fault(List.of(), code, message)));
+        }
+    }
+
+    /** Why a command was not done. */
+    enum Reason {
+        /** The values are not right. */
+        INVALID,
+        /** There is no such record. */
+        MISSING,
+        /** Somebody else has changed the record since it was read. */
+        STALE,
+        /** Another record stands in the way. */
+        CONFLICT
+    }
+}

@@ -1,0 +1,36 @@
+package sandpiper.engine.command;
+
+import sandpiper.logic.Code;
+
+/** What can be wrong with what was asked of a record. */
+public enum RecordCode implements Code {
+    UNKNOWN_FIELD("SP4101"),
+    NOT_WRITABLE("SP4102"),
+    REQUIRED("SP4103"),
+    NOT_UNIQUE("SP4104"),
+    DUPLICATE_KEY("SP4105"),
+    UNKNOWN_RECORD("SP4106"),
+    RETIRED_RECORD("SP4107"),
+    NOT_A_LIST("SP4108"),
+    UNKNOWN_LINE("SP4109"),
+    NO_SUCH_RECORD("SP4110"),
+    STALE("SP4111"),
+    IN_USE("SP4112"),
+    NOT_REMOVABLE("SP4113"),
+    KEY_MISSING("SP4114"),
+    KEY_DIFFERS("SP4115"),
+    TOO_MANY_ITEMS("SP4116"),
+    REPEATED_DIFFERENTLY("SP4117"),
+    BAD_KEY("SP4118");
+
+    private final String id;
+
+    RecordCode(String id) {
+        this.id = id;
+    }
+
+    @Override
+    public String id() {
+        return id;
+    }
+}

@@ -1,0 +1,47 @@
+package sandpiper.engine.command;
+
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.ObjectType;
+
+/**
+ * What is wanted of a record. Values are in plain form as they came: text, numbers, booleans, lists of maps for line items, and
+ * {@code null} for what shall be empty.
+ */
+public sealed interface RecordCommand {
+    ObjectType object();
+
+    /** Makes a new record. {@code writable} are the fields that may be given. */
+    record Create(ObjectType object, FieldTree writable, Map<String, @Nullable Object> values)
+            implements RecordCommand {}
+
+    /** Changes the given fields of a record and leaves the others; {@code key} as in an address. */
+    record Change(
+            ObjectType object,
+            FieldTree writable,
+            String key,
+            Map<String, @Nullable Object> values,
+            @Nullable Long expectedVersion)
+            implements RecordCommand {}
+
+    /**
+     * Changes the record that has the key, or makes it.
+     *
+     * @param key as in an address, or {@code null} when it is among the values
+     */
+    record Save(
+            ObjectType object,
+            FieldTree creatable,
+            FieldTree changeable,
+            @Nullable String key,
+            Map<String, @Nullable Object> values,
+            @Nullable Long expectedVersion)
+            implements RecordCommand {}
+
+    /** Retires or deletes a record, whichever its object says. */
+    record Remove(ObjectType object, String key, @Nullable Long expectedVersion) implements RecordCommand {}
+
+    /** Takes a retired record back into use. */
+    record Restore(ObjectType object, String key) implements RecordCommand {}
+}

@@ -1,0 +1,52 @@
+package sandpiper.engine.port;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/** Users and clients. Secrets arrive here hashed. */
+public interface AccessStorage {
+    /**
+     * A person who signs in to the console.
+     *
+     * @param duties what the person may do, such as {@code design} and {@code release}
+     */
+    record StoredUser(String name, String label, String passwordHash, List<String> duties) {
+        public StoredUser {
+            duties = List.copyOf(duties);
+        }
+    }
+
+    /**
+     * An outside system.
+     *
+     * @param grants operations of services, as {@code berth-desk/stays/create} with {@code *} for all
+     * @param lastUsed {@code null} until it has signed in
+     */
+    record StoredClient(
+            String name, String label, String secretHash, List<String> grants, Instant createdAt, @Nullable Instant lastUsed) {
+        public StoredClient {
+            grants = List.copyOf(grants);
+        }
+    }
+
+    Optional<StoredUser> user(Session session, String name);
+
+    List<StoredUser> users(Session session);
+
+    void putUser(Transaction transaction, StoredUser user);
+
+    Optional<StoredClient> client(Session session, String name);
+
+    List<StoredClient> clients(Session session);
+
+    void putClient(Transaction transaction, StoredClient client);
+
+    void removeClient(Transaction transaction, String name);
+
+    void touchClient(Transaction transaction, String name, Instant at);
+
+    /** A value that belongs to this instance, such as its cursor key; made and kept when there is none. */
+    String setting(Transaction transaction, String name, String otherwise);
+}

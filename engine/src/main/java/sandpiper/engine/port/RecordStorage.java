@@ -1,0 +1,77 @@
+package sandpiper.engine.port;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.read.Page;
+import sandpiper.engine.read.Query;
+import sandpiper.engine.read.RecordView;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Part;
+
+/** The records of one release. Values are in stored form. */
+public interface RecordStorage {
+    /** A record that was found: its internal number, and whether it is retired. */
+    record Found(long number, boolean retired) {}
+
+    Optional<Found> byKey(Session session, ObjectType object, List<Object> key);
+
+    Optional<Found> byId(Session session, ObjectType object, UUID id);
+
+    /** The number of some record, other than {@code except}, that has these values in these fields. */
+    Optional<Found> another(Session session, ObjectType object, List<Field> fields, List<Object> values, long except);
+
+    /** The values of the natural key of a record, or nothing when there is no such record. */
+    Optional<List<@Nullable Object>> keyOf(Session session, ObjectType object, long number);
+
+    /** A whole record with all its line items. */
+    Optional<StoredRecord> load(Session session, ObjectType object, long number);
+
+    /** A record with the chosen fields only. */
+    Optional<RecordView> view(Session session, ObjectType object, long number, FieldTree tree);
+
+    /** One page of the records a query selects. */
+    Page page(Session session, Query query);
+
+    /** The object and the count of records that refer to a record; the first such object found. */
+    Optional<Referrer> referrer(Session session, ObjectType object, long number);
+
+    /** Who refers to a record. */
+    record Referrer(ObjectType object, long count) {}
+
+    /** Inserts a record with its items; its number is given by the storage and returned. */
+    long insert(Transaction transaction, ObjectType object, StoredRecord record);
+
+    /** Writes the head of a record (version, retired, changed) and those values whose fields are named. */
+    void update(Transaction transaction, ObjectType object, StoredRecord record, List<Field> changed);
+
+    void insertItem(Transaction transaction, ObjectType object, Part part, long owner, StoredRecord.StoredItem item, int position);
+
+    void updateItem(
+            Transaction transaction,
+            ObjectType object,
+            Part part,
+            long owner,
+            StoredRecord.StoredItem item,
+            int position,
+            List<Field> changed);
+
+    void deleteItem(Transaction transaction, ObjectType object, Part part, long owner, long line);
+
+    /** The highest line ever given in a part of a record. */
+    long lastLine(Session session, ObjectType object, Part part, long owner);
+
+    void delete(Transaction transaction, ObjectType object, long number);
+
+    /** The next count of a numbering series, from 1. */
+    long nextInSeries(Transaction transaction, ObjectType object, String series);
+
+    /** How many records of an object are in use, and how many are retired. */
+    Count count(Session session, ObjectType object);
+
+    /** Records in use and retired ones. */
+    record Count(long inUse, long retired) {}
+}

@@ -1,0 +1,57 @@
+package sandpiper.engine.read;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import sandpiper.logic.condition.Condition;
+import sandpiper.model.release.FieldPath;
+import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.ObjectType;
+
+/**
+ * Which records, in which order, with which fields.
+ *
+ * @param condition what must be true, or {@code null} for all
+ * @param search words to look for in the object's texts, or {@code null}
+ * @param sorts the order; the order of creation comes last and makes it complete
+ * @param newestFirst whether that last order runs backwards
+ * @param after the place to go on from: one value for each sort and the record's number, or {@code null} for the beginning
+ * @param limit most records of a page
+ * @param counted whether to count all records that match
+ * @param retired whether retired records are left out, come too, or come alone
+ */
+public record Query(
+        ObjectType object,
+        FieldTree tree,
+        @Nullable Condition condition,
+        @Nullable String search,
+        List<Sort> sorts,
+        boolean newestFirst,
+        @Nullable List<@Nullable Object> after,
+        int limit,
+        boolean counted,
+        Retired retired) {
+    /** Records of a page when nobody says. */
+    public static final int USUAL_LIMIT = 50;
+
+    /** Most records of a page. */
+    public static final int HIGHEST_LIMIT = 500;
+
+    public Query {
+        sorts = List.copyOf(sorts);
+    }
+
+    /** Every record of an object, from the first created on. */
+    public static Query all(ObjectType object, FieldTree tree, int limit) {
+        return new Query(object, tree, null, null, List.of(), false, null, limit, false, Retired.WITHOUT);
+    }
+
+    /** One field to sort by. */
+    public record Sort(FieldPath path, boolean descending) {}
+
+    /** What becomes of retired records. */
+    public enum Retired {
+        WITHOUT,
+        WITH,
+        ONLY
+    }
+}

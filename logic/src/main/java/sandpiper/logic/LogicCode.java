@@ -1,0 +1,32 @@
+package sandpiper.logic;
+
+/** What can be wrong with an expression. */
+public enum LogicCode implements Code {
+    TEXT_TOO_LONG("SP1001"),
+    UNEXPECTED_CHARACTER("SP1002"),
+    UNFINISHED_TEXT("SP1003"),
+    UNEXPECTED_TOKEN("SP1004"),
+    NESTED_TOO_DEEP("SP1005"),
+    BAD_NUMBER("SP1006"),
+    BAD_TEMPORAL("SP1007"),
+    UNKNOWN_NAME("SP2001"),
+    UNKNOWN_MEMBER("SP2002"),
+    UNKNOWN_FUNCTION("SP2003"),
+    WRONG_TYPE("SP2004"),
+    WRONG_ARGUMENTS("SP2005"),
+    UNKNOWN_CHOICE("SP2006"),
+    NOT_A_CONDITION("SP2007"),
+    NEVER_TRUE("SP2008"),
+    NO_FIELD("SP2009");
+
+    private final String id;
+
+    LogicCode(String id) {
+        this.id = id;
+    }
+
+    @Override
+    public String id() {
+        return id;
+    }
+}

@@ -1,0 +1,15 @@
+package sandpiper.logic.condition;
+
+import java.util.List;
+import sandpiper.logic.Problem;
+
+/** What checking a condition came to: the condition, or at least one problem. */
+public sealed interface Checked {
+    record Accepted(Condition condition) implements Checked {}
+
+    record Rejected(List<Problem> problems) implements Checked {
+        public Rejected {
+            problems = List.copyOf(problems);
+        }
+    }
+}

@@ -1,0 +1,25 @@
+package sandpiper.logic.type;
+
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+
+/** The fields an expression may name. Implemented by whoever has fields: an object, or a service's view of one. */
+public interface RecordType {
+    /** The object's name as the consultant wrote it. */
+    String name();
+
+    /** The type of a member, or nothing when there is none of that name. */
+    Optional<LogicType> member(String member);
+
+    /** Every name {@link #member} knows. */
+    Collection<String> memberNames();
+
+    /** The single text-like member that identifies a record, so that a reference can be compared with text. */
+    Optional<String> keyMember();
+
+    /** The same members under the same names, for messages. */
+    default List<String> sortedMemberNames() {
+        return memberNames().stream().sorted().toList();
+    }
+}

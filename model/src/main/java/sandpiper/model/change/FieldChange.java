@@ -1,0 +1,106 @@
+package sandpiper.model.change;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.Fields;
+import sandpiper.model.release.Standard;
+
+/**
+ * A field before and after.
+ *
+ * @param before {@code null} when the field is added
+ * @param after {@code null} when the field is removed
+ */
+public record FieldChange(@Nullable Field before, @Nullable Field after) {
+    /** Pairs the fields of an older state with those of a newer one: by name, and by the former name of what is renamed. */
+    static List<FieldChange> between(@Nullable Fields older, @Nullable Fields newer) {
+        var changes = new ArrayList<FieldChange>();
+        var matched = new java.util.HashSet<String>();
+        for (var after : newer == null ? List.<Field>of() : newer.stream().toList()) {
+            var before = older == null ? null : former(older, newer, after);
+            if (before != null) {
+                matched.add(before.name());
+            }
+            changes.add(new FieldChange(before, after));
+        }
+        if (older != null) {
+            older.stream()
+                    .filter(before -> !matched.contains(before.name()))
+                    .forEach(before -> changes.add(new FieldChange(before, null)));
+        }
+        return changes;
+    }
+
+    private static @Nullable Field former(Fields older, @Nullable Fields newer, Field after) {
+        var same = older.find(after.name());
+        if (same.isPresent()) {
+            return same.get();
+        }
+        var was = after.was();
+        boolean stillThere = was != null && newer != null && newer.find(was).isPresent();
+        return was == null || stillThere ? null : older.find(was).orElse(null);
+    }
+
+    public boolean isAdded() {
+        return before == null;
+    }
+
+    public boolean isRemoved() {
+        return after == null;
+    }
+
+    public boolean isRenamed() {
+        return before != null && after != null && !before.name().equals(after.name());
+    }
+
+    /** Whether the values need another form. */
+    public boolean changesType() {
+        return before != null && after != null && !before.type().equals(after.type());
+    }
+
+    /** What a person is told, one sentence for each difference; empty when nothing differs. */
+    List<String> sentences() {
+        var sentences = new ArrayList<String>();
+        if (before == null && after != null) {
+            sentences.add("field %s is added (%s)".formatted(after.name(), TypeWords.of(after.type())));
+        } else if (after == null && before != null) {
+            sentences.add("field %s is removed, and its values with it".formatted(before.name()));
+        } else if (before != null && after != null) {
+            differences(before, after, sentences);
+        }
+        return sentences;
+    }
+
+    private static void differences(Field before, Field after, List<String> sentences) {
+        var name = after.name();
+        if (!before.name().equals(name)) {
+            sentences.add("field %s is renamed to %s and keeps its values".formatted(before.name(), name));
+        }
+        if (!TypeWords.of(before.type()).equals(TypeWords.of(after.type()))) {
+            sentences.add("field %s changes from %s to %s"
+                    .formatted(name, TypeWords.of(before.type()), TypeWords.of(after.type())));
+        }
+        if (before.required() != after.required()) {
+            sentences.add("field %s is %s required".formatted(name, after.required() ? "now" : "no longer"));
+        }
+        if (before.unique() != after.unique()) {
+            sentences.add("field %s is %s unique".formatted(name, after.unique() ? "now" : "no longer"));
+        }
+        if (before.readOnly() != after.readOnly()) {
+            sentences.add("field %s is %s read-only".formatted(name, after.readOnly() ? "now" : "no longer"));
+        }
+        if (!before.label().equals(after.label())) {
+            sentences.add("field %s is labelled \"%s\"".formatted(name, after.label()));
+        }
+        if (!written(before.standard()).equals(written(after.standard()))) {
+            sentences.add("the default of field %s changes from %s to %s"
+                    .formatted(name, written(before.standard()), written(after.standard())));
+        }
+    }
+
+    private static String written(@Nullable Standard standard) {
+        return standard == null ? "none" : standard.written();
+    }
+}

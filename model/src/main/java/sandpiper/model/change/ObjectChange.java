@@ -1,0 +1,110 @@
+package sandpiper.model.change;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Part;
+
+/**
+ * An object before and after.
+ *
+ * @param before {@code null} when the object is added
+ * @param after {@code null} when the object is removed
+ */
+public record ObjectChange(
+        @Nullable ObjectType before, @Nullable ObjectType after, List<FieldChange> fields, List<PartChange> parts) {
+    public ObjectChange {
+        fields = List.copyOf(fields);
+        parts = List.copyOf(parts);
+    }
+
+    static ObjectChange between(@Nullable ObjectType before, @Nullable ObjectType after) {
+        return new ObjectChange(
+                before,
+                after,
+                FieldChange.between(
+                        before == null ? null : before.fields(), after == null ? null : after.fields()),
+                parts(before == null ? List.of() : before.parts(), after == null ? List.of() : after.parts()));
+    }
+
+    private static List<PartChange> parts(List<Part> older, List<Part> newer) {
+        var changes = new ArrayList<PartChange>();
+        var matched = new HashSet<String>();
+        for (var after : newer) {
+            var before = older.stream()
+                    .filter(part -> part.name().equals(after.name()))
+                    .findFirst()
+                    .or(() -> older.stream()
+                            .filter(part -> part.name().equals(after.was()))
+                            .findFirst())
+                    .orElse(null);
+            if (before != null) {
+                matched.add(before.name());
+            }
+            changes.add(new PartChange(
+                    before, after, FieldChange.between(before == null ? null : before.fields(), after.fields())));
+        }
+        for (var before : older) {
+            if (!matched.contains(before.name())) {
+                changes.add(new PartChange(before, null, FieldChange.between(before.fields(), null)));
+            }
+        }
+        return changes;
+    }
+
+    /** The name people know it by: the new one, or the old one of what is removed. */
+    public String name() {
+        return after != null ? after.name() : Objects.requireNonNull(before).name();
+    }
+
+    List<String> sentences() {
+        if (before == null && after != null) {
+            return List.of("Object %s is added, with %d fields.".formatted(after.name(), after.fields().size()));
+        }
+        if (after == null && before != null) {
+            return List.of("Object %s is removed, and all its records with it.".formatted(before.name()));
+        }
+        var sentences = new ArrayList<String>();
+        if (before != null && after != null) {
+            if (!before.name().equals(after.name())) {
+                sentences.add("Object %s is renamed to %s and keeps its records.".formatted(before.name(), after.name()));
+            }
+            if (!before.key().equals(after.key())) {
+                sentences.add("%s: the key is now %s."
+                        .formatted(after.name(), after.key().isEmpty() ? "none" : String.join(", ", after.key())));
+            }
+            if (!before.label().equals(after.label()) || !before.plural().equals(after.plural())) {
+                sentences.add("%s: it is labelled \"%s\", several \"%s\"."
+                        .formatted(after.name(), after.label(), after.plural()));
+            }
+            if (before.removal() != after.removal() || !Objects.equals(before.numbering(), after.numbering())) {
+                sentences.add("%s: numbering or removal changes.".formatted(after.name()));
+            }
+        }
+        fields.forEach(field ->
+                field.sentences().forEach(text -> sentences.add("%s: %s.".formatted(name(), text))));
+        parts.forEach(part -> partSentences(part, sentences));
+        return sentences;
+    }
+
+    private void partSentences(PartChange part, List<String> sentences) {
+        var before = part.before();
+        var after = part.after();
+        if (before == null && after != null) {
+            sentences.add("%s: line items %s are added.".formatted(name(), after.name()));
+        } else if (after == null && before != null) {
+            sentences.add("%s: line items %s are removed, all of them.".formatted(name(), before.name()));
+        } else if (before != null && after != null) {
+            if (!before.name().equals(after.name())) {
+                sentences.add("%s: line items %s are renamed to %s.".formatted(name(), before.name(), after.name()));
+            }
+            part.fields()
+                    .forEach(field -> field.sentences()
+                            .forEach(text ->
+                                    sentences.add("%s.%s: %s.".formatted(name(), after.name(), text))));
+        }
+    }
+}

@@ -1,0 +1,116 @@
+package sandpiper.model.change;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Release;
+import sandpiper.model.release.ResourceType;
+import sandpiper.model.release.ServiceType;
+
+/** All that differs between two releases. */
+public record ReleaseChange(Release before, Release after, List<ObjectChange> objects) {
+    public ReleaseChange {
+        objects = List.copyOf(objects);
+    }
+
+    /** Compares two releases. */
+    public static ReleaseChange between(Release before, Release after) {
+        var changes = new ArrayList<ObjectChange>();
+        var matched = new HashSet<String>();
+        for (var object : after.objects()) {
+            var former = former(before, after, object);
+            if (former != null) {
+                matched.add(former.name());
+            }
+            changes.add(ObjectChange.between(former, object));
+        }
+        before.objects().stream()
+                .filter(object -> !matched.contains(object.name()))
+                .forEach(object -> changes.add(ObjectChange.between(object, null)));
+        return new ReleaseChange(before, after, changes);
+    }
+
+    private static @org.jspecify.annotations.Nullable ObjectType former(
+            Release before, Release after, ObjectType object) {
+        var same = before.find(object.name());
+        var was = object.was();
+        if (same.isPresent() || was == null || after.find(was).isPresent()) {
+            return same.orElse(null);
+        }
+        return before.find(was).orElse(null);
+    }
+
+    /** What a person is told, one sentence for each difference, in the order of the model. */
+    public List<String> sentences() {
+        var sentences = new ArrayList<String>();
+        objects.forEach(object -> sentences.addAll(object.sentences()));
+        services(sentences);
+        packages(sentences);
+        return sentences;
+    }
+
+    private void services(List<String> sentences) {
+        for (var service : after.services()) {
+            var former = before.service(service.name(), service.version());
+            if (former.isEmpty()) {
+                sentences.add("Service %s is published.".formatted(service.titled()));
+            } else {
+                serviceSentences(former.get(), service, sentences);
+            }
+        }
+        before.services().stream()
+                .filter(service ->
+                        after.service(service.name(), service.version()).isEmpty())
+                .forEach(service -> sentences.add("Service %s is withdrawn.".formatted(service.titled())));
+    }
+
+    private static void serviceSentences(ServiceType before, ServiceType after, List<String> sentences) {
+        for (var resource : after.resources()) {
+            var former = before.resource(resource.name());
+            if (former.isEmpty()) {
+                sentences.add("Service %s: resource %s is added.".formatted(after.titled(), resource.name()));
+            } else if (!outline(former.get()).equals(outline(resource))) {
+                sentences.add("Service %s: resource %s shows or takes other fields."
+                        .formatted(after.titled(), resource.name()));
+            }
+        }
+        before.resources().stream()
+                .filter(resource -> after.resource(resource.name()).isEmpty())
+                .forEach(resource -> sentences.add(
+                        "Service %s: resource %s is withdrawn.".formatted(after.titled(), resource.name())));
+    }
+
+    /** What callers see of a resource, as text to compare. */
+    private static String outline(ResourceType resource) {
+        var text = new StringBuilder();
+        for (var operation : ResourceType.Operation.values()) {
+            resource.tree(operation).ifPresent(tree -> {
+                text.append(operation);
+                tree.paths().forEach(path -> text.append(' ').append(path.written()));
+                tree.parts()
+                        .forEach(part -> part.paths().forEach(path -> text.append(' ')
+                                .append(part.part().name())
+                                .append('.')
+                                .append(path.written())));
+            });
+        }
+        resource.filterable().forEach(path -> text.append(" filter ").append(path.written()));
+        resource.sortable().forEach(path -> text.append(" sort ").append(path.written()));
+        return text.toString();
+    }
+
+    private void packages(List<String> sentences) {
+        for (var definition : after.packages()) {
+            var former = before.packages().stream()
+                    .filter(other -> other.name().equals(definition.name()))
+                    .findFirst();
+            if (former.isEmpty()) {
+                sentences.add("Package %s %s is added.".formatted(definition.name(), definition.version()));
+            } else if (!former.get().version().equals(definition.version())) {
+                sentences.add("Package %s goes from %s to %s."
+                        .formatted(definition.name(), former.get().version(), definition.version()));
+            }
+        }
+    }
+}

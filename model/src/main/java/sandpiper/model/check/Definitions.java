@@ -1,0 +1,201 @@
+package sandpiper.model.check;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import sandpiper.logic.Code;
+import sandpiper.logic.Quoted;
+import sandpiper.model.DefinitionCode;
+import sandpiper.model.Diagnostic;
+import sandpiper.model.Place;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.PackageType;
+import sandpiper.model.release.Release;
+import sandpiper.model.release.ServiceType;
+import sandpiper.model.shape.FileKind;
+import sandpiper.model.shape.ShapeChecker;
+import sandpiper.model.type.ChoiceList;
+import sandpiper.model.yaml.YamlFile;
+import sandpiper.model.yaml.YamlNode;
+
+/**
+ * Checks all definition files together and compiles them.
+ *
+ * <p>Every problem is found in one go: a file that cannot be read keeps no other from being checked, and a name that is
+ * not known is reported where it is used.
+ */
+public final class Definitions {
+    private final Map<String, String> files;
+    private final List<Diagnostic> diagnostics = new ArrayList<>();
+    private final Map<String, PackageType> packages = new LinkedHashMap<>();
+    private final Map<String, Source> packageSources = new HashMap<>();
+    private final Map<String, ChoiceList> choices = new LinkedHashMap<>();
+    private final Map<String, ObjectType> objects = new LinkedHashMap<>();
+    private final Map<String, Source> objectSources = new LinkedHashMap<>();
+    private final List<ServiceType> services = new ArrayList<>();
+    private final Map<FileKind, List<Source>> sources = new HashMap<>();
+
+    private Definitions(Map<String, String> files) {
+        this.files = new TreeMap<>(files);
+    }
+
+    /**
+     * Checks files.
+     *
+     * @param files texts by path, such as {@code harbour/objects/owner.yaml}; the first folder is the package
+     */
+    public static CheckedDefinitions check(Map<String, String> files) {
+        return new Definitions(files).checked();
+    }
+
+    private CheckedDefinitions checked() {
+        files.forEach(this::readFile);
+        readPackages();
+        var order = PackageOrder.of(packages, packageSources);
+        for (var packageName : order) {
+            readChoices(packageName);
+        }
+        for (var packageName : order) {
+            readObjects(packageName);
+        }
+        new ReferenceChecker(packages, objects, objectSources).check();
+        for (var packageName : order) {
+            readServices(packageName);
+        }
+        diagnostics.sort(Diagnostic.BY_PLACE);
+        boolean wrong = diagnostics.stream().anyMatch(d -> d.severity() == Diagnostic.Severity.ERROR);
+        return new CheckedDefinitions(
+                diagnostics,
+                wrong
+                        ? null
+                        : new Release(
+                                order.stream().map(packages::get).toList(),
+                                List.copyOf(objects.values()),
+                                List.copyOf(choices.values()),
+                                services));
+    }
+
+    private void readFile(String path, String text) {
+        var slash = path.indexOf('/');
+        if (path.contains("..") || path.contains("\\") || path.startsWith("/") || slash < 1) {
+            report(path, DefinitionCode.BAD_PATH, "A file needs a path such as harbour/objects/owner.yaml.");
+            return;
+        }
+        if (path.endsWith(".csv") || path.endsWith(".md")) {
+            return;
+        }
+        var kind = FileKind.of(path.substring(slash + 1));
+        if (kind.isEmpty()) {
+            diagnostics.add(Diagnostic.warning(
+                    path,
+                    Place.START,
+                    DefinitionCode.UNREAD_FILE,
+                    "This file is not read: definitions are in package.yaml and in *.yaml in objects, choices and services."));
+            return;
+        }
+        var tree = YamlFile.read(path, text, diagnostics);
+        if (tree.isPresent()
+                && ShapeChecker.check(path, tree.get(), kind.get().shape(), diagnostics)
+                        instanceof YamlNode.Mapping root) {
+            sources.computeIfAbsent(kind.get(), _ -> new ArrayList<>()).add(new Source(path, root, diagnostics));
+        }
+    }
+
+    private List<Source> sources(FileKind kind, String packageName) {
+        return sources.getOrDefault(kind, List.of()).stream()
+                .filter(source -> folder(source.file()).equals(packageName))
+                .toList();
+    }
+
+    private static String folder(String path) {
+        return path.substring(0, Math.max(0, path.indexOf('/')));
+    }
+
+    private void readPackages() {
+        for (var source : sources.getOrDefault(FileKind.PACKAGE, List.of())) {
+            var folder = folder(source.file());
+            packages.put(folder, PackageReader.read(source, folder));
+            packageSources.put(folder, source);
+        }
+        files.keySet().stream()
+                .map(Definitions::folder)
+                .filter(folder -> !folder.isEmpty() && !files.containsKey(folder + "/package.yaml"))
+                .distinct()
+                .forEach(folder -> report(
+                        folder + "/package.yaml",
+                        DefinitionCode.MISSING_KEY,
+                        "The package %s has no package.yaml.".formatted(Quoted.of(folder))));
+    }
+
+    private void readChoices(String packageName) {
+        for (var source : sources(FileKind.CHOICES, packageName)) {
+            var name = Source.text(source.root(), "choices").orElse("");
+            var codes = source.root().get("codes");
+            if (name.isEmpty() || codes.isEmpty()) {
+                continue;
+            }
+            if (choices.putIfAbsent(name, ChoiceReader.read(source, name, codes.get())) != null) {
+                source.error(
+                        DefinitionCode.DUPLICATE_NAME,
+                        "There is a choice list %s already.".formatted(Quoted.of(name)),
+                        null,
+                        "choices");
+            }
+        }
+    }
+
+    private void readObjects(String packageName) {
+        for (var source : sources(FileKind.OBJECT, packageName)) {
+            var name = Source.text(source.root(), "object").orElse("");
+            if (name.isEmpty()) {
+                continue;
+            }
+            var namesake = objects.values().stream()
+                    .filter(other -> other.name().equalsIgnoreCase(name))
+                    .findFirst();
+            if (namesake.isPresent()) {
+                source.error(
+                        DefinitionCode.DUPLICATE_NAME,
+                        "There is an object %s already, in the package %s."
+                                .formatted(Quoted.of(namesake.get().name()), namesake.get().packageName()),
+                        null,
+                        "object");
+                continue;
+            }
+            var owner = packages.get(packageName);
+            if (owner != null) {
+                objects.put(name, new ObjectReader(source, owner, choices).read(name));
+                objectSources.put(name, source);
+            }
+        }
+    }
+
+    private void readServices(String packageName) {
+        for (var source : sources(FileKind.SERVICE, packageName)) {
+            var name = Source.text(source.root(), "service").orElse("");
+            if (name.isEmpty()) {
+                continue;
+            }
+            var service = new ServiceReader(source, packageName, objects).read(name);
+            boolean taken = services.stream()
+                    .anyMatch(other -> other.name().equals(name) && other.version() == service.version());
+            if (taken) {
+                source.error(
+                        DefinitionCode.DUPLICATE_NAME,
+                        "There is a service %s already; give one another name or version."
+                                .formatted(service.titled()),
+                        null,
+                        "service");
+            } else {
+                services.add(service);
+            }
+        }
+    }
+
+    private void report(String file, Code code, String message) {
+        diagnostics.add(Diagnostic.error(file, Place.START, code, message, null));
+    }
+}

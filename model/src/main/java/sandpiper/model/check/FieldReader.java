@@ -1,0 +1,244 @@
+package sandpiper.model.check;
+
+import com.google.re2j.Pattern;
+import com.google.re2j.PatternSyntaxException;
+import java.util.ArrayList;
+import java.util.Currency;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
+import sandpiper.logic.Nearest;
+import sandpiper.logic.Quoted;
+import sandpiper.model.DefinitionCode;
+import sandpiper.model.Names;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.Fields;
+import sandpiper.model.release.PackageType;
+import sandpiper.model.release.Standard;
+import sandpiper.model.type.BooleanType;
+import sandpiper.model.type.ChoiceList;
+import sandpiper.model.type.ChoiceType;
+import sandpiper.model.type.FieldType;
+import sandpiper.model.type.Intake;
+import sandpiper.model.type.MoneyType;
+import sandpiper.model.type.NumberType;
+import sandpiper.model.type.TemporalType;
+import sandpiper.model.type.TextType;
+import sandpiper.model.type.TypeKeyword;
+import sandpiper.model.type.UuidType;
+import sandpiper.model.yaml.YamlNode;
+
+/** Reads the fields of one object or part. */
+final class FieldReader {
+    private static final int USUAL_SCALE = 2;
+
+    private final Source source;
+    private final PackageType owner;
+    private final Map<String, ChoiceList> choices;
+    private final List<String> path;
+
+    /** Reads below a path of keys that ends in {@code fields}. */
+    FieldReader(Source source, PackageType owner, Map<String, ChoiceList> choices, List<String> path) {
+        this.source = source;
+        this.owner = owner;
+        this.choices = choices;
+        this.path = List.copyOf(path);
+    }
+
+    Fields read(YamlNode.Mapping fields) {
+        var read = new ArrayList<Field>();
+        var namesInSmall = new TreeMap<String, String>(String.CASE_INSENSITIVE_ORDER);
+        for (var entry : fields.entries()) {
+            var name = entry.key().text();
+            if (Names.isReserved(name)) {
+                source.errorAt(
+                        entry.key().place(),
+                        DefinitionCode.RESERVED_NAME,
+                        "%s has a meaning already and cannot be the name of a field; choose another."
+                                .formatted(Quoted.of(name)),
+                        null);
+                continue;
+            }
+            var earlier = namesInSmall.putIfAbsent(name, name);
+            if (earlier != null) {
+                source.errorAt(
+                        entry.key().place(),
+                        DefinitionCode.DUPLICATE_NAME,
+                        "%s differs from %s only in capital letters; choose another name."
+                                .formatted(Quoted.of(name), Quoted.of(earlier)),
+                        null);
+                continue;
+            }
+            if (entry.value() instanceof YamlNode.Mapping definition) {
+                read.add(field(read.size(), name, definition));
+            }
+        }
+        if (read.isEmpty()) {
+            source.error(
+                    DefinitionCode.MISSING_KEY, "There must be at least one field.", null, path.toArray(String[]::new));
+        }
+        return new Fields(read);
+    }
+
+    private Field field(int index, String name, YamlNode.Mapping definition) {
+        var keyword = TypeKeyword.of(Source.text(definition, "type").orElse(TypeKeyword.TEXT.word()));
+        for (var key : TypeKeyword.SPECIAL_KEYS) {
+            if (definition.get(key).isPresent() && !keyword.allows(key)) {
+                source.errorAtKey(
+                        DefinitionCode.NOT_FOR_THIS_TYPE,
+                        "%s is not for a field of type %s.".formatted(Quoted.of(key), keyword.word()),
+                        null,
+                        at(name, key));
+            }
+        }
+        var type = type(name, keyword, definition);
+        return new Field(
+                index,
+                name,
+                Source.text(definition, "label").orElseGet(() -> Names.label(name)),
+                Source.text(definition, "describe").orElse(null),
+                type,
+                Source.flag(definition, "required"),
+                Source.flag(definition, "unique"),
+                Source.flag(definition, "readOnly"),
+                standard(name, type, definition),
+                Source.text(definition, "was").orElse(null));
+    }
+
+    private FieldType type(String name, TypeKeyword keyword, YamlNode.Mapping definition) {
+        return switch (keyword) {
+            case TEXT -> text(name, definition);
+            case EMAIL -> TextType.email();
+            case PHONE -> TextType.phone();
+            case WEB_ADDRESS -> TextType.webAddress();
+            case INTEGER -> NumberType.integer();
+            case DECIMAL, PERCENT ->
+                new NumberType(keyword, Source.whole(definition, "scale", USUAL_SCALE), null);
+            case AMOUNT -> amount(name, definition);
+            case BOOLEAN -> new BooleanType();
+            case DATE, TIME, DATE_TIME, DURATION -> new TemporalType(keyword, owner.zone());
+            case CHOICE -> new ChoiceType(choices(name, definition));
+            case REFERENCE -> reference(name, definition);
+            case UUID -> new UuidType();
+        };
+    }
+
+    private TextType text(String name, YamlNode.Mapping definition) {
+        boolean multiline = Source.flag(definition, "multiline");
+        return new TextType(
+                TypeKeyword.TEXT,
+                Source.whole(
+                        definition, "length", multiline ? TextType.USUAL_MULTILINE_LENGTH : TextType.USUAL_LENGTH),
+                pattern(name, definition),
+                multiline,
+                Source.flag(definition, "localised") ? owner.languages() : List.of());
+    }
+
+    private @Nullable Pattern pattern(String name, YamlNode.Mapping definition) {
+        var pattern = Source.text(definition, "pattern");
+        if (pattern.isEmpty()) {
+            return null;
+        }
+        try {
+            return Pattern.compile(pattern.get());
+        } catch (PatternSyntaxException e) {
+            source.error(
+                    DefinitionCode.BAD_PATTERN,
+                    "This is not a regular expression of RE2: %s.".formatted(e.getDescription()),
+                    null,
+                    at(name, "pattern"));
+            return null;
+        }
+    }
+
+    private FieldType amount(String name, YamlNode.Mapping definition) {
+        var currency = Source.text(definition, "currency").orElse(owner.currency());
+        if (currency.equals("record")) {
+            return new MoneyType(Source.whole(definition, "scale", USUAL_SCALE));
+        }
+        if (!PackageReader.isCurrency(currency)) {
+            source.error(
+                    DefinitionCode.WRONG_VALUE,
+                    "%s is not a currency of ISO 4217.".formatted(Quoted.of(currency)),
+                    null,
+                    at(name, "currency"));
+            return new NumberType(TypeKeyword.AMOUNT, USUAL_SCALE, currency);
+        }
+        int usual = Math.max(0, Currency.getInstance(currency).getDefaultFractionDigits());
+        return new NumberType(TypeKeyword.AMOUNT, Source.whole(definition, "scale", usual), currency);
+    }
+
+    private ChoiceList choices(String name, YamlNode.Mapping definition) {
+        var node = definition.get("choices");
+        if (node.isEmpty()) {
+            source.errorAtKey(
+                    DefinitionCode.MISSING_KEY,
+                    "A choice needs \"choices\": the name of a choice list, or its codes.",
+                    null,
+                    at(name));
+            return new ChoiceList(name, Map.of("unknown", "Unknown"));
+        }
+        if (!(node.get() instanceof YamlNode.Scalar(var listName, _, _))) {
+            return ChoiceReader.read(source, name, node.get());
+        }
+        var list = choices.get(listName);
+        if (list != null) {
+            return list;
+        }
+        source.error(
+                DefinitionCode.UNKNOWN_CHOICES,
+                "There is no choice list %s.".formatted(Quoted.of(listName)),
+                Nearest.to(listName, choices.keySet()).orElse(null),
+                at(name, "choices"));
+        return new ChoiceList(name, Map.of("unknown", "Unknown"));
+    }
+
+    private FieldType reference(String name, YamlNode.Mapping definition) {
+        var to = Source.text(definition, "to");
+        if (to.isEmpty()) {
+            source.errorAtKey(
+                    DefinitionCode.MISSING_KEY,
+                    "A reference needs \"to\": the object it points to.",
+                    null,
+                    at(name));
+        }
+        return new FieldType.Reference(
+                to.orElse(""), Source.text(definition, "inverse").orElse(null));
+    }
+
+    private @Nullable Standard standard(String name, FieldType type, YamlNode.Mapping definition) {
+        var text = Source.text(definition, "default").orElse(null);
+        if (text == null) {
+            return null;
+        }
+        if (type.keyword() == TypeKeyword.DATE && text.equals("today()")) {
+            return new Standard.Today();
+        }
+        if (type.keyword() == TypeKeyword.DATE_TIME && text.equals("now()")) {
+            return new Standard.Now();
+        }
+        if (type instanceof FieldType.Reference) {
+            source.error(
+                    DefinitionCode.BAD_DEFAULT, "A reference cannot have a default.", null, at(name, "default"));
+            return null;
+        }
+        return switch (type.readText(text)) {
+            case Intake.Taken(var value) -> new Standard.Fixed(value, text);
+            case Intake.Refused refused -> {
+                source.error(
+                        DefinitionCode.BAD_DEFAULT,
+                        "The default %s.".formatted(refused.message()),
+                        null,
+                        at(name, "default"));
+                yield null;
+            }
+        };
+    }
+
+    private String[] at(String... further) {
+        var all = new ArrayList<>(path);
+        all.addAll(List.of(further));
+        return all.toArray(String[]::new);
+    }
+}

@@ -1,0 +1,126 @@
+package sandpiper.model.check;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import sandpiper.logic.Nearest;
+import sandpiper.logic.Quoted;
+import sandpiper.model.DefinitionCode;
+import sandpiper.model.Names;
+import sandpiper.model.release.Fields;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.PackageType;
+import sandpiper.model.release.Part;
+import sandpiper.model.release.Removal;
+import sandpiper.model.type.ChoiceList;
+import sandpiper.model.type.FieldType;
+import sandpiper.model.type.TextType;
+import sandpiper.model.type.TypeKeyword;
+import sandpiper.model.yaml.YamlNode;
+
+/** Reads one object, all but what needs other objects to be known. */
+final class ObjectReader {
+    private static final List<TypeKeyword> NO_KEYS =
+            List.of(TypeKeyword.REFERENCE, TypeKeyword.BOOLEAN, TypeKeyword.DURATION, TypeKeyword.AMOUNT);
+
+    private final Source source;
+    private final PackageType owner;
+    private final Map<String, ChoiceList> choices;
+
+    ObjectReader(Source source, PackageType owner, Map<String, ChoiceList> choices) {
+        this.source = source;
+        this.owner = owner;
+        this.choices = choices;
+    }
+
+    ObjectType read(String name) {
+        var root = source.root();
+        var fields = new FieldReader(source, owner, choices, List.of("fields")).read(Source.mapping(root, "fields"));
+        var label = Source.text(root, "label").orElseGet(() -> Names.label(name));
+        return new ObjectType(
+                name,
+                owner.name(),
+                label,
+                Source.text(root, "plural").orElseGet(() -> Names.plural(label)),
+                Source.text(root, "describe").orElse(null),
+                Source.text(root, "was").orElse(null),
+                key(fields),
+                NumberingReader.read(source, fields).orElse(null),
+                Source.text(root, "removal")
+                        .map(word -> Removal.valueOf(word.toUpperCase(Locale.ROOT)))
+                        .orElse(Removal.RETIRE),
+                fields,
+                parts(fields),
+                owner.zone());
+    }
+
+    private List<String> key(Fields fields) {
+        var key = new ArrayList<String>();
+        for (var name : Source.texts(source.root(), "key")) {
+            var field = fields.find(name);
+            if (field.isEmpty()) {
+                source.error(
+                        DefinitionCode.UNKNOWN_FIELD,
+                        "There is no field %s to be the key.".formatted(Quoted.of(name)),
+                        Nearest.to(name, fields.names()).orElse(null),
+                        "key");
+            } else if (NO_KEYS.contains(field.get().type().keyword()) || isLocalised(field.get().type())) {
+                source.error(
+                        DefinitionCode.BAD_KEY,
+                        "%s is %s and cannot be part of a key; use text, a number, a date or a choice."
+                                .formatted(name, field.get().type().keyword().word()),
+                        null,
+                        "key");
+            } else if (key.contains(name)) {
+                source.error(
+                        DefinitionCode.DUPLICATE_NAME,
+                        "%s stands in the key twice.".formatted(Quoted.of(name)),
+                        null,
+                        "key");
+            } else {
+                key.add(name);
+            }
+        }
+        return key;
+    }
+
+    private static boolean isLocalised(FieldType type) {
+        return type instanceof TextType text && text.isLocalised();
+    }
+
+    private List<Part> parts(Fields fields) {
+        var parts = new ArrayList<Part>();
+        for (var entry : Source.mapping(source.root(), "parts").entries()) {
+            var name = entry.key().text();
+            if (Names.isReserved(name)) {
+                source.errorAt(
+                        entry.key().place(),
+                        DefinitionCode.RESERVED_NAME,
+                        "%s has a meaning already and cannot be the name of a part; choose another."
+                                .formatted(Quoted.of(name)),
+                        null);
+            } else if (fields.names().stream().anyMatch(name::equalsIgnoreCase)) {
+                source.errorAt(
+                        entry.key().place(),
+                        DefinitionCode.DUPLICATE_NAME,
+                        "%s is the name of a field already; choose another.".formatted(Quoted.of(name)),
+                        null);
+            } else if (entry.value() instanceof YamlNode.Mapping definition) {
+                parts.add(part(parts.size(), name, definition));
+            }
+        }
+        return parts;
+    }
+
+    private Part part(int index, String name, YamlNode.Mapping definition) {
+        var reader = new FieldReader(source, owner, choices, List.of("parts", name, "fields"));
+        return new Part(
+                index,
+                name,
+                Source.text(definition, "label").orElseGet(() -> Names.label(name)),
+                Source.text(definition, "describe").orElse(null),
+                reader.read(Source.mapping(definition, "fields")),
+                Source.text(definition, "was").orElse(null));
+    }
+}

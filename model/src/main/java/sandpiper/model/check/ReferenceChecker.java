@@ -1,0 +1,106 @@
+package sandpiper.model.check;
+
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import sandpiper.logic.Nearest;
+import sandpiper.logic.Quoted;
+import sandpiper.model.DefinitionCode;
+import sandpiper.model.Names;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.PackageType;
+import sandpiper.model.release.Part;
+import sandpiper.model.type.FieldType;
+
+/** Checks that references point to objects that exist and may be used, and that inverses have names of their own. */
+final class ReferenceChecker {
+    private final Map<String, PackageType> packages;
+    private final Map<String, ObjectType> objects;
+    private final Map<String, Source> sources;
+    private final Map<String, Set<String>> inverses = new HashMap<>();
+
+    ReferenceChecker(
+            Map<String, PackageType> packages, Map<String, ObjectType> objects, Map<String, Source> sources) {
+        this.packages = packages;
+        this.objects = objects;
+        this.sources = sources;
+    }
+
+    void check() {
+        for (var object : objects.values()) {
+            object.fields().forEach(field -> check(object, null, field));
+            object.parts().forEach(part -> part.fields().forEach(field -> check(object, part, field)));
+        }
+    }
+
+    private void check(ObjectType object, @Nullable Part part, Field field) {
+        var source = sources.get(object.name());
+        if (source == null || !(field.type() instanceof FieldType.Reference(var to, var inverse)) || to.isEmpty()) {
+            return;
+        }
+        var target = objects.get(to);
+        if (target == null) {
+            source.error(
+                    DefinitionCode.UNKNOWN_OBJECT,
+                    "There is no object %s.".formatted(Quoted.of(to)),
+                    Nearest.to(to, objects.keySet()).orElse(null),
+                    at(part, field, "to"));
+            return;
+        }
+        if (!canSee(object.packageName(), target.packageName())) {
+            source.error(
+                    DefinitionCode.NOT_VISIBLE,
+                    "%s is in the package %s, which %s does not depend on; add it to \"depends\" in package.yaml."
+                            .formatted(to, target.packageName(), object.packageName()),
+                    null,
+                    at(part, field, "to"));
+        }
+        if (inverse != null) {
+            checkInverse(source, target, inverse, at(part, field, "inverse"));
+        }
+    }
+
+    private void checkInverse(Source source, ObjectType target, String inverse, String[] place) {
+        boolean taken = target.fields().find(inverse).isPresent()
+                || target.part(inverse).isPresent()
+                || Names.isReserved(inverse)
+                || !inverses.computeIfAbsent(target.name(), _ -> new HashSet<>()).add(inverse);
+        if (taken) {
+            source.error(
+                    DefinitionCode.DUPLICATE_NAME,
+                    "%s already has something called %s; choose another name for the inverse."
+                            .formatted(target.name(), Quoted.of(inverse)),
+                    null,
+                    place);
+        }
+    }
+
+    private boolean canSee(String from, String to) {
+        if (from.equals(to)) {
+            return true;
+        }
+        var reached = new HashSet<String>();
+        var waiting = new java.util.ArrayDeque<>(List.of(from));
+        while (!waiting.isEmpty()) {
+            var name = waiting.poll();
+            if (name.equals(to)) {
+                return true;
+            }
+            var definition = packages.get(name);
+            if (reached.add(name) && definition != null) {
+                waiting.addAll(definition.depends());
+            }
+        }
+        return false;
+    }
+
+    private static String[] at(@Nullable Part part, Field field, String key) {
+        return part == null
+                ? new String[] {"fields", field.name(), key}
+                : new String[] {"parts", part.name(), "fields", field.name(), key};
+    }
+}

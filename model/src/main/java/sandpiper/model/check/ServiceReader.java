@@ -1,0 +1,177 @@
+package sandpiper.model.check;
+
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import sandpiper.logic.Nearest;
+import sandpiper.logic.Quoted;
+import sandpiper.model.DefinitionCode;
+import sandpiper.model.Names;
+import sandpiper.model.release.FieldPath;
+import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.ResourceType;
+import sandpiper.model.release.ResourceType.Operation;
+import sandpiper.model.release.ServiceType;
+import sandpiper.model.yaml.YamlNode;
+
+/** Reads one service; needs all objects to be known. */
+final class ServiceReader {
+    private final Source source;
+    private final String packageName;
+    private final Map<String, ObjectType> objects;
+
+    ServiceReader(Source source, String packageName, Map<String, ObjectType> objects) {
+        this.source = source;
+        this.packageName = packageName;
+        this.objects = objects;
+    }
+
+    ServiceType read(String name) {
+        var root = source.root();
+        var protocols = Source.texts(root, "protocols");
+        var resources = new ArrayList<ResourceType>();
+        for (var entry : Source.mapping(root, "resources").entries()) {
+            if (entry.value() instanceof YamlNode.Mapping definition) {
+                resource(entry.key().text(), definition).ifPresent(resources::add);
+            }
+        }
+        return new ServiceType(
+                name,
+                Source.whole(root, "version", 1),
+                packageName,
+                Source.text(root, "label").orElseGet(() -> Names.label(name)),
+                Source.text(root, "describe").orElse(null),
+                protocols.isEmpty() ? List.of("rest") : protocols,
+                resources);
+    }
+
+    private Optional<ResourceType> resource(String name, YamlNode.Mapping definition) {
+        var objectName = Source.text(definition, "object").orElse("");
+        var object = objects.get(objectName);
+        if (object == null) {
+            if (!objectName.isEmpty()) {
+                source.error(
+                        DefinitionCode.UNKNOWN_OBJECT,
+                        "There is no object %s.".formatted(Quoted.of(objectName)),
+                        Nearest.to(objectName, objects.keySet()).orElse(null),
+                        "resources",
+                        name,
+                        "object");
+            }
+            return Optional.empty();
+        }
+        var trees = new EnumMap<Operation, FieldTree>(Operation.class);
+        tree(object, name, definition, "create").ifPresent(tree -> trees.put(Operation.CREATE, writable(object, tree, name, "create")));
+        tree(object, name, definition, "read").ifPresent(tree -> trees.put(Operation.READ, tree));
+        tree(object, name, definition, "update").ifPresent(tree -> trees.put(Operation.UPDATE, writable(object, tree, name, "update")));
+        tree(object, name, definition, "query").ifPresent(tree -> trees.put(Operation.QUERY, tree));
+        if (Source.flag(definition, "remove")) {
+            trees.put(Operation.REMOVE, new FieldTree(List.of(), List.of()));
+        }
+        if (trees.isEmpty()) {
+            source.errorAtKey(
+                    DefinitionCode.MISSING_KEY,
+                    "The resource offers nothing; give it create, read, update, query or remove.",
+                    null,
+                    "resources",
+                    name);
+        }
+        requireWhatCreateNeeds(object, trees.get(Operation.CREATE), name);
+        return Optional.of(new ResourceType(
+                name,
+                object,
+                Source.text(definition, "describe").orElse(null),
+                trees,
+                paths(object, name, definition, "filter"),
+                paths(object, name, definition, "sort")));
+    }
+
+    private Optional<FieldTree> tree(ObjectType object, String resource, YamlNode.Mapping definition, String operation) {
+        if (definition.get(operation).isEmpty()) {
+            return Optional.empty();
+        }
+        var pieces = Source.texts(Source.mapping(definition, operation), "fields");
+        if (pieces.isEmpty()) {
+            return Optional.empty();
+        }
+        var reader = new FieldListReader(source, objects, List.of("resources", resource, operation, "fields"));
+        return Optional.of(reader.read(object, pieces));
+    }
+
+    private List<FieldPath> paths(ObjectType object, String resource, YamlNode.Mapping definition, String key) {
+        var query = Source.mapping(definition, "query");
+        var pieces = Source.texts(query, key);
+        if (pieces.isEmpty()) {
+            return List.of();
+        }
+        var place = List.of("resources", resource, "query", key);
+        var tree = new FieldListReader(source, objects, place).read(object, pieces);
+        if (!tree.parts().isEmpty() && pieces.stream().noneMatch(piece -> piece.contains("all"))) {
+            source.error(
+                    DefinitionCode.BAD_FIELD_LIST,
+                    "Line items cannot be used to %s.".formatted(key),
+                    null,
+                    place.toArray(String[]::new));
+        }
+        return tree.paths();
+    }
+
+    /** What a caller may write: without what only the service sets when all was said, and an error when it was named. */
+    private FieldTree writable(ObjectType object, FieldTree tree, String resource, String operation) {
+        var named = Source.texts(Source.mapping(Source.mapping(Source.mapping(source.root(), "resources"), resource), operation), "fields");
+        boolean all = named.stream().anyMatch(piece -> piece.strip().equals("all") || piece.startsWith("all,"));
+        for (var path : tree.paths()) {
+            if (!path.isOwn() && !all) {
+                notWritable(resource, operation, "%s belongs to another record and cannot be written here.".formatted(path.written()));
+            } else if (isServiceSet(object, path) && !all) {
+                notWritable(resource, operation, "%s is set by the service and cannot be written.".formatted(path.written()));
+            }
+        }
+        return new FieldTree(
+                tree.paths().stream()
+                        .filter(path -> path.isOwn() && !isServiceSet(object, path))
+                        .toList(),
+                tree.parts().stream()
+                        .map(part -> new FieldTree.PartTree(
+                                part.part(),
+                                part.paths().stream()
+                                        .filter(path -> path.isOwn() && !path.last().readOnly())
+                                        .toList()))
+                        .toList());
+    }
+
+    private void notWritable(String resource, String operation, String message) {
+        source.error(DefinitionCode.NOT_WRITABLE, message, null, "resources", resource, operation, "fields");
+    }
+
+    private static boolean isServiceSet(ObjectType object, FieldPath path) {
+        return path.last().readOnly() || object.isNumbered(path.last());
+    }
+
+    private void requireWhatCreateNeeds(
+            ObjectType object, @org.jspecify.annotations.Nullable FieldTree create, String resource) {
+        if (create == null) {
+            return;
+        }
+        var missing = object.fields().stream()
+                .filter(field -> field.required() || object.key().contains(field.name()))
+                .filter(field -> field.standard() == null && !field.readOnly() && !object.isNumbered(field))
+                .filter(field -> !create.hasOwn(field.name()))
+                .map(sandpiper.model.release.Field::name)
+                .toList();
+        if (!missing.isEmpty()) {
+            source.error(
+                    DefinitionCode.REQUIRED_NOT_GIVEN,
+                    "No record could be created: %s is required but not among the fields."
+                            .formatted(String.join(", ", missing)),
+                    missing.getFirst(),
+                    "resources",
+                    resource,
+                    "create",
+                    "fields");
+        }
+    }
+}

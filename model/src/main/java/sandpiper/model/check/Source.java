@@ -1,0 +1,79 @@
+package sandpiper.model.check;
+
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import sandpiper.logic.Code;
+import sandpiper.model.Diagnostic;
+import sandpiper.model.Place;
+import sandpiper.model.yaml.YamlNode;
+
+/** A definition file whose form is right: reading values out of it, and reporting at its places. */
+final class Source {
+    private final String file;
+    private final YamlNode.Mapping root;
+    private final List<Diagnostic> diagnostics;
+
+    Source(String file, YamlNode.Mapping root, List<Diagnostic> diagnostics) {
+        this.file = file;
+        this.root = root;
+        this.diagnostics = diagnostics;
+    }
+
+    String file() {
+        return file;
+    }
+
+    YamlNode.Mapping root() {
+        return root;
+    }
+
+    /** Reports at the value that a path of keys leads to. */
+    void error(Code code, String message, @Nullable String suggestion, String... path) {
+        errorAt(root.placeOf(path), code, message, suggestion);
+    }
+
+    /** Reports at the key that a path leads to. */
+    void errorAtKey(Code code, String message, @Nullable String suggestion, String... path) {
+        errorAt(root.placeOfKey(path), code, message, suggestion);
+    }
+
+    void errorAt(Place place, Code code, String message, @Nullable String suggestion) {
+        diagnostics.add(Diagnostic.error(file, place, code, message, suggestion));
+    }
+
+    /** The text behind a key, or nothing. */
+    static Optional<String> text(YamlNode.Mapping mapping, String key) {
+        return mapping.get(key).map(Source::text);
+    }
+
+    static String text(YamlNode node) {
+        return node instanceof YamlNode.Scalar scalar ? scalar.text() : "";
+    }
+
+    /** The boolean behind a key; false when it is absent. */
+    static boolean flag(YamlNode.Mapping mapping, String key) {
+        return text(mapping, key).filter("true"::equalsIgnoreCase).isPresent();
+    }
+
+    /** The whole number behind a key, or a value for when it is absent. */
+    static int whole(YamlNode.Mapping mapping, String key, int otherwise) {
+        return text(mapping, key).map(Integer::parseInt).orElse(otherwise);
+    }
+
+    /** The texts behind a key that holds one text or a list of them; empty when it is absent. */
+    static List<String> texts(YamlNode.Mapping mapping, String key) {
+        return mapping.get(key)
+                .map(node -> node instanceof YamlNode.Sequence(var items, _)
+                        ? items.stream().map(Source::text).toList()
+                        : List.of(text(node)))
+                .orElse(List.of());
+    }
+
+    /** What stands behind a key whose shape is keys with values; empty when it is absent. */
+    static YamlNode.Mapping mapping(YamlNode.Mapping mapping, String key) {
+        return mapping.get(key).orElse(null) instanceof YamlNode.Mapping inner
+                ? inner
+                : new YamlNode.Mapping(List.of(), mapping.place());
+    }
+}

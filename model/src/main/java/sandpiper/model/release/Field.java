@@ -1,0 +1,31 @@
+package sandpiper.model.release;
+
+import org.jspecify.annotations.Nullable;
+import sandpiper.model.type.FieldType;
+
+/**
+ * A field of an object or a part.
+ *
+ * @param index its place among the fields, from 0; the slot of its value in a record
+ * @param describe what it means, or {@code null}
+ * @param readOnly whether only the service sets it
+ * @param standard the value of a new record that gives none, or {@code null} for none
+ * @param was its name in an earlier release, or {@code null}
+ */
+public record Field(
+        int index,
+        String name,
+        String label,
+        @Nullable String describe,
+        FieldType type,
+        boolean required,
+        boolean unique,
+        boolean readOnly,
+        @Nullable Standard standard,
+        @Nullable String was) {
+
+    /** Whether the field links to another record. */
+    public boolean isReference() {
+        return type instanceof FieldType.Reference;
+    }
+}

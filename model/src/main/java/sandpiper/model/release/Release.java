@@ -1,0 +1,93 @@
+package sandpiper.model.release;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import sandpiper.model.type.ChoiceList;
+import sandpiper.model.type.FieldType;
+
+/** A checked, immutable state of all definitions. Safe to share between threads. */
+public final class Release {
+    /** What a new instance begins with. */
+    public static final Release EMPTY = new Release(List.of(), List.of(), List.of(), List.of());
+
+    private final List<PackageType> packages;
+    private final Map<String, ObjectType> objects = new LinkedHashMap<>();
+    private final List<ChoiceList> choices;
+    private final List<ServiceType> services;
+    private final Map<String, List<Inverse>> inverses = new LinkedHashMap<>();
+
+    /** Puts checked parts together; every reference must name one of the objects. */
+    public Release(
+            List<PackageType> packages,
+            List<ObjectType> objects,
+            List<ChoiceList> choices,
+            List<ServiceType> services) {
+        this.packages = List.copyOf(packages);
+        this.choices = List.copyOf(choices);
+        this.services = List.copyOf(services);
+        objects.forEach(object -> this.objects.put(object.name(), object));
+        objects.forEach(this::indexInverses);
+    }
+
+    private void indexInverses(ObjectType object) {
+        for (var field : object.fields()) {
+            if (field.type() instanceof FieldType.Reference(var to, _)) {
+                inverses.computeIfAbsent(to, _ -> new ArrayList<>()).add(new Inverse(object, null, field));
+            }
+        }
+        for (var part : object.parts()) {
+            for (var field : part.fields()) {
+                if (field.type() instanceof FieldType.Reference(var to, _)) {
+                    inverses.computeIfAbsent(to, _ -> new ArrayList<>()).add(new Inverse(object, part, field));
+                }
+            }
+        }
+    }
+
+    public List<PackageType> packages() {
+        return packages;
+    }
+
+    /** All objects, packages that others depend on first. */
+    public List<ObjectType> objects() {
+        return List.copyOf(objects.values());
+    }
+
+    /** The object of a name, or nothing. */
+    public Optional<ObjectType> find(String name) {
+        return Optional.ofNullable(objects.get(name));
+    }
+
+    /** The object of a name that is known to exist. */
+    public ObjectType object(String name) {
+        return find(name).orElseThrow(() -> new IllegalArgumentException("No object is called " + name));
+    }
+
+    /** The object a reference points to. */
+    public ObjectType target(FieldType.Reference reference) {
+        return object(reference.to());
+    }
+
+    public List<ChoiceList> choices() {
+        return choices;
+    }
+
+    public List<ServiceType> services() {
+        return services;
+    }
+
+    /** The service of a name and version, or nothing. */
+    public Optional<ServiceType> service(String name, int version) {
+        return services.stream()
+                .filter(service -> service.name().equals(name) && service.version() == version)
+                .findFirst();
+    }
+
+    /** Every reference that points to an object, from records and from line items. */
+    public List<Inverse> referencesTo(ObjectType object) {
+        return List.copyOf(inverses.getOrDefault(object.name(), List.of()));
+    }
+}

@@ -1,0 +1,55 @@
+package sandpiper.model.release;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * One object as a service shows it.
+ *
+ * @param describe what it is, for the contract, or {@code null}
+ * @param trees the fields of each operation it offers; {@link Operation#REMOVE} has an empty tree
+ * @param filterable what a caller may filter by
+ * @param sortable what a caller may sort by
+ */
+public record ResourceType(
+        String name,
+        ObjectType object,
+        @Nullable String describe,
+        Map<Operation, FieldTree> trees,
+        List<FieldPath> filterable,
+        List<FieldPath> sortable) {
+    public ResourceType {
+        trees = Map.copyOf(trees);
+        filterable = List.copyOf(filterable);
+        sortable = List.copyOf(sortable);
+    }
+
+    /** What can be asked of a resource. */
+    public enum Operation {
+        CREATE,
+        READ,
+        UPDATE,
+        QUERY,
+        REMOVE
+    }
+
+    public boolean offers(Operation operation) {
+        return trees.containsKey(operation);
+    }
+
+    /** The fields of an operation, or nothing when it is not offered. */
+    public Optional<FieldTree> tree(Operation operation) {
+        return Optional.ofNullable(trees.get(operation));
+    }
+
+    /** What a changed record is answered with: as it is read, or as it was written where it cannot be read. */
+    public FieldTree answerTree() {
+        return tree(Operation.READ)
+                .or(() -> tree(Operation.QUERY))
+                .or(() -> tree(Operation.UPDATE))
+                .or(() -> tree(Operation.CREATE))
+                .orElseGet(() -> new FieldTree(List.of(), List.of()));
+    }
+}

@@ -1,0 +1,30 @@
+package sandpiper.model.type;
+
+import java.util.Arrays;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** A text in several languages: one entry for each language of the type, {@code null} where there is none. */
+public final class Localised {
+    private final @Nullable String[] texts;
+
+    /** Takes one text for each language, in the order of the type's languages. */
+    public Localised(List<? extends @Nullable String> texts) {
+        this.texts = texts.toArray(new String[0]);
+    }
+
+    /** The text in a language by its place, or {@code null} when there is none. */
+    public @Nullable String text(int language) {
+        return texts[language];
+    }
+
+    @Override
+    public boolean equals(@Nullable Object other) {
+        return other instanceof Localised that && Arrays.equals(texts, that.texts);
+    }
+
+    @Override
+    public int hashCode() {
+        return Arrays.hashCode(texts);
+    }
+}
