@@ -61,7 +61,7 @@ public interface RecordStorage {
 
     void deleteItem(Transaction transaction, ObjectType object, Part part, long owner, long line);
 
-    /** The highest line ever given in a part of a record. */
+    /** The highest line in a part of a record; 0 when it has none. */
     long lastLine(Session session, ObjectType object, Part part, long owner);
 
     void delete(Transaction transaction, ObjectType object, long number);

@@ -28,7 +28,7 @@ public record StoredRecord(
     /**
      * A line item.
      *
-     * @param line identifies it within its record; given once and never used again there
+     * @param line identifies it within its record as long as it lives
      * @param values one for each field of the part
      */
     public record StoredItem(long line, @Nullable Object[] values) {}

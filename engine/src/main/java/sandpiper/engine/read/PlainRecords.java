@@ -38,7 +38,7 @@ public final class PlainRecords {
         return plain;
     }
 
-    private static LinkedHashMap<String, @Nullable Object> of(List<FieldPath> paths, @Nullable Object[] values) {
+    private static Map<String, @Nullable Object> of(List<FieldPath> paths, @Nullable Object[] values) {
         var plain = new LinkedHashMap<String, @Nullable Object>();
         for (int i = 0; i < paths.size(); i++) {
             put(plain, paths, paths.get(i), values[i]);

@@ -14,7 +14,6 @@ import sandpiper.logic.Span;
 import sandpiper.logic.syntax.Expr;
 import sandpiper.logic.syntax.Operator;
 import sandpiper.logic.syntax.Parser;
-import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.LogicType.ChoiceOf;
 import sandpiper.logic.type.LogicType.RecordOf;
 import sandpiper.logic.type.LogicType.Simple;
@@ -57,10 +56,11 @@ public final class ConditionChecker {
             case Expr.Call call -> call(call);
             case Expr.Name _, Expr.Path _ -> truthOf(expr);
             case Expr.Unreadable _ -> null;
-            default -> problem(
-                    LogicCode.NOT_A_CONDITION,
-                    expr.span(),
-                    "This is a value, not a condition; compare a field with it, as in state = \"Open\".");
+            default ->
+                problem(
+                        LogicCode.NOT_A_CONDITION,
+                        expr.span(),
+                        "This is a value, not a condition; compare a field with it, as in state = \"Open\".");
         };
     }
 
@@ -116,11 +116,12 @@ public final class ConditionChecker {
         return switch (operator) {
             case EQUAL -> new Condition.Empty(field);
             case NOT_EQUAL -> new Condition.Not(new Condition.Empty(field));
-            default -> problem(
-                    LogicCode.NEVER_TRUE,
-                    span,
-                    "Nothing is %s null; use = null or != null to ask whether %s is empty."
-                            .formatted(operator.symbol(), field.written()));
+            default ->
+                problem(
+                        LogicCode.NEVER_TRUE,
+                        span,
+                        "Nothing is %s null; use = null or != null to ask whether %s is empty."
+                                .formatted(operator.symbol(), field.written()));
         };
     }
 
@@ -152,7 +153,10 @@ public final class ConditionChecker {
                     LogicCode.WRONG_TYPE,
                     span,
                     "%s is %s and cannot be compared with %s."
-                            .formatted(field.written(), choice.described(), value.type().described()));
+                            .formatted(
+                                    field.written(),
+                                    choice.described(),
+                                    value.type().described()));
         }
         if (!choice.codes().contains(code)) {
             problems.add(new Problem(
@@ -181,7 +185,8 @@ public final class ConditionChecker {
 
     private static String describe(Operand operand) {
         return switch (operand) {
-            case Operand.Field field -> "%s, which is %s".formatted(field.written(), field.type().described());
+            case Operand.Field field ->
+                "%s, which is %s".formatted(field.written(), field.type().described());
             case Operand.Value value -> value.type().described();
         };
     }
@@ -245,7 +250,9 @@ public final class ConditionChecker {
             default -> {
                 if (constants.of(call).isPresent()) {
                     yield problem(
-                            LogicCode.NOT_A_CONDITION, call.span(), "This is a value, not a condition; compare a field with it.");
+                            LogicCode.NOT_A_CONDITION,
+                            call.span(),
+                            "This is a value, not a condition; compare a field with it.");
                 }
                 if (!Constants.FUNCTIONS.contains(call.function())) {
                     constants.unknownFunction(call, FUNCTIONS);
@@ -260,7 +267,8 @@ public final class ConditionChecker {
             return problem(
                     LogicCode.WRONG_ARGUMENTS,
                     call.span(),
-                    "%s takes a field and a text, as in %s(name, \"gull\").".formatted(call.function(), call.function()));
+                    "%s takes a field and a text, as in %s(name, \"gull\")."
+                            .formatted(call.function(), call.function()));
         }
         var written = field(call.arguments().getFirst());
         if (written == null) {
@@ -272,7 +280,10 @@ public final class ConditionChecker {
                     LogicCode.WRONG_TYPE,
                     field.span(),
                     "%s looks into text, but %s is %s."
-                            .formatted(call.function(), field.written(), field.type().described()));
+                            .formatted(
+                                    call.function(),
+                                    field.written(),
+                                    field.type().described()));
         }
         return new Condition.TextMatch(field, place, text.value());
     }
@@ -336,8 +347,7 @@ public final class ConditionChecker {
         if (nearest == null) {
             message += " It has " + String.join(", ", in.sortedMemberNames()) + ".";
         }
-        problems.add(new Problem(
-                first ? LogicCode.UNKNOWN_NAME : LogicCode.UNKNOWN_MEMBER, span, message, nearest));
+        problems.add(new Problem(first ? LogicCode.UNKNOWN_NAME : LogicCode.UNKNOWN_MEMBER, span, message, nearest));
     }
 
     private @Nullable Condition problem(LogicCode code, Span span, String message) {

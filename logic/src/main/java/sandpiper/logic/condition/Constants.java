@@ -64,7 +64,8 @@ final class Constants {
                 problems.add(new Problem(
                         LogicCode.WRONG_TYPE,
                         negation.span(),
-                        "A minus goes before a number, but this is %s.".formatted(inner.type().described())));
+                        "A minus goes before a number, but this is %s."
+                                .formatted(inner.type().described())));
                 yield null;
             }
         };

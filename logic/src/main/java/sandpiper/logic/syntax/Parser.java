@@ -24,8 +24,24 @@ public final class Parser {
     public static final int DEEPEST = 100;
 
     private static final Set<String> RESERVED = Set.of(
-            "and", "or", "true", "false", "null", "in", "between", "if", "then", "else", "for", "return", "some",
-            "every", "satisfies", "instance", "of", "function");
+            "and",
+            "or",
+            "true",
+            "false",
+            "null",
+            "in",
+            "between",
+            "if",
+            "then",
+            "else",
+            "for",
+            "return",
+            "some",
+            "every",
+            "satisfies",
+            "instance",
+            "of",
+            "function");
 
     private final List<Problem> problems = new ArrayList<>();
     private final List<Token> tokens;
@@ -42,8 +58,7 @@ public final class Parser {
         if (length > LONGEST) {
             var all = new Span(0, length);
             var message = "This is %,d characters long; at most %,d can be read.".formatted(length, LONGEST);
-            return new Parsed(
-                    new Expr.Unreadable(all), List.of(new Problem(LogicCode.TEXT_TOO_LONG, all, message)));
+            return new Parsed(new Expr.Unreadable(all), List.of(new Problem(LogicCode.TEXT_TOO_LONG, all, message)));
         }
         var parser = new Parser(source);
         var expr = parser.expression();
@@ -288,7 +303,8 @@ public final class Parser {
                 return unexpected("a closing bracket");
             }
             at++;
-            return new Expr.Range(first, open.is("["), high, close.is("]"), open.span().to(close.span()));
+            return new Expr.Range(
+                    first, open.is("["), high, close.is("]"), open.span().to(close.span()));
         }
         var items = new ArrayList<>(List.of(first));
         while (accept(",")) {
@@ -348,7 +364,9 @@ public final class Parser {
             problems.add(
                     token.kind() == Token.Kind.END
                             ? new Problem(
-                                    LogicCode.UNEXPECTED_TOKEN, token.span(), "This stops too early; expected " + wanted + ".")
+                                    LogicCode.UNEXPECTED_TOKEN,
+                                    token.span(),
+                                    "This stops too early; expected " + wanted + ".")
                             : new Problem(LogicCode.UNEXPECTED_TOKEN, token.span(), misplaced(token, wanted)));
         }
         at = tokens.size() - 1;
@@ -358,7 +376,8 @@ public final class Parser {
     private static String misplaced(Token token, String wanted) {
         var message = "Expected %s, but found %s.".formatted(wanted, Quoted.of(token.text()));
         return switch (token.text()) {
-            case "+", "-", "*", "/", "**" -> message + " Work the value out first: a filter compares fields with values.";
+            case "+", "-", "*", "/", "**" ->
+                message + " Work the value out first: a filter compares fields with values.";
             default -> message;
         };
     }

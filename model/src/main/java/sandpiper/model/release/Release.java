@@ -18,6 +18,7 @@ public final class Release {
     private final List<ChoiceList> choices;
     private final List<ServiceType> services;
     private final Map<String, List<Inverse>> inverses = new LinkedHashMap<>();
+    private final Map<String, FieldTree> everything = new LinkedHashMap<>();
 
     /** Puts checked parts together; every reference must name one of the objects. */
     public Release(
@@ -30,6 +31,7 @@ public final class Release {
         this.services = List.copyOf(services);
         objects.forEach(object -> this.objects.put(object.name(), object));
         objects.forEach(this::indexInverses);
+        objects.forEach(object -> everything.put(object.name(), FieldTree.everythingOf(object)));
     }
 
     private void indexInverses(ObjectType object) {
@@ -64,6 +66,11 @@ public final class Release {
     /** The object of a name that is known to exist. */
     public ObjectType object(String name) {
         return find(name).orElseThrow(() -> new IllegalArgumentException("No object is called " + name));
+    }
+
+    /** The tree of all an object has of its own; the same one at each call, so that what is made of it can be kept. */
+    public FieldTree everythingOf(ObjectType object) {
+        return java.util.Objects.requireNonNull(everything.get(object.name()));
     }
 
     /** The object a reference points to. */

@@ -129,15 +129,7 @@ public final class ShapeChecker {
                     .filter(candidate -> candidate.name().equals(name))
                     .findFirst();
             if (key.isEmpty()) {
-                var nearest = Nearest.to(name, shape.names()).orElse(null);
-                report(
-                        DefinitionCode.UNKNOWN_KEY,
-                        entry.key().place(),
-                        "%s is not known here%s."
-                                .formatted(
-                                        Quoted.of(name),
-                                        nearest == null ? "; there can be " + String.join(", ", shape.names()) : ""),
-                        nearest);
+                unknownKey(entry, shape);
                 continue;
             }
             var value = fit(
@@ -148,6 +140,22 @@ public final class ShapeChecker {
         }
         reportMissing(mapping, shape, what);
         return new YamlNode.Mapping(entries, node.place());
+    }
+
+    private void unknownKey(YamlNode.Entry entry, Shape.Keys shape) {
+        var name = entry.key().text();
+        var nearest = Nearest.to(name, shape.names()).orElse(null);
+        var hint = nearest == null ? "; there can be " + String.join(", ", shape.names()) : "";
+        boolean nothingBehind =
+                entry.value() instanceof YamlNode.Scalar(_, var kind, _) && kind == YamlNode.Scalar.Kind.NULL;
+        if (nothingBehind && name.contains(" ")) {
+            hint = "; if it belongs to the text before it, put that text in double quotes, since a comma ends it here";
+        }
+        report(
+                DefinitionCode.UNKNOWN_KEY,
+                entry.key().place(),
+                "%s is not known here%s.".formatted(Quoted.of(name), hint),
+                nearest);
     }
 
     private void reportMissing(YamlNode.Mapping mapping, Shape.Keys shape, String what) {

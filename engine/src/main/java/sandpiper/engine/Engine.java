@@ -1,0 +1,88 @@
+package sandpiper.engine;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.util.function.Function;
+import sandpiper.engine.definition.Drafts;
+import sandpiper.engine.definition.Releases;
+import sandpiper.engine.port.Session;
+import sandpiper.engine.port.Storage;
+import sandpiper.engine.port.Transaction;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.write.RecordWrites;
+import sandpiper.engine.write.Writer;
+
+/** The running heart of an instance: one storage, one writer, one live release. Safe to share between threads. */
+public final class Engine implements AutoCloseable {
+    /** Answers are given again for this long to a repeated request. */
+    private static final Duration ANSWERS_KEPT = Duration.ofDays(1);
+
+    private final Storage storage;
+    private final Clock clock;
+    private final Writer writer;
+    private final Drafts drafts;
+    private final Releases releases;
+    private final Records records;
+
+    /** Starts on a storage, which it closes when it is closed itself. */
+    public Engine(Storage storage, Clock clock) {
+        this.storage = storage;
+        this.clock = clock;
+        this.writer = new Writer(storage);
+        this.drafts = new Drafts(storage, writer, clock);
+        this.releases = new Releases(storage, drafts, writer, clock);
+        this.records = new Records(storage, releases::live, writer, new RecordWrites(storage.answers(), clock));
+    }
+
+    public Clock clock() {
+        return clock;
+    }
+
+    /** The release that is served now. */
+    public LiveRelease live() {
+        return releases.live();
+    }
+
+    public Drafts drafts() {
+        return drafts;
+    }
+
+    public Releases releases() {
+        return releases;
+    }
+
+    public Records records() {
+        return records;
+    }
+
+    public Storage storage() {
+        return storage;
+    }
+
+    /** Reads something other than records. */
+    public <T> T read(Function<Session, T> reading) {
+        try (var session = storage.snapshot()) {
+            return reading.apply(session);
+        }
+    }
+
+    /** Writes something other than records, and waits until it is durable. */
+    public <T> T write(Function<Transaction, T> writing) {
+        return Records.await(writer.submit(writing::apply));
+    }
+
+    /** Forgets answers that need not be given again. */
+    public void forgetOldAnswers() {
+        write(transaction -> {
+            storage.answers().forgetBefore(transaction, clock.instant().minus(ANSWERS_KEPT));
+            return true;
+        });
+    }
+
+    /** Finishes what was begun and stops. */
+    @Override
+    public void close() {
+        writer.close();
+        storage.close();
+    }
+}

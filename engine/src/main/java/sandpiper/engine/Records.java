@@ -1,0 +1,147 @@
+package sandpiper.engine;
+
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.function.BiFunction;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import sandpiper.engine.command.Outcome;
+import sandpiper.engine.command.Request;
+import sandpiper.engine.port.HistoryStorage;
+import sandpiper.engine.port.Session;
+import sandpiper.engine.port.Storage;
+import sandpiper.engine.port.StorageException;
+import sandpiper.engine.port.Transaction;
+import sandpiper.engine.read.Page;
+import sandpiper.engine.read.Query;
+import sandpiper.engine.read.RecordFinder;
+import sandpiper.engine.read.RecordView;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.write.RecordWrites;
+import sandpiper.engine.write.WriteJob;
+import sandpiper.engine.write.Writer;
+import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.ObjectType;
+
+/**
+ * Reading and changing records, whatever way they are asked for. Definitions may change at any moment; each call works on
+ * the release that is live while it runs, which is why callers hand in functions of it.
+ */
+public final class Records {
+    /** An answer later than this would find nobody waiting. */
+    private static final Duration LONGEST_WAIT = Duration.ofSeconds(60);
+
+    private static final Duration SWAP_WAIT = Duration.ofSeconds(2);
+
+    private final Storage storage;
+    private final Supplier<LiveRelease> live;
+    private final Writer writer;
+    private final RecordWrites writes;
+
+    Records(Storage storage, Supplier<LiveRelease> live, Writer writer, RecordWrites writes) {
+        this.storage = storage;
+        this.live = live;
+        this.writer = writer;
+        this.writes = writes;
+    }
+
+    /**
+     * Carries out a command and waits until it is durable.
+     *
+     * @param request makes the request for a release; called again when another has come meanwhile
+     */
+    public Outcome write(Function<LiveRelease, Request> request) {
+        return await(submit(request));
+    }
+
+    /** Carries out commands, each for itself; they share transactions, so many together are fast. */
+    public List<Outcome> writeAll(List<Function<LiveRelease, Request>> requests) {
+        return requests.stream().map(this::submit).toList().stream().map(Records::await).toList();
+    }
+
+    private CompletableFuture<Outcome> submit(Function<LiveRelease, Request> maker) {
+        var asked = live.get();
+        var request = maker.apply(asked);
+        return writer.submit(new WriteJob<>() {
+            @Override
+            public Outcome run(Transaction transaction) {
+                var now = live.get();
+                return writes.run(now, transaction, now.number() == asked.number() ? request : maker.apply(now));
+            }
+
+            @Override
+            public boolean keeps(Outcome outcome) {
+                return outcome instanceof Outcome.Done;
+            }
+        });
+    }
+
+    static <T> T await(CompletableFuture<T> future) {
+        try {
+            return future.get(LONGEST_WAIT.toSeconds(), TimeUnit.SECONDS);
+        } catch (ExecutionException e) {
+            if (e.getCause() instanceof RuntimeException cause) {
+                throw cause;
+            }
+            throw new IllegalStateException(e.getCause());
+        } catch (TimeoutException e) {
+            throw new StorageException("Storing took longer than %d seconds.".formatted(LONGEST_WAIT.toSeconds()), e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new StorageException("The wait for storing was interrupted.", e);
+        }
+    }
+
+    /**
+     * Reads on one consistent state. When a release comes in between, which the tables then already follow, it is read
+     * again by that release.
+     */
+    public <T> T read(BiFunction<LiveRelease, Session, T> reading) {
+        long deadline = System.nanoTime() + SWAP_WAIT.toNanos();
+        while (true) {
+            var now = live.get();
+            try (var session = storage.snapshot()) {
+                return reading.apply(now, session);
+            } catch (StorageException e) {
+                if (System.nanoTime() > deadline || !isOutdated(now)) {
+                    throw e;
+                }
+                Thread.onSpinWait();
+            }
+        }
+    }
+
+    private boolean isOutdated(LiveRelease used) {
+        try (var session = storage.snapshot()) {
+            return live.get().number() != used.number()
+                    || storage.definitions().newestRelease(session).orElse(0) != used.number();
+        }
+    }
+
+    /** One record with the chosen fields, by its natural key or public id. */
+    public Optional<RecordView> find(LiveRelease now, Session session, ObjectType object, String key, FieldTree tree) {
+        return RecordFinder.find(now.records(), session, object, key)
+                .flatMap(found -> now.records().view(session, object, found.number(), tree));
+    }
+
+    /** One page of a query. */
+    public Page page(LiveRelease now, Session session, Query query) {
+        return now.records().page(session, query);
+    }
+
+    /** What happened to a record, newest first. */
+    public List<HistoryStorage.Entry> history(
+            LiveRelease now, Session session, ObjectType object, RecordView record, int limit) {
+        return now.history().of(session, object, record.id(), limit);
+    }
+
+    /** What happened to any record of late, newest first. */
+    public List<HistoryStorage.Entry> latestChanges(int limit) {
+        return read((now, session) -> now.history().latest(session, limit));
+    }
+}

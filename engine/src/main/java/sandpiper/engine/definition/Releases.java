@@ -1,0 +1,171 @@
+package sandpiper.engine.definition;
+
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.TreeSet;
+import java.util.concurrent.CompletableFuture;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.port.DefinitionStorage.StoredRelease;
+import sandpiper.engine.port.SchemaStorage;
+import sandpiper.engine.port.Session;
+import sandpiper.engine.port.Storage;
+import sandpiper.engine.port.Transaction;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.write.WriteJob;
+import sandpiper.engine.write.Writer;
+import sandpiper.model.change.ReleaseChange;
+import sandpiper.model.check.Definitions;
+import sandpiper.model.release.Release;
+
+/** The numbered states of the definitions. The newest one is live. */
+public final class Releases {
+    private static final Logger LOG = LoggerFactory.getLogger(Releases.class);
+
+    private final Storage storage;
+    private final Drafts drafts;
+    private final Writer writer;
+    private final Clock clock;
+    private volatile LiveRelease live;
+
+    /** Loads the newest release. */
+    public Releases(Storage storage, Drafts drafts, Writer writer, Clock clock) {
+        this.storage = storage;
+        this.drafts = drafts;
+        this.writer = writer;
+        this.clock = clock;
+        this.live = newest();
+    }
+
+    private LiveRelease newest() {
+        try (var session = storage.snapshot()) {
+            var number = storage.definitions().newestRelease(session).orElse(0);
+            if (number == 0) {
+                return liveOf(0, Release.EMPTY);
+            }
+            var checked = Definitions.check(storage.definitions().filesOf(session, number));
+            return liveOf(
+                    number,
+                    checked.release()
+                            .orElseThrow(() -> new IllegalStateException(
+                                    "Release %d no longer passes its checks: %s".formatted(number, checked.errors()))));
+        }
+    }
+
+    private LiveRelease liveOf(int number, Release release) {
+        return new LiveRelease(number, release, storage.records(release), storage.history());
+    }
+
+    /** The release that is served now. */
+    public LiveRelease live() {
+        return live;
+    }
+
+    /** All releases, newest first. */
+    public List<StoredRelease> all() {
+        try (var session = storage.snapshot()) {
+            return storage.definitions().releases(session);
+        }
+    }
+
+    /** The files of a release by path; empty when there is no such release. */
+    public Map<String, String> filesOf(int number) {
+        try (var session = storage.snapshot()) {
+            return storage.definitions().filesOf(session, number);
+        }
+    }
+
+    /** What releasing the draft would mean; changes nothing. */
+    public ReleasePreview preview() {
+        try (var session = storage.snapshot()) {
+            return preview(session, drafts.files(session));
+        }
+    }
+
+    private ReleasePreview preview(Session session, Map<String, String> files) {
+        var checked = drafts.check(files);
+        var changedFiles = changedFiles(session, files);
+        var release = checked.release();
+        if (release.isEmpty()) {
+            return new ReleasePreview(checked.diagnostics(), List.of(), List.of(), List.of(), changedFiles);
+        }
+        var change = ReleaseChange.between(live.release(), release.get());
+        SchemaStorage.Effects effects = storage.schema().effects(session, change);
+        return new ReleasePreview(
+                checked.diagnostics(), change.sentences(), effects.losses(), effects.obstacles(), changedFiles);
+    }
+
+    private List<ReleasePreview.FileChange> changedFiles(Session session, Map<String, String> files) {
+        var released = storage.definitions().filesOf(session, live.number());
+        var paths = new TreeSet<>(files.keySet());
+        paths.addAll(released.keySet());
+        var changes = new ArrayList<ReleasePreview.FileChange>();
+        for (var path : paths) {
+            var before = released.getOrDefault(path, "");
+            var after = files.getOrDefault(path, "");
+            if (!before.equals(after)) {
+                changes.add(new ReleasePreview.FileChange(path, before, after));
+            }
+        }
+        return changes;
+    }
+
+    /**
+     * Releases the draft: the tables follow, and from the next request on the new definitions are served. One transaction; requests go
+     * on meanwhile.
+     *
+     * @param note what the release is for
+     * @param acceptLosses whether data may be lost as the preview says
+     */
+    public CompletableFuture<ReleasePreview.Result> release(String note, boolean acceptLosses, Actor actor) {
+        return writer.submitAlone(
+                new WriteJob<ReleasePreview.Result>() {
+                    @Override
+                    public ReleasePreview.Result run(Transaction transaction) {
+                        return releaseIn(transaction, note, acceptLosses, actor);
+                    }
+
+                    @Override
+                    public boolean keeps(ReleasePreview.Result result) {
+                        return result instanceof ReleasePreview.Result.Released;
+                    }
+                },
+                this::serve);
+    }
+
+    private ReleasePreview.Result releaseIn(
+            Transaction transaction, String note, boolean acceptLosses, Actor actor) {
+        var files = drafts.files(transaction);
+        var preview = preview(transaction, files);
+        if (preview.hasErrors()) {
+            return new ReleasePreview.Result.Refused(preview, "The draft has errors; nothing was released.");
+        }
+        if (!preview.obstacles().isEmpty()) {
+            return new ReleasePreview.Result.Refused(preview, "The data stands in the way; nothing was released.");
+        }
+        if (!preview.losses().isEmpty() && !acceptLosses) {
+            return new ReleasePreview.Result.Refused(
+                    preview, "Data would be lost; accept that to go on. Nothing was released.");
+        }
+        if (preview.files().isEmpty()) {
+            return new ReleasePreview.Result.Refused(preview, "The draft is the same as the live release.");
+        }
+        var release = Objects.requireNonNull(drafts.check(files).compiled());
+        storage.schema().apply(transaction, ReleaseChange.between(live.release(), release));
+        var stored =
+                new StoredRelease(live.number() + 1, clock.instant(), actor.name(), note, preview.changes());
+        storage.definitions().putRelease(transaction, stored, files);
+        return new ReleasePreview.Result.Released(stored);
+    }
+
+    private void serve(ReleasePreview.Result result) {
+        if (result instanceof ReleasePreview.Result.Released(var stored)) {
+            live = newest();
+            LOG.info("Release {} is live", stored.number());
+        }
+    }
+}

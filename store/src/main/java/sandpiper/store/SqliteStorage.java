@@ -1,0 +1,104 @@
+package sandpiper.store;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import sandpiper.engine.port.AccessStorage;
+import sandpiper.engine.port.AnswerStorage;
+import sandpiper.engine.port.DefinitionStorage;
+import sandpiper.engine.port.HistoryStorage;
+import sandpiper.engine.port.RecordStorage;
+import sandpiper.engine.port.SchemaStorage;
+import sandpiper.engine.port.Session;
+import sandpiper.engine.port.Storage;
+import sandpiper.engine.port.Transaction;
+import sandpiper.model.release.Release;
+import sandpiper.store.record.SqlRecords;
+import sandpiper.store.schema.SchemaChanger;
+import sandpiper.store.schema.SystemTables;
+import sandpiper.store.sql.Database;
+import sandpiper.store.sql.SqlSession;
+import sandpiper.store.system.SqlAccess;
+import sandpiper.store.system.SqlAnswers;
+import sandpiper.store.system.SqlDefinitions;
+import sandpiper.store.system.SqlHistory;
+
+/** Everything in one SQLite file. */
+public final class SqliteStorage implements Storage {
+    private final Database database;
+    private final DefinitionStorage definitions = new SqlDefinitions();
+    private final HistoryStorage history = new SqlHistory();
+    private final AccessStorage access = new SqlAccess();
+    private final AnswerStorage answers = new SqlAnswers();
+    private final SchemaStorage schema;
+
+    private SqliteStorage(Database database, Clock clock) {
+        this.database = database;
+        this.schema = new SchemaChanger(history, clock);
+    }
+
+    /** Opens a file, makes it and its folder when they are not there, and brings an older one up to date. */
+    public static SqliteStorage open(Path file, Clock clock) {
+        // jOOQ greets on standard output otherwise.
+        System.setProperty("org.jooq.no-logo", "true");
+        System.setProperty("org.jooq.no-tips", "true");
+        try {
+            Files.createDirectories(file.toAbsolutePath().getParent());
+        } catch (IOException e) {
+            throw new UncheckedIOException("The folder of %s cannot be made.".formatted(file), e);
+        }
+        var database = Database.open(file);
+        try (SqlSession session = database.write()) {
+            SystemTables.prepare(session);
+            session.commit();
+        }
+        return new SqliteStorage(database, clock);
+    }
+
+    @Override
+    public Session snapshot() {
+        return database.read();
+    }
+
+    @Override
+    public Transaction begin(boolean reshaping) {
+        return reshaping ? database.reshape() : database.write();
+    }
+
+    @Override
+    public RecordStorage records(Release release) {
+        return new SqlRecords(release);
+    }
+
+    @Override
+    public DefinitionStorage definitions() {
+        return definitions;
+    }
+
+    @Override
+    public SchemaStorage schema() {
+        return schema;
+    }
+
+    @Override
+    public HistoryStorage history() {
+        return history;
+    }
+
+    @Override
+    public AccessStorage access() {
+        return access;
+    }
+
+    @Override
+    public AnswerStorage answers() {
+        return answers;
+    }
+
+    @Override
+    public void close() {
+        database.close();
+    }
+}

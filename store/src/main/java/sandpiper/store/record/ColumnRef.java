@@ -1,0 +1,22 @@
+package sandpiper.store.record;
+
+import java.util.List;
+import sandpiper.model.release.Field;
+
+/**
+ * A column of the record's own table, or of one reached through references.
+ *
+ * @param via the references on the way
+ */
+record ColumnRef(List<Field> via, String column) {
+    ColumnRef {
+        via = List.copyOf(via);
+    }
+
+    /** As text, to tell shapes of queries apart. */
+    String path() {
+        var text = new StringBuilder();
+        via.forEach(step -> text.append(step.name()).append('.'));
+        return text.append(column).toString();
+    }
+}

@@ -1,0 +1,176 @@
+package sandpiper.store.record;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import org.jooq.Condition;
+import org.jooq.OrderField;
+import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.read.Query;
+import sandpiper.model.release.Release;
+import sandpiper.model.type.FieldType;
+import sandpiper.store.table.Tables;
+
+/**
+ * Writes a query as SQL. Paging goes on behind the last row's values instead of counting rows from the beginning, so that a
+ * far page costs no more than the first, and rows that come or go meanwhile shift nothing.
+ */
+final class QuerySql {
+    private final Release release;
+    private final Query query;
+    private final @Nullable Predicate predicate;
+    private final List<ColumnRef> searchable;
+    private final List<String> words;
+
+    QuerySql(Release release, Query query) {
+        this.release = release;
+        this.query = query;
+        var lowering = new Lowering(release, query.object());
+        var condition = query.condition();
+        this.predicate = condition == null ? null : lowering.lower(condition);
+        this.searchable = lowering.searchable();
+        var search = query.search();
+        this.words = search == null || search.isBlank()
+                ? List.of()
+                : List.of(search.strip().toLowerCase(Locale.ROOT).split("\\s+", 8));
+    }
+
+    /** What tells this query's SQL from that of others; values play no part. */
+    String shape() {
+        var shape = new StringBuilder(query.object().name())
+                .append('#')
+                .append(System.identityHashCode(query.tree()))
+                .append('#')
+                .append(words.size())
+                .append(query.newestFirst() ? 'n' : 'o')
+                .append(query.retired());
+        query.sorts().forEach(sort -> shape.append(sort.path().written()).append(sort.descending() ? '-' : '+'));
+        var after = query.after();
+        if (after != null) {
+            after.forEach(value -> shape.append(value == null ? '0' : '1'));
+        }
+        if (predicate != null) {
+            predicate.shape(shape);
+        }
+        return shape.toString();
+    }
+
+    /** The values in the order of the question marks of {@link #page}. */
+    Object[] pageValues() {
+        var values = filterValues();
+        var after = query.after();
+        if (after != null) {
+            addKeysetValues(after, values);
+        }
+        // One more than asked for tells whether there is a next page.
+        values.add((long) query.limit() + 1);
+        return values.toArray();
+    }
+
+    /** The values in the order of the question marks of {@link #count}. */
+    Object[] countValues() {
+        return filterValues().toArray();
+    }
+
+    private List<@Nullable Object> filterValues() {
+        var values = new ArrayList<@Nullable Object>();
+        if (predicate != null) {
+            predicate.values(values);
+        }
+        for (var word : words) {
+            var pattern = "%" + word.replace("!", "!!").replace("%", "!%").replace("_", "!_") + "%";
+            searchable.forEach(_ -> values.add(pattern));
+        }
+        return values;
+    }
+
+    String page(Joins joins, List<org.jooq.Field<?>> columns) {
+        var selected = new ArrayList<>(columns);
+        var order = new ArrayList<OrderField<?>>();
+        for (var sort : query.sorts()) {
+            var column = joins.column(columnOf(sort));
+            selected.add(column);
+            order.add(sort.descending() ? column.desc() : column.asc());
+        }
+        var number = joins.column(new ColumnRef(List.of(), Tables.NUMBER));
+        order.add(query.newestFirst() ? number.desc() : number.asc());
+        var where = filter(joins);
+        var after = query.after();
+        if (after != null) {
+            where.add(keyset(joins, after, 0));
+        }
+        return Tables.sql()
+                .select(selected)
+                .from(joins.from())
+                .where(where)
+                .orderBy(order)
+                .limit(DSL.param("limit", Long.class))
+                .getSQL();
+    }
+
+    String count(Joins joins) {
+        var where = filter(joins);
+        return Tables.sql().select(DSL.count()).from(joins.from()).where(where).getSQL();
+    }
+
+    private List<Condition> filter(Joins joins) {
+        var where = new ArrayList<Condition>();
+        if (query.retired() != Query.Retired.WITH) {
+            where.add(DSL.condition(
+                    "{0} = " + (query.retired() == Query.Retired.ONLY ? "1" : "0"),
+                    joins.column(new ColumnRef(List.of(), Tables.RETIRED))));
+        }
+        if (predicate != null) {
+            where.add(new PredicateSql(joins).of(predicate));
+        }
+        for (int i = 0; i < words.size(); i++) {
+            where.add(DSL.or(searchable.stream()
+                    .map(column -> DSL.condition(
+                            "{0} like {1} escape '!'", joins.column(column), PredicateSql.placeholder()))
+                    .toList()));
+        }
+        return where;
+    }
+
+    private ColumnRef columnOf(Query.Sort sort) {
+        var steps = sort.path().steps();
+        var last = sort.path().last();
+        if (last.type() instanceof FieldType.Reference reference) {
+            var key = release.target(reference).key();
+            return new ColumnRef(steps, key.isEmpty() ? Tables.NUMBER : key.getFirst());
+        }
+        return new ColumnRef(steps.subList(0, steps.size() - 1), last.name());
+    }
+
+    /** Rows behind a place: later in the first sort, or the same there and later in the rest. Empty values come first. */
+    private Condition keyset(Joins joins, List<@Nullable Object> after, int sort) {
+        if (sort == query.sorts().size()) {
+            var number = joins.column(new ColumnRef(List.of(), Tables.NUMBER));
+            return DSL.condition("{0} " + (query.newestFirst() ? "<" : ">") + " {1}", number, PredicateSql.placeholder());
+        }
+        var column = joins.column(columnOf(query.sorts().get(sort)));
+        boolean descending = query.sorts().get(sort).descending();
+        boolean empty = after.get(sort) == null;
+        var rest = keyset(joins, after, sort + 1);
+        if (empty) {
+            var same = column.isNull().and(rest);
+            return descending ? same : column.isNotNull().or(same);
+        }
+        var same = DSL.condition("{0} = {1}", column, PredicateSql.placeholder()).and(rest);
+        var later = descending
+                ? DSL.condition("{0} < {1}", column, PredicateSql.placeholder()).or(column.isNull())
+                : DSL.condition("{0} > {1}", column, PredicateSql.placeholder());
+        return later.or(same);
+    }
+
+    private void addKeysetValues(List<@Nullable Object> after, List<@Nullable Object> values) {
+        for (int i = 0; i < query.sorts().size(); i++) {
+            if (after.get(i) != null) {
+                values.add(after.get(i));
+                values.add(after.get(i));
+            }
+        }
+        values.add(after.getLast());
+    }
+}

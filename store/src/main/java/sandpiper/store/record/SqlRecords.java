@@ -1,0 +1,254 @@
+package sandpiper.store.record;
+
+import sandpiper.store.table.Values;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.port.RecordStorage;
+import sandpiper.engine.port.Session;
+import sandpiper.engine.port.StoredRecord;
+import sandpiper.engine.port.StoredRecord.StoredItem;
+import sandpiper.engine.port.Transaction;
+import sandpiper.engine.read.Page;
+import sandpiper.engine.read.Query;
+import sandpiper.engine.read.RecordView;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.Fields;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Part;
+import sandpiper.model.release.Release;
+import sandpiper.model.type.TemporalType;
+import sandpiper.store.table.Tables;
+import sandpiper.store.sql.SqlSession;
+
+/** The records of one release in SQLite. Safe to share between threads; sessions are not. */
+public final class SqlRecords implements RecordStorage {
+    private final Release release;
+    private final RecordReader reader;
+    private final Map<String, ObjectSql> statements = new HashMap<>();
+
+    public SqlRecords(Release release) {
+        this.release = release;
+        this.reader = new RecordReader(release);
+        release.objects().forEach(object -> statements.put(object.name(), new ObjectSql(object)));
+    }
+
+    private ObjectSql of(ObjectType object) {
+        return Objects.requireNonNull(statements.get(object.name()));
+    }
+
+    @Override
+    public Optional<Found> byKey(Session session, ObjectType object, List<Object> key) {
+        return another(session, object, object.keyFields(), key, -1);
+    }
+
+    @Override
+    public Optional<Found> byId(Session session, ObjectType object, UUID id) {
+        return SqlSession.of(session).first(of(object).byId, SqlRecords::found, Values.bytes(id));
+    }
+
+    @Override
+    public Optional<Found> another(
+            Session session, ObjectType object, List<Field> fields, List<Object> values, long except) {
+        var bound = new ArrayList<@Nullable Object>();
+        for (int i = 0; i < fields.size(); i++) {
+            // Of a value with several columns the first tells: a localised text is unique in its main language.
+            bound.add(Values.split(fields.get(i), values.get(i)).getFirst());
+        }
+        bound.add(except);
+        return SqlSession.of(session).first(of(object).byFields(fields), SqlRecords::found, bound.toArray());
+    }
+
+    private static Found found(ResultSet row) throws SQLException {
+        return new Found(row.getLong(1), row.getLong(2) != 0);
+    }
+
+    @Override
+    public Optional<List<@Nullable Object>> keyOf(Session session, ObjectType object, long number) {
+        var key = object.keyFields();
+        return SqlSession.of(session)
+                .first(
+                        of(object).keyOf(object.fields(), object.key()),
+                        row -> {
+                            var values = new ArrayList<@Nullable Object>();
+                            for (int i = 0; i < key.size(); i++) {
+                                values.add(Values.read(key.get(i), row, i + 1));
+                            }
+                            return values;
+                        },
+                        number);
+    }
+
+    @Override
+    public Optional<StoredRecord> load(Session session, ObjectType object, long number) {
+        var sql = SqlSession.of(session);
+        var statementsOfObject = of(object);
+        var items = new ArrayList<List<StoredItem>>();
+        for (var part : object.parts()) {
+            items.add(sql.list(
+                    statementsOfObject.parts.get(part.index()).load,
+                    row -> new StoredItem(row.getLong(2), values(part.fields(), row, Tables.ITEM_COLUMNS.size() + 1)),
+                    number));
+        }
+        return sql.first(
+                statementsOfObject.load,
+                row -> new StoredRecord(
+                        row.getLong(1),
+                        Values.uuid(row.getBytes(2)),
+                        row.getLong(3),
+                        row.getLong(4) != 0,
+                        TemporalType.instant(row.getLong(5)),
+                        row.getString(6),
+                        TemporalType.instant(row.getLong(7)),
+                        row.getString(8),
+                        values(object.fields(), row, Tables.RECORD_COLUMNS.size() + 1),
+                        items),
+                number);
+    }
+
+    private static @Nullable Object[] values(Fields fields, ResultSet row, int first) throws SQLException {
+        var values = new @Nullable Object[fields.size()];
+        int column = first;
+        for (var field : fields) {
+            values[field.index()] = Values.read(field, row, column);
+            column += Values.width(field);
+        }
+        return values;
+    }
+
+    @Override
+    public Optional<RecordView> view(Session session, ObjectType object, long number, FieldTree tree) {
+        return reader.view(SqlSession.of(session), object, number, tree);
+    }
+
+    @Override
+    public Page page(Session session, Query query) {
+        return reader.page(SqlSession.of(session), query);
+    }
+
+    @Override
+    public Optional<Referrer> referrer(Session session, ObjectType object, long number) {
+        var sql = SqlSession.of(session);
+        for (var inverse : release.referencesTo(object)) {
+            var part = inverse.part();
+            var table = part == null ? Tables.of(inverse.from()) : Tables.of(inverse.from(), part);
+            long count = sql.number(
+                    "select count(*) from %s where %s = ?"
+                            .formatted(
+                                    Tables.quoted(table),
+                                    Tables.quoted(inverse.field().name())),
+                    number);
+            if (count > 0) {
+                return Optional.of(new Referrer(inverse.from(), count));
+            }
+        }
+        return Optional.empty();
+    }
+
+    @Override
+    public long insert(Transaction transaction, ObjectType object, StoredRecord record) {
+        var sql = SqlSession.of(transaction);
+        var values = new ArrayList<@Nullable Object>();
+        values.add(Values.bytes(record.id()));
+        values.add(record.version());
+        values.add(record.retired());
+        values.add(TemporalType.micros(record.createdAt()));
+        values.add(record.createdBy());
+        values.add(TemporalType.micros(record.changedAt()));
+        values.add(record.changedBy());
+        object.fields().forEach(field -> Values.split(field, record.values()[field.index()], values));
+        long number = sql.insert(of(object).insert, values.toArray());
+        for (var part : object.parts()) {
+            var items = record.items().get(part.index());
+            for (int i = 0; i < items.size(); i++) {
+                insertItem(transaction, object, part, number, items.get(i), i);
+            }
+        }
+        return number;
+    }
+
+    @Override
+    public void update(Transaction transaction, ObjectType object, StoredRecord record, List<Field> changed) {
+        var values = new ArrayList<@Nullable Object>();
+        values.add(record.version());
+        values.add(record.retired());
+        values.add(TemporalType.micros(record.changedAt()));
+        values.add(record.changedBy());
+        changed.forEach(field -> Values.split(field, record.values()[field.index()], values));
+        values.add(record.number());
+        SqlSession.of(transaction).run(of(object).update(changed), values.toArray());
+    }
+
+    @Override
+    public void insertItem(
+            Transaction transaction, ObjectType object, Part part, long owner, StoredItem item, int position) {
+        var values = new ArrayList<@Nullable Object>();
+        values.add(owner);
+        values.add(item.line());
+        values.add(position);
+        part.fields().forEach(field -> Values.split(field, item.values()[field.index()], values));
+        SqlSession.of(transaction).run(of(object).parts.get(part.index()).insert, values.toArray());
+    }
+
+    @Override
+    public void updateItem(
+            Transaction transaction,
+            ObjectType object,
+            Part part,
+            long owner,
+            StoredItem item,
+            int position,
+            List<Field> changed) {
+        var values = new ArrayList<@Nullable Object>();
+        values.add(position);
+        changed.forEach(field -> Values.split(field, item.values()[field.index()], values));
+        values.add(owner);
+        values.add(item.line());
+        SqlSession.of(transaction).run(of(object).parts.get(part.index()).update(changed), values.toArray());
+    }
+
+    @Override
+    public void deleteItem(Transaction transaction, ObjectType object, Part part, long owner, long line) {
+        SqlSession.of(transaction).run(of(object).parts.get(part.index()).delete, owner, line);
+    }
+
+    @Override
+    public long lastLine(Session session, ObjectType object, Part part, long owner) {
+        return SqlSession.of(session).number(of(object).parts.get(part.index()).lastLine, owner);
+    }
+
+    @Override
+    public void delete(Transaction transaction, ObjectType object, long number) {
+        SqlSession.of(transaction).run(of(object).delete, number);
+    }
+
+    @Override
+    public long nextInSeries(Transaction transaction, ObjectType object, String series) {
+        return SqlSession.of(transaction)
+                .first(
+                        "insert into sandpiper_series (object, series, last) values (?, ?, 1)"
+                                + " on conflict (object, series) do update set last = last + 1 returning last",
+                        row -> row.getLong(1),
+                        object.name(),
+                        series)
+                .orElseThrow();
+    }
+
+    @Override
+    public Count count(Session session, ObjectType object) {
+        return SqlSession.of(session)
+                .first(
+                        "select count(*) - coalesce(sum(%1$s), 0), coalesce(sum(%1$s), 0) from %2$s"
+                                .formatted(Tables.quoted(Tables.RETIRED), of(object).table),
+                        row -> new Count(row.getLong(1), row.getLong(2)))
+                .orElseThrow();
+    }
+}

@@ -1,0 +1,188 @@
+package sandpiper.store.schema;
+
+import sandpiper.store.table.Tables;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Objects;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.port.HistoryStorage;
+import sandpiper.engine.port.SchemaStorage;
+import sandpiper.engine.port.Session;
+import sandpiper.engine.port.Transaction;
+import sandpiper.model.change.ObjectChange;
+import sandpiper.model.change.ReleaseChange;
+import sandpiper.model.release.Standard;
+import sandpiper.store.table.Values;
+import sandpiper.store.sql.SqlSession;
+
+/**
+ * Makes the tables follow a release. Added columns are appended, which takes no time whatever the table holds; anything
+ * else writes the table anew and puts it in the place of the old one.
+ */
+public final class SchemaChanger implements SchemaStorage {
+    private final HistoryStorage history;
+    private final java.time.Clock clock;
+
+    public SchemaChanger(HistoryStorage history, java.time.Clock clock) {
+        this.history = history;
+        this.clock = clock;
+    }
+
+    @Override
+    public Effects effects(Session session, ReleaseChange change) {
+        return new EffectsFinder(SqlSession.of(session)).find(change);
+    }
+
+    @Override
+    public void apply(Transaction transaction, ReleaseChange change) {
+        var sql = SqlSession.of(transaction);
+        dropUnneededIndexes(sql, change);
+        renameObjects(transaction, sql, change);
+        // New tables first, so that others may link to them; tables that go last, so that none links to them any more.
+        shapes(change).filter(TableShape::isNew).forEach(shape -> sql.runOnce(shape.create(change.after(), created(shape))));
+        shapes(change).filter(shape -> !shape.isNew() && !shape.isGone()).forEach(shape -> follow(sql, change, shape));
+        shapes(change).filter(TableShape::isGone).sorted(Comparator.comparing(shape -> shape.owner() == null)).forEach(shape ->
+                sql.runOnce("drop table " + Tables.quoted(Objects.requireNonNull(shape.before()))));
+        createIndexes(sql, change);
+        checkLinks(sql);
+    }
+
+    private static String created(TableShape shape) {
+        return Objects.requireNonNull(shape.after());
+    }
+
+    static Stream<TableShape> shapes(ReleaseChange change) {
+        return change.objects().stream().flatMap(SchemaChanger::shapes);
+    }
+
+    private static Stream<TableShape> shapes(ObjectChange change) {
+        var parts = change.parts().stream()
+                .map(part -> TableShape.of(
+                        change.before(), part.before(), change.after(), part.after(), part.fields()));
+        return Stream.concat(Stream.of(TableShape.of(change.before(), change.after(), change.fields())), parts);
+    }
+
+    private void renameObjects(Transaction transaction, SqlSession sql, ReleaseChange change) {
+        for (var shape : shapes(change).toList()) {
+            var before = shape.before();
+            var after = shape.after();
+            if (before != null && after != null && !before.equals(after)) {
+                sql.runOnce("alter table %s rename to %s".formatted(Tables.quoted(before), Tables.quoted(after)));
+            }
+        }
+        for (var object : change.objects()) {
+            var before = object.before();
+            var after = object.after();
+            if (before != null && after != null && !before.name().equals(after.name())) {
+                history.renameObject(transaction, before.name(), after.name());
+                sql.run("update sandpiper_series set object = ? where object = ?", after.name(), before.name());
+            }
+        }
+    }
+
+    private void follow(SqlSession sql, ReleaseChange change, TableShape shape) {
+        var table = Objects.requireNonNull(shape.after());
+        if (shape.needsRebuild()) {
+            rebuild(sql, change, shape, table);
+        } else {
+            for (var added : shape.fields()) {
+                var field = added.after();
+                if (added.isAdded() && field != null) {
+                    TableShape.columnDefinitions(change.after(), field)
+                            .forEach(column ->
+                                    sql.runOnce("alter table %s add column %s".formatted(Tables.quoted(table), column)));
+                }
+            }
+        }
+        fillAdded(sql, change, shape, table);
+    }
+
+    private static void rebuild(SqlSession sql, ReleaseChange change, TableShape shape, String table) {
+        var made = "_new_" + table;
+        sql.runOnce(shape.create(change.after(), made));
+        var into = new ArrayList<>(shape.owner() == null ? Tables.RECORD_COLUMNS : Tables.ITEM_COLUMNS);
+        var from = new ArrayList<>(into.stream().map(Tables::quoted).toList());
+        for (var field : shape.fields()) {
+            var before = field.before();
+            var after = field.after();
+            if (before != null && after != null) {
+                into.addAll(Tables.columns(after));
+                from.addAll(new Conversion(before, after).expressions().orElseThrow());
+            }
+        }
+        sql.runOnce("insert into %s (%s) select %s from %s"
+                .formatted(Tables.quoted(made), Tables.quoted(into), String.join(", ", from), Tables.quoted(table)));
+        sql.runOnce("drop table " + Tables.quoted(table));
+        sql.runOnce("alter table %s rename to %s".formatted(Tables.quoted(made), Tables.quoted(table)));
+    }
+
+    /** Gives the records that were there the default of a field that is new. */
+    private void fillAdded(SqlSession sql, ReleaseChange change, TableShape shape, String table) {
+        for (var added : shape.fields()) {
+            var field = added.after();
+            if (!added.isAdded() || field == null || field.standard() == null) {
+                continue;
+            }
+            var values = Values.split(field, standardValue(change, shape, field.standard()));
+            var assignments = new ArrayList<String>();
+            Tables.columns(field).forEach(column -> assignments.add(Tables.quoted(column) + " = ?"));
+            sql.run("update %s set %s".formatted(Tables.quoted(table), String.join(", ", assignments)), values.toArray());
+        }
+    }
+
+    private Object standardValue(ReleaseChange change, TableShape shape, Standard standard) {
+        return switch (standard) {
+            case Standard.Fixed(var value, _) -> value;
+            case Standard.Today _ -> {
+                var object = change.after()
+                        .object(Objects.requireNonNull(shape.owner() == null ? shape.after() : shape.owner()));
+                yield java.time.LocalDate.ofInstant(clock.instant(), object.zone()).toEpochDay();
+            }
+            case Standard.Now _ -> sandpiper.model.type.TemporalType.micros(clock.instant());
+        };
+    }
+
+    private static List<Index> wanted(ReleaseChange change) {
+        return change.after().objects().stream()
+                .flatMap(object -> Index.of(change.after(), object).stream())
+                .toList();
+    }
+
+    private static List<String> existingIndexes(SqlSession sql) {
+        return sql.list(
+                "select name from sqlite_schema where type = 'index' and sql is not null"
+                        + " and tbl_name not like 'sandpiper\\_%' escape '\\'",
+                row -> row.getString(1));
+    }
+
+    private static void dropUnneededIndexes(SqlSession sql, ReleaseChange change) {
+        var rebuilt = new HashSet<@Nullable String>();
+        shapes(change)
+                .filter(shape -> shape.needsRebuild() || !Objects.equals(shape.before(), shape.after()))
+                .forEach(shape -> rebuilt.add(shape.after()));
+        var kept = wanted(change).stream()
+                .filter(index -> !rebuilt.contains(index.table()))
+                .map(Index::name)
+                .toList();
+        existingIndexes(sql).stream()
+                .filter(name -> !kept.contains(name))
+                .forEach(name -> sql.runOnce("drop index " + Tables.quoted(name)));
+    }
+
+    private static void createIndexes(SqlSession sql, ReleaseChange change) {
+        var existing = existingIndexes(sql);
+        wanted(change).stream()
+                .filter(index -> !existing.contains(index.name()))
+                .forEach(index -> sql.runOnce(index.sql()));
+    }
+
+    private static void checkLinks(SqlSession sql) {
+        var broken = sql.list("pragma foreign_key_check", row -> row.getString(1) + " to " + row.getString(3));
+        if (!broken.isEmpty()) {
+            throw new IllegalStateException("Links would be broken: " + broken.stream().distinct().toList());
+        }
+    }
+}
