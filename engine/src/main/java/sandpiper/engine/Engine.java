@@ -12,7 +12,10 @@ import sandpiper.engine.write.LiveRelease;
 import sandpiper.engine.write.RecordWrites;
 import sandpiper.engine.write.Writer;
 
-/** The running heart of an instance: one storage, one writer, one live release. Safe to share between threads. */
+/**
+ * The running heart of an instance: one storage, one writer, one live release. Safe to share
+ * between threads.
+ */
 public final class Engine implements AutoCloseable {
     /** Answers are given again for this long to a repeated request. */
     private static final Duration ANSWERS_KEPT = Duration.ofDays(1);
@@ -31,7 +34,12 @@ public final class Engine implements AutoCloseable {
         this.writer = new Writer(storage);
         this.drafts = new Drafts(storage, writer, clock);
         this.releases = new Releases(storage, drafts, writer, clock);
-        this.records = new Records(storage, releases::live, writer, new RecordWrites(storage.answers(), clock));
+        this.records =
+                new Records(
+                        storage,
+                        releases::live,
+                        writer,
+                        new RecordWrites(storage.answers(), clock));
     }
 
     public Clock clock() {

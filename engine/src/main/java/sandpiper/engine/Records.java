@@ -29,8 +29,9 @@ import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
 
 /**
- * Reading and changing records, whatever way they are asked for. Definitions may change at any moment; each call works on
- * the release that is live while it runs, which is why callers hand in functions of it.
+ * Reading and changing records, whatever way they are asked for. Definitions may change at any
+ * moment; each call works on the release that is live while it runs, which is why callers hand in
+ * functions of it.
  */
 public final class Records {
     /** An answer later than this would find nobody waiting. */
@@ -59,7 +60,9 @@ public final class Records {
         return await(submit(request));
     }
 
-    /** Carries out commands, each for itself; they share transactions, so many together are fast. */
+    /**
+     * Carries out commands, each for itself; they share transactions, so many together are fast.
+     */
     public List<Outcome> writeAll(List<Function<LiveRelease, Request>> requests) {
         return requests.stream().map(this::submit).toList().stream().map(Records::await).toList();
     }
@@ -67,18 +70,22 @@ public final class Records {
     private CompletableFuture<Outcome> submit(Function<LiveRelease, Request> maker) {
         var asked = live.get();
         var request = maker.apply(asked);
-        return writer.submit(new WriteJob<>() {
-            @Override
-            public Outcome run(Transaction transaction) {
-                var now = live.get();
-                return writes.run(now, transaction, now.number() == asked.number() ? request : maker.apply(now));
-            }
+        return writer.submit(
+                new WriteJob<>() {
+                    @Override
+                    public Outcome run(Transaction transaction) {
+                        var now = live.get();
+                        return writes.run(
+                                now,
+                                transaction,
+                                now.number() == asked.number() ? request : maker.apply(now));
+                    }
 
-            @Override
-            public boolean keeps(Outcome outcome) {
-                return outcome instanceof Outcome.Done;
-            }
-        });
+                    @Override
+                    public boolean keeps(Outcome outcome) {
+                        return outcome instanceof Outcome.Done;
+                    }
+                });
     }
 
     static <T> T await(CompletableFuture<T> future) {
@@ -90,7 +97,8 @@ public final class Records {
             }
             throw new IllegalStateException(e.getCause());
         } catch (TimeoutException e) {
-            throw new StorageException("Storing took longer than %d seconds.".formatted(LONGEST_WAIT.toSeconds()), e);
+            throw new StorageException(
+                    "Storing took longer than %d seconds.".formatted(LONGEST_WAIT.toSeconds()), e);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new StorageException("The wait for storing was interrupted.", e);
@@ -98,8 +106,8 @@ public final class Records {
     }
 
     /**
-     * Reads on one consistent state. When a release comes in between, which the tables then already follow, it is read
-     * again by that release.
+     * Reads on one consistent state. When a release comes in between, which the tables then already
+     * follow, it is read again by that release.
      */
     public <T> T read(BiFunction<LiveRelease, Session, T> reading) {
         long deadline = System.nanoTime() + SWAP_WAIT.toNanos();
@@ -124,7 +132,8 @@ public final class Records {
     }
 
     /** One record with the chosen fields, by its natural key or public id. */
-    public Optional<RecordView> find(LiveRelease now, Session session, ObjectType object, String key, FieldTree tree) {
+    public Optional<RecordView> find(
+            LiveRelease now, Session session, ObjectType object, String key, FieldTree tree) {
         return RecordFinder.find(now.records(), session, object, key)
                 .flatMap(found -> now.records().view(session, object, found.number(), tree));
     }

@@ -9,12 +9,18 @@ import org.apache.commons.text.similarity.JaroWinklerSimilarity;
 public final class Nearest {
     private static final JaroWinklerSimilarity SIMILARITY = new JaroWinklerSimilarity();
 
-    /** Below this two names are no longer alike: "amuont" and "amount" come to 0.97, "vessel" and "berth" to 0.46. */
+    /**
+     * Below this two names are no longer alike: "amuont" and "amount" come to 0.97, "vessel" and
+     * "berth" to 0.46.
+     */
     private static final double ALIKE = 0.84;
 
     private Nearest() {}
 
-    /** The name among {@code known} most like {@code written}, whatever its case, or nothing when none is near. */
+    /**
+     * The name among {@code known} most like {@code written}, whatever its case, or nothing when
+     * none is near.
+     */
     public static Optional<String> to(String written, Collection<String> known) {
         var lower = written.toLowerCase(Locale.ROOT);
         String best = null;

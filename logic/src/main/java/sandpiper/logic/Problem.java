@@ -10,8 +10,7 @@ import org.jspecify.annotations.Nullable;
  * @param message a whole sentence in the consultant's words
  * @param suggestion what was probably meant, or {@code null} when nothing is near
  */
-public record Problem(
-        Code code, Span span, String message, @Nullable String suggestion) {
+public record Problem(Code code, Span span, String message, @Nullable String suggestion) {
     /** A problem for which nothing better can be offered. */
     public Problem(Code code, Span span, String message) {
         this(code, span, message, null);

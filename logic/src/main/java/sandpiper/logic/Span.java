@@ -9,7 +9,8 @@ package sandpiper.logic;
 public record Span(int start, int end) {
     public Span {
         if (start < 0 || end < start) {
-            throw new IllegalArgumentException("Span must run forward from 0, but was %d..%d".formatted(start, end));
+            throw new IllegalArgumentException(
+                    "Span must run forward from 0, but was %d..%d".formatted(start, end));
         }
     }
 

@@ -5,8 +5,8 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Code;
 
 /**
- * One thing to say about a definition file. Lines and columns count from 1, columns in code points; the end is
- * exclusive.
+ * One thing to say about a definition file. Lines and columns count from 1, columns in code points;
+ * the end is exclusive.
  *
  * @param file path from the folder that holds the packages, with forward slashes
  * @param code stable identifier of the kind of problem
@@ -26,7 +26,9 @@ public record Diagnostic(
 
     /** Order in which a person reads them. */
     public static final Comparator<Diagnostic> BY_PLACE =
-            Comparator.comparing(Diagnostic::file).thenComparingInt(Diagnostic::line).thenComparingInt(Diagnostic::column);
+            Comparator.comparing(Diagnostic::file)
+                    .thenComparingInt(Diagnostic::line)
+                    .thenComparingInt(Diagnostic::column);
 
     /** An error keeps a draft from being released; a warning does not. */
     public enum Severity {
@@ -35,7 +37,8 @@ public record Diagnostic(
     }
 
     /** An error at a place. */
-    public static Diagnostic error(String file, Place place, Code code, String message, @Nullable String suggestion) {
+    public static Diagnostic error(
+            String file, Place place, Code code, String message, @Nullable String suggestion) {
         return new Diagnostic(
                 file,
                 place.line(),

@@ -19,12 +19,38 @@ public final class Names {
     public static final Set<String> OF_EVERY_RECORD =
             Set.of("id", "version", "createdAt", "createdBy", "changedAt", "changedBy", "retired");
 
-    private static final Set<String> OF_THE_LANGUAGE = Set.of(
-            "and", "between", "changed", "else", "every", "external", "false", "for", "function", "if", "in", "instance",
-            "is", "item", "line", "not", "null", "of", "old", "or", "partial", "return", "satisfies", "some", "then",
-            "this", "true");
+    private static final Set<String> OF_THE_LANGUAGE =
+            Set.of(
+                    "and",
+                    "between",
+                    "changed",
+                    "else",
+                    "every",
+                    "external",
+                    "false",
+                    "for",
+                    "function",
+                    "if",
+                    "in",
+                    "instance",
+                    "is",
+                    "item",
+                    "line",
+                    "not",
+                    "null",
+                    "of",
+                    "old",
+                    "or",
+                    "partial",
+                    "return",
+                    "satisfies",
+                    "some",
+                    "then",
+                    "this",
+                    "true");
 
-    private static final Pattern WORD_BORDER = Pattern.compile("(?<=[a-z0-9])(?=[A-Z])|(?<=[A-Z])(?=[A-Z][a-z])");
+    private static final Pattern WORD_BORDER =
+            Pattern.compile("(?<=[a-z0-9])(?=[A-Z])|(?<=[A-Z])(?=[A-Z][a-z])");
 
     private Names() {}
 
@@ -33,7 +59,10 @@ public final class Names {
         return OF_EVERY_RECORD.contains(name) || OF_THE_LANGUAGE.contains(name);
     }
 
-    /** A label made from a name: {@code nightlyRate} becomes "Nightly rate", {@code CraftInspection} "Craft inspection". */
+    /**
+     * A label made from a name: {@code nightlyRate} becomes "Nightly rate", {@code CraftInspection}
+     * "Craft inspection".
+     */
     public static String label(String name) {
         var words = String.join(" ", WORD_BORDER.split(name.replace('-', ' ').replace('_', ' ')));
         if (words.isEmpty()) {
@@ -47,10 +76,15 @@ public final class Names {
     /** The plural of an English label: "Berth" becomes "Berths", "Enquiry" "Enquiries". */
     public static String plural(String label) {
         var lower = label.toLowerCase(Locale.ROOT);
-        if (lower.endsWith("y") && lower.length() > 1 && "aeiou".indexOf(lower.charAt(lower.length() - 2)) < 0) {
+        if (lower.endsWith("y")
+                && lower.length() > 1
+                && "aeiou".indexOf(lower.charAt(lower.length() - 2)) < 0) {
             return label.substring(0, label.length() - 1) + "ies";
         }
-        if (lower.endsWith("s") || lower.endsWith("x") || lower.endsWith("ch") || lower.endsWith("sh")) {
+        if (lower.endsWith("s")
+                || lower.endsWith("x")
+                || lower.endsWith("ch")
+                || lower.endsWith("sh")) {
             return label + "es";
         }
         return label + "s";
@@ -62,7 +96,9 @@ public final class Names {
         return (vowel ? "an " : "a ") + label;
     }
 
-    /** A name as it appears in addresses: {@code CraftInspection} becomes {@code craft-inspection}. */
+    /**
+     * A name as it appears in addresses: {@code CraftInspection} becomes {@code craft-inspection}.
+     */
     public static String address(String name) {
         return String.join("-", WORD_BORDER.split(name)).toLowerCase(Locale.ROOT);
     }

@@ -39,7 +39,10 @@ public final class SqliteStorage implements Storage {
         this.schema = new SchemaChanger(history, clock);
     }
 
-    /** Opens a file, makes it and its folder when they are not there, and brings an older one up to date. */
+    /**
+     * Opens a file, makes it and its folder when they are not there, and brings an older one up to
+     * date.
+     */
     public static SqliteStorage open(Path file, Clock clock) {
         // jOOQ greets on standard output otherwise.
         System.setProperty("org.jooq.no-logo", "true");

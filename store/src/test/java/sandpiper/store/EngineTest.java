@@ -33,10 +33,10 @@ import sandpiper.model.release.ObjectType;
 
 /** The engine on real storage: what happens to records, from command to row and back. */
 class EngineTest {
-    private static final Clock CLOCK = Clock.fixed(Instant.parse("2026-05-01T10:00:00Z"), ZoneOffset.UTC);
+    private static final Clock CLOCK =
+            Clock.fixed(Instant.parse("2026-05-01T10:00:00Z"), ZoneOffset.UTC);
 
-    @TempDir
-    Path folder;
+    @TempDir Path folder;
 
     private Engine engine;
 
@@ -47,10 +47,46 @@ class EngineTest {
         var result = engine.releases().release("first", false, Actor.SYSTEM).join();
         assertThat(result).isInstanceOf(ReleasePreview.Result.Released.class);
         create("Owner", Map.of("code", "OW-0001", "name", "Tilda Moor"));
-        create("Vessel", Map.of("registration", "GH-100", "name", "Sea Pink", "length", 9L, "owner", "OW-0001"));
-        create("Pier", Map.of("code", "N", "name", Map.of("en", "North pier", "de", "Nordsteg"), "powerCapacity", 400L));
-        create("Berth", Map.of("code", "N-07", "pier", "N", "maxLength", 12L, "nightlyRate", new BigDecimal("24.50")));
-        create("Tariff", Map.of("code", "POWER", "description", "Power", "unitPrice", new BigDecimal("0.45")));
+        create(
+                "Vessel",
+                Map.of(
+                        "registration",
+                        "GH-100",
+                        "name",
+                        "Sea Pink",
+                        "length",
+                        9L,
+                        "owner",
+                        "OW-0001"));
+        create(
+                "Pier",
+                Map.of(
+                        "code",
+                        "N",
+                        "name",
+                        Map.of("en", "North pier", "de", "Nordsteg"),
+                        "powerCapacity",
+                        400L));
+        create(
+                "Berth",
+                Map.of(
+                        "code",
+                        "N-07",
+                        "pier",
+                        "N",
+                        "maxLength",
+                        12L,
+                        "nightlyRate",
+                        new BigDecimal("24.50")));
+        create(
+                "Tariff",
+                Map.of(
+                        "code",
+                        "POWER",
+                        "description",
+                        "Power",
+                        "unitPrice",
+                        new BigDecimal("0.45")));
     }
 
     @AfterEach
@@ -59,7 +95,8 @@ class EngineTest {
     }
 
     private Outcome write(String object, Function<ObjectType, RecordCommand> command) {
-        return engine.records().write(live -> request(live, command.apply(live.release().object(object))));
+        return engine.records()
+                .write(live -> request(live, command.apply(live.release().object(object))));
     }
 
     private static Request request(LiveRelease live, RecordCommand command) {
@@ -67,26 +104,42 @@ class EngineTest {
     }
 
     private Outcome create(String object, Map<String, Object> values) {
-        return engine.records().write(live -> {
-            var type = live.release().object(object);
-            return request(live, new RecordCommand.Create(type, live.release().everythingOf(type), new HashMap<>(values)));
-        });
+        return engine.records()
+                .write(live -> {
+                    var type = live.release().object(object);
+                    return request(
+                            live,
+                            new RecordCommand.Create(
+                                    type,
+                                    live.release().everythingOf(type),
+                                    new HashMap<>(values)));
+                });
     }
 
     private Outcome change(String object, String key, Map<String, Object> values, Long version) {
-        return engine.records().write(live -> {
-            var type = live.release().object(object);
-            return request(
-                    live, new RecordCommand.Change(type, live.release().everythingOf(type), key, new HashMap<>(values), version));
-        });
+        return engine.records()
+                .write(live -> {
+                    var type = live.release().object(object);
+                    return request(
+                            live,
+                            new RecordCommand.Change(
+                                    type,
+                                    live.release().everythingOf(type),
+                                    key,
+                                    new HashMap<>(values),
+                                    version));
+                });
     }
 
     private Map<String, Object> read(String object, String key) {
-        return engine.records().read((live, session) -> {
-            var type = live.release().object(object);
-            var tree = live.release().everythingOf(type);
-            return PlainRecords.of(tree, engine.records().find(live, session, type, key, tree).orElseThrow());
-        });
+        return engine.records()
+                .read((live, session) -> {
+                    var type = live.release().object(object);
+                    var tree = live.release().everythingOf(type);
+                    return PlainRecords.of(
+                            tree,
+                            engine.records().find(live, session, type, key, tree).orElseThrow());
+                });
     }
 
     private static List<List<Object>> faultPaths(Outcome outcome) {
@@ -106,8 +159,11 @@ class EngineTest {
                 .containsEntry("approvalRequired", false);
         assertThat((List<?>) stay.get("charges"))
                 .singleElement()
-                .satisfies(charge -> assertThat(charge)
-                        .hasToString("{line=1, tariff=POWER, quantity=2.50, unitPrice=null, vat=null}"));
+                .satisfies(charge ->
+                        assertThat(charge)
+                                .hasToString(
+                                        "{line=1, tariff=POWER, quantity=2.50, unitPrice=null,"
+                                                + " vat=null}"));
     }
 
     private static Map<String, Object> stay() {
@@ -126,13 +182,14 @@ class EngineTest {
 
     @Test
     void allFaultsComeAtOnceEachAtItsField() {
-        var outcome = create(
-                "Stay",
-                Map.of(
-                        "vessel", "GH-999",
-                        "arival", "2026-06-01",
-                        "departure", "2026-02-30",
-                        "charges", List.of(Map.of("quantity", new BigDecimal("1.234")))));
+        var outcome =
+                create(
+                        "Stay",
+                        Map.of(
+                                "vessel", "GH-999",
+                                "arival", "2026-06-01",
+                                "departure", "2026-02-30",
+                                "charges", List.of(Map.of("quantity", new BigDecimal("1.234")))));
 
         assertThat(faultPaths(outcome))
                 .containsExactlyInAnyOrder(
@@ -144,24 +201,35 @@ class EngineTest {
                         List.of("charges", 0, "tariff"),
                         List.of("charges", 0, "quantity"));
         assertThat(((Outcome.Refused) outcome).faults())
-                .anySatisfy(fault -> assertThat(fault.message()).contains("Did you mean \"arrival\"?"));
+                .anySatisfy(
+                        fault -> assertThat(fault.message()).contains("Did you mean \"arrival\"?"));
     }
 
     @Test
     void aPatchOfLineItemsAddsChangesAndRemoves() {
         create("Stay", stay());
-        change("Stay", "ST-2026-000001", Map.of("charges", List.of(Map.of(), Map.of("tariff", "POWER"))), null);
-
-        var outcome = change(
+        change(
                 "Stay",
                 "ST-2026-000001",
-                Map.of("charges", List.of(Map.of("line", 2L, "quantity", 7L), Map.of("tariff", "POWER"))),
+                Map.of("charges", List.of(Map.of(), Map.of("tariff", "POWER"))),
                 null);
+
+        var outcome =
+                change(
+                        "Stay",
+                        "ST-2026-000001",
+                        Map.of(
+                                "charges",
+                                List.of(
+                                        Map.of("line", 2L, "quantity", 7L),
+                                        Map.of("tariff", "POWER"))),
+                        null);
 
         assertThat(outcome).isInstanceOf(Outcome.Done.class);
         assertThat(read("Stay", "ST-2026-000001").get("charges"))
-                .hasToString("[{line=2, tariff=POWER, quantity=7.00, unitPrice=null, vat=null},"
-                        + " {line=3, tariff=POWER, quantity=1.00, unitPrice=null, vat=null}]");
+                .hasToString(
+                        "[{line=2, tariff=POWER, quantity=7.00, unitPrice=null, vat=null}, {line=3,"
+                                + " tariff=POWER, quantity=1.00, unitPrice=null, vat=null}]");
     }
 
     @Test
@@ -178,11 +246,15 @@ class EngineTest {
     void aDuplicateKeyIsAConflictThatNamesTheRecord() {
         var outcome = create("Owner", Map.of("code", "OW-0001", "name", "Somebody else"));
 
-        assertThat((Outcome.Refused) outcome).satisfies(refused -> {
-            assertThat(refused.reason()).isEqualTo(Outcome.Reason.CONFLICT);
-            assertThat(refused.faults()).singleElement().satisfies(fault -> assertThat(fault.message())
-                    .isEqualTo("There is an Owner \"OW-0001\" already."));
-        });
+        assertThat((Outcome.Refused) outcome)
+                .satisfies(refused -> {
+                    assertThat(refused.reason()).isEqualTo(Outcome.Reason.CONFLICT);
+                    assertThat(refused.faults())
+                            .singleElement()
+                            .satisfies(fault ->
+                                    assertThat(fault.message())
+                                            .isEqualTo("There is an Owner \"OW-0001\" already."));
+                });
     }
 
     @Test
@@ -193,32 +265,45 @@ class EngineTest {
             create("Stay", values);
         }
 
-        assertThat(count("Stay", "arrival in [date(\"2026-06-05\")..date(\"2026-06-09\")]")).isEqualTo(5);
-        assertThat(count("Stay", "vessel.owner.name = \"Tilda Moor\" and berth.pier.open")).isEqualTo(20);
-        assertThat(count("Stay", "starts with(vessel.name, \"Sea\") and not(arrival < date(\"2026-06-19\"))")).isEqualTo(2);
+        assertThat(count("Stay", "arrival in [date(\"2026-06-05\")..date(\"2026-06-09\")]"))
+                .isEqualTo(5);
+        assertThat(count("Stay", "vessel.owner.name = \"Tilda Moor\" and berth.pier.open"))
+                .isEqualTo(20);
+        assertThat(
+                        count(
+                                "Stay",
+                                "starts with(vessel.name, \"Sea\") and not(arrival <"
+                                        + " date(\"2026-06-19\"))"))
+                .isEqualTo(2);
         assertThat(count("Stay", "nightlyRate = null")).isEqualTo(20);
         assertThat(count("Stay", "nightlyRate != 5")).isEqualTo(20);
         assertThat(count("Berth", "maxLength > 11.999 and maxLength < 12.001")).isEqualTo(1);
-        assertThat(count("Stay", "number between \"ST-2026-000003\" and \"ST-2026-000004\"")).isEqualTo(2);
+        assertThat(count("Stay", "number between \"ST-2026-000003\" and \"ST-2026-000004\""))
+                .isEqualTo(2);
     }
 
     private long count(String object, String filter) {
-        return engine.records().read((live, session) -> {
-            var type = live.release().object(object);
-            var checked = ConditionChecker.check(filter, new ObjectRecordType(live.release(), type), CLOCK);
-            assertThat(checked).as(filter).isInstanceOf(Checked.Accepted.class);
-            var query = new Query(
-                    type,
-                    live.release().everythingOf(type),
-                    ((Checked.Accepted) checked).condition(),
-                    null,
-                    List.of(),
-                    false,
-                    null,
-                    3,
-                    true,
-                    Query.Retired.WITHOUT);
-            return Objects.requireNonNull(engine.records().page(live, session, query).total());
-        });
+        return engine.records()
+                .read((live, session) -> {
+                    var type = live.release().object(object);
+                    var checked =
+                            ConditionChecker.check(
+                                    filter, new ObjectRecordType(live.release(), type), CLOCK);
+                    assertThat(checked).as(filter).isInstanceOf(Checked.Accepted.class);
+                    var query =
+                            new Query(
+                                    type,
+                                    live.release().everythingOf(type),
+                                    ((Checked.Accepted) checked).condition(),
+                                    null,
+                                    List.of(),
+                                    false,
+                                    null,
+                                    3,
+                                    true,
+                                    Query.Retired.WITHOUT);
+                    return Objects.requireNonNull(
+                            engine.records().page(live, session, query).total());
+                });
     }
 }

@@ -11,11 +11,13 @@ import sandpiper.model.release.ResourceType;
  * @param kind a person or an outside system
  * @param name sign-in name of a user, id of a client
  * @param duties of a user; empty for a client
- * @param grants of a client, as {@code service/resource/operation} with {@code *} for all; empty for a user
+ * @param grants of a client, as {@code service/resource/operation} with {@code *} for all; empty
+ *     for a user
  */
 public record Actor(Kind kind, String name, Set<Duty> duties, List<String> grants) {
     /** The service itself, at start and for its own housekeeping. */
-    public static final Actor SYSTEM = new Actor(Kind.SYSTEM, "system", Set.of(Duty.values()), List.of());
+    public static final Actor SYSTEM =
+            new Actor(Kind.SYSTEM, "system", Set.of(Duty.values()), List.of());
 
     public Actor {
         duties = Set.copyOf(duties);
@@ -40,13 +42,14 @@ public record Actor(Kind kind, String name, Set<Duty> duties, List<String> grant
             return has(Duty.DESIGN);
         }
         var wanted = operation.name().toLowerCase(Locale.ROOT);
-        return grants.stream().anyMatch(grant -> {
-            var parts = grant.split("/", -1);
-            return parts.length == 3
-                    && matches(parts[0], service)
-                    && matches(parts[1], resource)
-                    && matches(parts[2], wanted);
-        });
+        return grants.stream()
+                .anyMatch(grant -> {
+                    var parts = grant.split("/", -1);
+                    return parts.length == 3
+                            && matches(parts[0], service)
+                            && matches(parts[1], resource)
+                            && matches(parts[2], wanted);
+                });
     }
 
     /** Whether anything at all of a service is granted, so that its contract may be read. */

@@ -12,7 +12,8 @@ public sealed interface Outcome {
      * @param number internal number, to read the record again; never leaves the service
      * @param created whether the record is new
      */
-    record Done(ObjectType object, long number, UUID id, long version, boolean created) implements Outcome {}
+    record Done(ObjectType object, long number, UUID id, long version, boolean created)
+            implements Outcome {}
 
     /** It had been done before, and was answered with this. */
     record Repeated(String answer) implements Outcome {}

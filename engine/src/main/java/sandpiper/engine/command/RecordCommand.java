@@ -6,8 +6,8 @@ import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
 
 /**
- * What is wanted of a record. Values are in plain form as they came: text, numbers, booleans, lists of maps for line items, and
- * {@code null} for what shall be empty.
+ * What is wanted of a record. Values are in plain form as they came: text, numbers, booleans, lists
+ * of maps for line items, and {@code null} for what shall be empty.
  */
 public sealed interface RecordCommand {
     ObjectType object();
@@ -40,7 +40,8 @@ public sealed interface RecordCommand {
             implements RecordCommand {}
 
     /** Retires or deletes a record, whichever its object says. */
-    record Remove(ObjectType object, String key, @Nullable Long expectedVersion) implements RecordCommand {}
+    record Remove(ObjectType object, String key, @Nullable Long expectedVersion)
+            implements RecordCommand {}
 
     /** Takes a retired record back into use. */
     record Restore(ObjectType object, String key) implements RecordCommand {}

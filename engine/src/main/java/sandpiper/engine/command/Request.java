@@ -8,16 +8,19 @@ import sandpiper.engine.port.Session;
  * A command with who wants it.
  *
  * @param via the way in, for the history: {@code console}, {@code berth-desk v1}
- * @param textual whether every value may come as text, as from a file; otherwise a number must be a number
+ * @param textual whether every value may come as text, as from a file; otherwise a number must be a
+ *     number
  * @param once makes sure that a repeated request is done once, or {@code null}
  */
-public record Request(RecordCommand command, Actor actor, String via, boolean textual, @Nullable Once once) {
+public record Request(
+        RecordCommand command, Actor actor, String via, boolean textual, @Nullable Once once) {
     /**
      * Identifies a request that may be repeated.
      *
      * @param key chosen by the caller
      * @param fingerprint of what was asked, so that the key of another request is noticed
-     * @param answer writes the answer while the change is still private, so that it can be given again later
+     * @param answer writes the answer while the change is still private, so that it can be given
+     *     again later
      */
     public record Once(String key, String fingerprint, AnswerMaker answer) {}
 

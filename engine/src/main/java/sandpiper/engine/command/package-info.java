@@ -1,6 +1,6 @@
 /**
- * What can be done to records: {@link sandpiper.engine.command.RecordCommand} says what is wanted, {@link
- * sandpiper.engine.command.Outcome} what became of it.
+ * What can be done to records: {@link sandpiper.engine.command.RecordCommand} says what is wanted,
+ * {@link sandpiper.engine.command.Outcome} what became of it.
  */
 @NullMarked
 package sandpiper.engine.command;

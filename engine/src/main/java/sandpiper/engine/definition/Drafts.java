@@ -15,7 +15,9 @@ import sandpiper.engine.write.Writer;
 import sandpiper.model.check.CheckedDefinitions;
 import sandpiper.model.check.Definitions;
 
-/** The files being edited. They may be wrong in any way; only a release asks that they are right. */
+/**
+ * The files being edited. They may be wrong in any way; only a release asks that they are right.
+ */
 public final class Drafts {
     private final Storage storage;
     private final DefinitionStorage definitions;
@@ -85,19 +87,25 @@ public final class Drafts {
     /** What a push changed. */
     public record Pushed(List<String> added, List<String> changed, List<String> removed) {}
 
-    /** Puts whole packages in the place of those of the same names; packages that are not among the files stay. */
+    /**
+     * Puts whole packages in the place of those of the same names; packages that are not among the
+     * files stay.
+     */
     public CompletableFuture<Pushed> push(Map<String, String> files, Actor actor) {
         return writer.submit(transaction -> {
             var there = definitions.draft(transaction);
             var packages = files.keySet().stream().map(Drafts::packageOf).distinct().toList();
-            var removed = there.keySet().stream()
-                    .filter(path -> packages.contains(packageOf(path)) && !files.containsKey(path))
-                    .toList();
+            var removed =
+                    there.keySet().stream()
+                            .filter(path ->
+                                    packages.contains(packageOf(path)) && !files.containsKey(path))
+                            .toList();
             removed.forEach(path -> definitions.removeDraftFile(transaction, path));
-            var different = files.keySet().stream()
-                    .filter(path -> !Objects.equals(there.get(path), files.get(path)))
-                    .sorted()
-                    .toList();
+            var different =
+                    files.keySet().stream()
+                            .filter(path -> !Objects.equals(there.get(path), files.get(path)))
+                            .sorted()
+                            .toList();
             for (var path : different) {
                 var text = Objects.requireNonNull(files.get(path));
                 definitions.putDraftFile(transaction, path, text, clock.instant(), actor.name());

@@ -7,7 +7,8 @@ import sandpiper.model.Diagnostic;
 /**
  * What releasing the draft would mean.
  *
- * @param diagnostics what there is to say about the files; with an error among them nothing below is known
+ * @param diagnostics what there is to say about the files; with an error among them nothing below
+ *     is known
  * @param changes what differs from the live release, a sentence each
  * @param losses what data would be lost, a sentence each; needs to be accepted
  * @param obstacles why the data as it is stands in the way, a sentence each
@@ -32,7 +33,8 @@ public record ReleasePreview(
 
     /** Whether any file has an error. */
     public boolean hasErrors() {
-        return diagnostics.stream().anyMatch(diagnostic -> diagnostic.severity() == Diagnostic.Severity.ERROR);
+        return diagnostics.stream()
+                .anyMatch(diagnostic -> diagnostic.severity() == Diagnostic.Severity.ERROR);
     }
 
     /** What became of a release. */

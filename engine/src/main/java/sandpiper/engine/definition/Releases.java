@@ -51,8 +51,10 @@ public final class Releases {
             return liveOf(
                     number,
                     checked.release()
-                            .orElseThrow(() -> new IllegalStateException(
-                                    "Release %d no longer passes its checks: %s".formatted(number, checked.errors()))));
+                            .orElseThrow(() ->
+                                    new IllegalStateException(
+                                            "Release %d no longer passes its checks: %s"
+                                                    .formatted(number, checked.errors()))));
         }
     }
 
@@ -91,15 +93,21 @@ public final class Releases {
         var changedFiles = changedFiles(session, files);
         var release = checked.release();
         if (release.isEmpty()) {
-            return new ReleasePreview(checked.diagnostics(), List.of(), List.of(), List.of(), changedFiles);
+            return new ReleasePreview(
+                    checked.diagnostics(), List.of(), List.of(), List.of(), changedFiles);
         }
         var change = ReleaseChange.between(live.release(), release.get());
         SchemaStorage.Effects effects = storage.schema().effects(session, change);
         return new ReleasePreview(
-                checked.diagnostics(), change.sentences(), effects.losses(), effects.obstacles(), changedFiles);
+                checked.diagnostics(),
+                change.sentences(),
+                effects.losses(),
+                effects.obstacles(),
+                changedFiles);
     }
 
-    private List<ReleasePreview.FileChange> changedFiles(Session session, Map<String, String> files) {
+    private List<ReleasePreview.FileChange> changedFiles(
+            Session session, Map<String, String> files) {
         var released = storage.definitions().filesOf(session, live.number());
         var paths = new TreeSet<>(files.keySet());
         paths.addAll(released.keySet());
@@ -115,13 +123,14 @@ public final class Releases {
     }
 
     /**
-     * Releases the draft: the tables follow, and from the next request on the new definitions are served. One transaction; requests go
-     * on meanwhile.
+     * Releases the draft: the tables follow, and from the next request on the new definitions are
+     * served. One transaction; requests go on meanwhile.
      *
      * @param note what the release is for
      * @param acceptLosses whether data may be lost as the preview says
      */
-    public CompletableFuture<ReleasePreview.Result> release(String note, boolean acceptLosses, Actor actor) {
+    public CompletableFuture<ReleasePreview.Result> release(
+            String note, boolean acceptLosses, Actor actor) {
         return writer.submitAlone(
                 new WriteJob<ReleasePreview.Result>() {
                     @Override
@@ -142,22 +151,26 @@ public final class Releases {
         var files = drafts.files(transaction);
         var preview = preview(transaction, files);
         if (preview.hasErrors()) {
-            return new ReleasePreview.Result.Refused(preview, "The draft has errors; nothing was released.");
+            return new ReleasePreview.Result.Refused(
+                    preview, "The draft has errors; nothing was released.");
         }
         if (!preview.obstacles().isEmpty()) {
-            return new ReleasePreview.Result.Refused(preview, "The data stands in the way; nothing was released.");
+            return new ReleasePreview.Result.Refused(
+                    preview, "The data stands in the way; nothing was released.");
         }
         if (!preview.losses().isEmpty() && !acceptLosses) {
             return new ReleasePreview.Result.Refused(
                     preview, "Data would be lost; accept that to go on. Nothing was released.");
         }
         if (preview.files().isEmpty()) {
-            return new ReleasePreview.Result.Refused(preview, "The draft is the same as the live release.");
+            return new ReleasePreview.Result.Refused(
+                    preview, "The draft is the same as the live release.");
         }
         var release = Objects.requireNonNull(drafts.check(files).compiled());
         storage.schema().apply(transaction, ReleaseChange.between(live.release(), release));
         var stored =
-                new StoredRelease(live.number() + 1, clock.instant(), actor.name(), note, preview.changes());
+                new StoredRelease(
+                        live.number() + 1, clock.instant(), actor.name(), note, preview.changes());
         storage.definitions().putRelease(transaction, stored, files);
         return new ReleasePreview.Result.Released(stored);
     }

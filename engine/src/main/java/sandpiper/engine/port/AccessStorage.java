@@ -21,11 +21,17 @@ public interface AccessStorage {
     /**
      * An outside system.
      *
-     * @param grants operations of services, as {@code berth-desk/stays/create} with {@code *} for all
+     * @param grants operations of services, as {@code berth-desk/stays/create} with {@code *} for
+     *     all
      * @param lastUsed {@code null} until it has signed in
      */
     record StoredClient(
-            String name, String label, String secretHash, List<String> grants, Instant createdAt, @Nullable Instant lastUsed) {
+            String name,
+            String label,
+            String secretHash,
+            List<String> grants,
+            Instant createdAt,
+            @Nullable Instant lastUsed) {
         public StoredClient {
             grants = List.copyOf(grants);
         }
@@ -47,6 +53,9 @@ public interface AccessStorage {
 
     void touchClient(Transaction transaction, String name, Instant at);
 
-    /** A value that belongs to this instance, such as its cursor key; made and kept when there is none. */
+    /**
+     * A value that belongs to this instance, such as its cursor key; made and kept when there is
+     * none.
+     */
     String setting(Transaction transaction, String name, String otherwise);
 }

@@ -13,7 +13,8 @@ public interface HistoryStorage {
      *
      * @param version the record's version after it
      * @param via the way in: {@code console}, {@code berth-desk v1}
-     * @param operation {@code created}, {@code changed}, {@code retired}, {@code restored} or {@code deleted}
+     * @param operation {@code created}, {@code changed}, {@code retired}, {@code restored} or
+     *     {@code deleted}
      */
     record Entry(
             String object,

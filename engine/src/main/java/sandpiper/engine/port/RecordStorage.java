@@ -21,8 +21,15 @@ public interface RecordStorage {
 
     Optional<Found> byId(Session session, ObjectType object, UUID id);
 
-    /** The number of some record, other than {@code except}, that has these values in these fields. */
-    Optional<Found> another(Session session, ObjectType object, List<Field> fields, List<Object> values, long except);
+    /**
+     * The number of some record, other than {@code except}, that has these values in these fields.
+     */
+    Optional<Found> another(
+            Session session,
+            ObjectType object,
+            List<Field> fields,
+            List<Object> values,
+            long except);
 
     /** The values of the natural key of a record, or nothing when there is no such record. */
     Optional<List<@Nullable Object>> keyOf(Session session, ObjectType object, long number);
@@ -45,10 +52,20 @@ public interface RecordStorage {
     /** Inserts a record with its items; its number is given by the storage and returned. */
     long insert(Transaction transaction, ObjectType object, StoredRecord record);
 
-    /** Writes the head of a record (version, retired, changed) and those values whose fields are named. */
-    void update(Transaction transaction, ObjectType object, StoredRecord record, List<Field> changed);
+    /**
+     * Writes the head of a record (version, retired, changed) and those values whose fields are
+     * named.
+     */
+    void update(
+            Transaction transaction, ObjectType object, StoredRecord record, List<Field> changed);
 
-    void insertItem(Transaction transaction, ObjectType object, Part part, long owner, StoredRecord.StoredItem item, int position);
+    void insertItem(
+            Transaction transaction,
+            ObjectType object,
+            Part part,
+            long owner,
+            StoredRecord.StoredItem item,
+            int position);
 
     void updateItem(
             Transaction transaction,

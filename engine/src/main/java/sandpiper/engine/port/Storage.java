@@ -8,9 +8,11 @@ public interface Storage extends AutoCloseable {
     Session snapshot();
 
     /**
-     * Begins the one write transaction. Only the writer's thread calls this, and ends it before the next.
+     * Begins the one write transaction. Only the writer's thread calls this, and ends it before the
+     * next.
      *
-     * @param reshaping whether tables will be changed, so that links between them are checked at the end only
+     * @param reshaping whether tables will be changed, so that links between them are checked at
+     *     the end only
      */
     Transaction begin(boolean reshaping);
 

@@ -1,6 +1,8 @@
 package sandpiper.engine.port;
 
-/** Storage does not work: the disk is full, the file is read-only or damaged. Not for wrong input. */
+/**
+ * Storage does not work: the disk is full, the file is read-only or damaged. Not for wrong input.
+ */
 public final class StorageException extends RuntimeException {
     private static final long serialVersionUID = 1L;
 

@@ -8,8 +8,9 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.type.Intake;
 
 /**
- * The natural key of a record as one text, as it stands in addresses. The values of a key of several fields have commas
- * between them; a comma or backslash inside a value has a backslash before it.
+ * The natural key of a record as one text, as it stands in addresses. The values of a key of
+ * several fields have commas between them; a comma or backslash inside a value has a backslash
+ * before it.
  */
 public final class KeyText {
     private KeyText() {}
@@ -26,7 +27,9 @@ public final class KeyText {
         return String.join(",", texts);
     }
 
-    /** Reads the values of a key in stored form, or nothing when the text is no key of this object. */
+    /**
+     * Reads the values of a key in stored form, or nothing when the text is no key of this object.
+     */
     public static Optional<List<Object>> read(ObjectType object, String text) {
         var fields = object.keyFields();
         if (fields.isEmpty() || text.isEmpty()) {

@@ -10,10 +10,11 @@ import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 
 /**
- * Turns records into plain values: maps, lists, text, numbers and booleans, as any protocol can write them.
+ * Turns records into plain values: maps, lists, text, numbers and booleans, as any protocol can
+ * write them.
  *
- * <p>A reference is the key of its record. Where fields of that record were chosen too, it is a map of them, in which the
- * key stands as {@code key}.
+ * <p>A reference is the key of its record. Where fields of that record were chosen too, it is a map
+ * of them, in which the key stands as {@code key}.
  */
 public final class PlainRecords {
     /** The member of a nested record that holds its key. */
@@ -21,7 +22,10 @@ public final class PlainRecords {
 
     private PlainRecords() {}
 
-    /** The chosen fields of a record, empty ones as {@code null}, line items with their {@code line}. */
+    /**
+     * The chosen fields of a record, empty ones as {@code null}, line items with their {@code
+     * line}.
+     */
     public static Map<String, @Nullable Object> of(FieldTree tree, RecordView view) {
         var plain = of(tree.paths(), view.values());
         for (int i = 0; i < tree.parts().size(); i++) {
@@ -38,7 +42,28 @@ public final class PlainRecords {
         return plain;
     }
 
-    private static Map<String, @Nullable Object> of(List<FieldPath> paths, @Nullable Object[] values) {
+    /** The same with the fields and parts of the given names only. */
+    public static Map<String, @Nullable Object> of(
+            FieldTree tree, RecordView view, List<String> names) {
+        var paths = new ArrayList<FieldPath>();
+        var values = new ArrayList<@Nullable Object>();
+        for (int i = 0; i < tree.paths().size(); i++) {
+            if (names.contains(tree.paths().get(i).written())) {
+                paths.add(tree.paths().get(i));
+                values.add(view.values()[i]);
+            }
+        }
+        var plain = of(paths, values.toArray());
+        var whole = of(tree, view);
+        tree.parts().stream()
+                .map(part -> part.part().name())
+                .filter(names::contains)
+                .forEach(name -> plain.put(name, whole.get(name)));
+        return plain;
+    }
+
+    private static Map<String, @Nullable Object> of(
+            List<FieldPath> paths, @Nullable Object[] values) {
         var plain = new LinkedHashMap<String, @Nullable Object>();
         for (int i = 0; i < paths.size(); i++) {
             put(plain, paths, paths.get(i), values[i]);
@@ -47,7 +72,10 @@ public final class PlainRecords {
     }
 
     private static void put(
-            Map<String, @Nullable Object> plain, List<FieldPath> paths, FieldPath path, @Nullable Object value) {
+            Map<String, @Nullable Object> plain,
+            List<FieldPath> paths,
+            FieldPath path,
+            @Nullable Object value) {
         var steps = path.steps();
         var at = plain;
         for (var step : steps.subList(0, steps.size() - 1)) {
@@ -62,7 +90,8 @@ public final class PlainRecords {
     }
 
     @SuppressWarnings("unchecked") // only maps made here are found here
-    private static Map<String, @Nullable Object> nested(Map<String, @Nullable Object> in, Field step) {
+    private static Map<String, @Nullable Object> nested(
+            Map<String, @Nullable Object> in, Field step) {
         if (in.get(step.name()) instanceof Map<?, ?> there) {
             return (Map<String, @Nullable Object>) there;
         }
@@ -75,8 +104,9 @@ public final class PlainRecords {
     public static boolean isNested(List<FieldPath> paths, FieldPath reference) {
         int length = reference.steps().size();
         return paths.stream()
-                .anyMatch(path -> path.steps().size() > length
-                        && path.steps().subList(0, length).equals(reference.steps()));
+                .anyMatch(path ->
+                        path.steps().size() > length
+                                && path.steps().subList(0, length).equals(reference.steps()));
     }
 
     /** The plain form of one value. */

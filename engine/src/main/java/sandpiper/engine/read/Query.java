@@ -14,7 +14,8 @@ import sandpiper.model.release.ObjectType;
  * @param search words to look for in the object's texts, or {@code null}
  * @param sorts the order; the order of creation comes last and makes it complete
  * @param newestFirst whether that last order runs backwards
- * @param after the place to go on from: one value for each sort and the record's number, or {@code null} for the beginning
+ * @param after the place to go on from: one value for each sort and the record's number, or {@code
+ *     null} for the beginning
  * @param limit most records of a page
  * @param counted whether to count all records that match
  * @param retired whether retired records are left out, come too, or come alone
@@ -42,7 +43,8 @@ public record Query(
 
     /** Every record of an object, from the first created on. */
     public static Query all(ObjectType object, FieldTree tree, int limit) {
-        return new Query(object, tree, null, null, List.of(), false, null, limit, false, Retired.WITHOUT);
+        return new Query(
+                object, tree, null, null, List.of(), false, null, limit, false, Retired.WITHOUT);
     }
 
     /** One field to sort by. */

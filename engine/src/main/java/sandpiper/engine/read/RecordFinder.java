@@ -15,7 +15,8 @@ public final class RecordFinder {
     /** The record, in use or retired, or nothing when there is none. */
     public static Optional<RecordStorage.Found> find(
             RecordStorage records, Session session, ObjectType object, String key) {
-        var natural = KeyText.read(object, key).flatMap(values -> records.byKey(session, object, values));
+        var natural =
+                KeyText.read(object, key).flatMap(values -> records.byKey(session, object, values));
         return natural.isPresent() ? natural : byId(records, session, object, key);
     }
 

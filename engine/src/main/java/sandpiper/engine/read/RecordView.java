@@ -9,7 +9,8 @@ import org.jspecify.annotations.Nullable;
  * The chosen fields of a record.
  *
  * @param number internal number; never leaves the service
- * @param values one for each path of the tree, in stored form; a {@link Link} for a reference, {@code null} for an empty one
+ * @param values one for each path of the tree, in stored form; a {@link Link} for a reference,
+ *     {@code null} for an empty one
  * @param parts the line items of each part of the tree
  */
 public record RecordView(

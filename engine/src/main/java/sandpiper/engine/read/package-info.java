@@ -1,6 +1,7 @@
 /**
- * Reading records: {@link sandpiper.engine.read.Query} says which, {@link sandpiper.engine.read.RecordView} is one of them, {@link
- * sandpiper.engine.read.PlainRecords} turns it into plain values for a protocol.
+ * Reading records: {@link sandpiper.engine.read.Query} says which, {@link
+ * sandpiper.engine.read.RecordView} is one of them, {@link sandpiper.engine.read.PlainRecords}
+ * turns it into plain values for a protocol.
  */
 @NullMarked
 package sandpiper.engine.read;

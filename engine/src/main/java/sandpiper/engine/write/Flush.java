@@ -41,7 +41,8 @@ final class Flush {
             return insert(record);
         }
         if (!record.isChanged()) {
-            return new Outcome.Done(record.object(), stored.number(), stored.id(), stored.version(), false);
+            return new Outcome.Done(
+                    record.object(), stored.number(), stored.id(), stored.version(), false);
         }
         return update(record, stored);
     }
@@ -56,10 +57,21 @@ final class Flush {
             items.add(ofPart);
         }
         var by = request.actor().name();
-        long number = records.insert(
-                transaction,
-                record.object(),
-                new StoredRecord(-1, record.id(), 1, false, now, by, now, by, record.slots().values(), items));
+        long number =
+                records.insert(
+                        transaction,
+                        record.object(),
+                        new StoredRecord(
+                                -1,
+                                record.id(),
+                                1,
+                                false,
+                                now,
+                                by,
+                                now,
+                                by,
+                                record.slots().values(),
+                                items));
         var changes = changes("", record.slots());
         for (var part : record.object().parts()) {
             for (int i = 0; i < record.items(part).size(); i++) {
@@ -72,26 +84,31 @@ final class Flush {
 
     private Outcome.Done update(RecordState record, StoredRecord stored) {
         long version = stored.version() + 1;
-        var head = new StoredRecord(
-                stored.number(),
-                stored.id(),
-                version,
-                record.isRetired(),
-                stored.createdAt(),
-                stored.createdBy(),
-                now,
-                request.actor().name(),
-                record.slots().values(),
-                List.of());
+        var head =
+                new StoredRecord(
+                        stored.number(),
+                        stored.id(),
+                        version,
+                        record.isRetired(),
+                        stored.createdAt(),
+                        stored.createdBy(),
+                        now,
+                        request.actor().name(),
+                        record.slots().values(),
+                        List.of());
         records.update(transaction, record.object(), head, record.slots().changed());
         var changes = changes("", record.slots());
         record.object().parts().forEach(part -> changes.addAll(updateItems(record, stored, part)));
-        var operation = stored.retired() == record.isRetired() ? "changed" : record.isRetired() ? "retired" : "restored";
+        var operation =
+                stored.retired() == record.isRetired()
+                        ? "changed"
+                        : record.isRetired() ? "retired" : "restored";
         remember(record, version, operation, changes);
         return new Outcome.Done(record.object(), stored.number(), stored.id(), version, false);
     }
 
-    private List<HistoryStorage.ValueChange> updateItems(RecordState record, StoredRecord stored, Part part) {
+    private List<HistoryStorage.ValueChange> updateItems(
+            RecordState record, StoredRecord stored, Part part) {
         var object = record.object();
         var changes = new ArrayList<HistoryStorage.ValueChange>();
         for (var gone : record.removed(part)) {
@@ -99,7 +116,9 @@ final class Flush {
             for (var field : part.fields()) {
                 var before = text(field, gone.slots().before(field));
                 if (before != null) {
-                    changes.add(new HistoryStorage.ValueChange(prefix(part, gone.line()) + field.name(), before, null));
+                    changes.add(
+                            new HistoryStorage.ValueChange(
+                                    prefix(part, gone.line()) + field.name(), before, null));
                 }
             }
         }
@@ -110,10 +129,18 @@ final class Flush {
             var item = now.get(i);
             boolean moved = i >= then.size() || then.get(i).line() != item.line();
             if (item.slots().isNew()) {
-                last = last < 0 ? records.lastLine(transaction, object, part, stored.number()) : last;
+                last =
+                        last < 0
+                                ? records.lastLine(transaction, object, part, stored.number())
+                                : last;
                 last++;
                 records.insertItem(
-                        transaction, object, part, stored.number(), new StoredRecord.StoredItem(last, item.slots().values()), i);
+                        transaction,
+                        object,
+                        part,
+                        stored.number(),
+                        new StoredRecord.StoredItem(last, item.slots().values()),
+                        i);
                 changes.addAll(changes(prefix(part, last), item.slots()));
             } else if (moved || !item.slots().changed().isEmpty()) {
                 records.updateItem(
@@ -137,8 +164,11 @@ final class Flush {
     private List<HistoryStorage.ValueChange> changes(String prefix, Slots slots) {
         var changes = new ArrayList<HistoryStorage.ValueChange>();
         for (var field : slots.changed()) {
-            changes.add(new HistoryStorage.ValueChange(
-                    prefix + field.name(), text(field, slots.before(field)), text(field, slots.get(field))));
+            changes.add(
+                    new HistoryStorage.ValueChange(
+                            prefix + field.name(),
+                            text(field, slots.before(field)),
+                            text(field, slots.get(field))));
         }
         return changes;
     }
@@ -164,11 +194,15 @@ final class Flush {
     Outcome.Done delete(RecordState record, StoredRecord stored) {
         records.delete(transaction, record.object(), stored.number());
         remember(record, stored.version() + 1, "deleted", List.of());
-        return new Outcome.Done(record.object(), stored.number(), stored.id(), stored.version() + 1, false);
+        return new Outcome.Done(
+                record.object(), stored.number(), stored.id(), stored.version() + 1, false);
     }
 
     private void remember(
-            RecordState record, long version, String operation, List<HistoryStorage.ValueChange> changes) {
+            RecordState record,
+            long version,
+            String operation,
+            List<HistoryStorage.ValueChange> changes) {
         history.add(
                 transaction,
                 new HistoryStorage.Entry(

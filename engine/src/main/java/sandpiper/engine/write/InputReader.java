@@ -25,7 +25,10 @@ import sandpiper.model.type.Intake;
 import sandpiper.model.type.TypeKeyword;
 import sandpiper.model.type.ValueCode;
 
-/** Reads values in plain form against the fields that may be written. All faults are found, each with its place. */
+/**
+ * Reads values in plain form against the fields that may be written. All faults are found, each
+ * with its place.
+ */
 final class InputReader {
     /** Line items of one record in one request. */
     private static final int MOST_ITEMS = 1_000;
@@ -65,7 +68,14 @@ final class InputReader {
             }
         }
         var partNames = writable.parts().stream().map(part -> part.part().name()).toList();
-        var read = reader.fields(object.name(), object.fields(), writable.paths(), partNames, heads, List.of());
+        var read =
+                reader.fields(
+                        object.name(),
+                        object.fields(),
+                        writable.paths(),
+                        partNames,
+                        heads,
+                        List.of());
         return new RecordInput(read, parts, reader.faults);
     }
 
@@ -82,14 +92,20 @@ final class InputReader {
             var path = new ArrayList<>(at);
             path.add(name);
             var field = all.find(name).orElse(null);
-            boolean allowed = field != null && writable.stream().anyMatch(one -> one.last().index() == field.index());
+            boolean allowed =
+                    field != null
+                            && writable.stream()
+                                    .anyMatch(one -> one.last().index() == field.index());
             if (field != null && allowed) {
                 var given = field(field, entry.getValue(), path);
                 if (given != null) {
                     read.put(field, given);
                 }
             } else if (field != null) {
-                fault(path, RecordCode.NOT_WRITABLE, "%s cannot be written here.".formatted(field.label()));
+                fault(
+                        path,
+                        RecordCode.NOT_WRITABLE,
+                        "%s cannot be written here.".formatted(field.label()));
             } else if (!Names.OF_EVERY_RECORD.contains(name)) {
                 unknown(owner, name, writable, partNames, path);
             }
@@ -98,13 +114,17 @@ final class InputReader {
     }
 
     private void unknown(
-            String owner, String name, List<FieldPath> writable, List<String> partNames, List<Object> path) {
-        var names = new ArrayList<>(
-                writable.stream().map(one -> one.last().name()).toList());
+            String owner,
+            String name,
+            List<FieldPath> writable,
+            List<String> partNames,
+            List<Object> path) {
+        var names = new ArrayList<>(writable.stream().map(one -> one.last().name()).toList());
         names.addAll(partNames);
-        var nearest = Nearest.to(name, names)
-                .map(near -> " Did you mean \"" + near + "\"?")
-                .orElse(" There can be " + String.join(", ", names) + ".");
+        var nearest =
+                Nearest.to(name, names)
+                        .map(near -> " Did you mean \"" + near + "\"?")
+                        .orElse(" There can be " + String.join(", ", names) + ".");
         fault(
                 path,
                 RecordCode.UNKNOWN_FIELD,
@@ -134,7 +154,8 @@ final class InputReader {
         };
     }
 
-    private @Nullable Given target(Field field, ObjectType target, Object plain, List<Object> path) {
+    private @Nullable Given target(
+            Field field, ObjectType target, Object plain, List<Object> path) {
         switch (plain) {
             case String key -> {
                 return new Given.Target(key);
@@ -143,7 +164,10 @@ final class InputReader {
                 return new Given.Target(number.toString());
             }
             case Map<?, ?> map -> {
-                var key = map.get(PlainRecords.KEY) instanceof String text ? text : keyAmong(target, map);
+                var key =
+                        map.get(PlainRecords.KEY) instanceof String text
+                                ? text
+                                : keyAmong(target, map);
                 if (key != null) {
                     return new Given.Target(key);
                 }
@@ -159,7 +183,9 @@ final class InputReader {
                         .formatted(
                                 field.label(),
                                 Names.withArticle(target.label()),
-                                target.key().isEmpty() ? "its id" : String.join(", ", target.key())));
+                                target.key().isEmpty()
+                                        ? "its id"
+                                        : String.join(", ", target.key())));
         return null;
     }
 
@@ -176,7 +202,10 @@ final class InputReader {
             if (plain == null) {
                 return null;
             }
-            var intake = plain instanceof String text ? field.type().readText(text) : field.type().read(plain);
+            var intake =
+                    plain instanceof String text
+                            ? field.type().readText(text)
+                            : field.type().read(plain);
             if (!(intake instanceof Intake.Taken(var value))) {
                 return null;
             }
@@ -191,7 +220,10 @@ final class InputReader {
             return List.of();
         }
         if (!(plain instanceof List<?> list)) {
-            fault(List.of(part.name()), RecordCode.NOT_A_LIST, "%s must be a list.".formatted(part.label()));
+            fault(
+                    List.of(part.name()),
+                    RecordCode.NOT_A_LIST,
+                    "%s must be a list.".formatted(part.label()));
             return List.of();
         }
         if (list.size() > MOST_ITEMS) {
@@ -212,7 +244,10 @@ final class InputReader {
     private RecordInput.Item item(FieldTree.PartTree tree, @Nullable Object plain, int position) {
         var path = List.<Object>of(tree.part().name(), position);
         if (!(plain instanceof Map<?, ?> map)) {
-            fault(path, ValueCode.WRONG_TYPE, "An item of %s must be an object with fields.".formatted(tree.part().label()));
+            fault(
+                    path,
+                    ValueCode.WRONG_TYPE,
+                    "An item of %s must be an object with fields.".formatted(tree.part().label()));
             return new RecordInput.Item(null, Map.of());
         }
         Long line = null;
@@ -229,7 +264,14 @@ final class InputReader {
             }
         }
         return new RecordInput.Item(
-                line, fields(tree.part().name(), tree.part().fields(), tree.paths(), List.of(), values, path));
+                line,
+                fields(
+                        tree.part().name(),
+                        tree.part().fields(),
+                        tree.paths(),
+                        List.of(),
+                        values,
+                        path));
     }
 
     private void fault(List<Object> path, Code code, String message) {

@@ -5,8 +5,10 @@ import sandpiper.engine.port.RecordStorage;
 import sandpiper.model.release.Release;
 
 /**
- * The release that is served now. Immutable; a new release is a new one of these, put in place in one step.
+ * The release that is served now. Immutable; a new release is a new one of these, put in place in
+ * one step.
  *
  * @param number 0 before the first release
  */
-public record LiveRelease(int number, Release release, RecordStorage records, HistoryStorage history) {}
+public record LiveRelease(
+        int number, Release release, RecordStorage records, HistoryStorage history) {}

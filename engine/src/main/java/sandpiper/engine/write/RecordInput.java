@@ -8,7 +8,8 @@ import sandpiper.model.release.Field;
 import sandpiper.model.release.Part;
 
 /**
- * What a request says of a record, read as far as that can be done without looking at other records.
+ * What a request says of a record, read as far as that can be done without looking at other
+ * records.
  *
  * @param values what is said of each field that was named
  * @param parts what is said of each part that was named; the list replaces all items

@@ -8,7 +8,10 @@ import sandpiper.engine.port.StoredRecord;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 
-/** A record while it is being changed. There is one for each record in a unit of work, so that nobody sees an old copy. */
+/**
+ * A record while it is being changed. There is one for each record in a unit of work, so that
+ * nobody sees an old copy.
+ */
 final class RecordState {
     private final ObjectType object;
     private final UUID id;
@@ -18,7 +21,10 @@ final class RecordState {
     private final List<List<ItemState>> removed = new ArrayList<>();
     private boolean retired;
 
-    /** A line item while its record is being changed. {@code line} is 0 until the item is first stored. */
+    /**
+     * A line item while its record is being changed. {@code line} is 0 until the item is first
+     * stored.
+     */
     static final class ItemState {
         private final long line;
         private final Slots slots;

@@ -45,13 +45,18 @@ public final class RecordWrites {
                     : Outcome.Refused.because(
                             Reason.CONFLICT,
                             RecordCode.REPEATED_DIFFERENTLY,
-                            "This idempotency key was used for another request; use a new key for each request.");
+                            "This idempotency key was used for another request; use a new key for"
+                                    + " each request.");
         }
         var outcome = carryOut(live, transaction, request);
         if (outcome instanceof Outcome.Done done) {
             var text = once.answer().make(transaction, done);
             answers.put(
-                    transaction, actor, once.key(), new AnswerStorage.StoredAnswer(once.fingerprint(), text), clock.instant());
+                    transaction,
+                    actor,
+                    once.key(),
+                    new AnswerStorage.StoredAnswer(once.fingerprint(), text),
+                    clock.instant());
         }
         return outcome;
     }
@@ -59,7 +64,8 @@ public final class RecordWrites {
     private Outcome carryOut(LiveRelease live, Transaction transaction, Request request) {
         var work = new Work(live, transaction, request, clock.instant());
         return switch (request.command()) {
-            case RecordCommand.Create create -> work.create(create.object(), create.writable(), create.values());
+            case RecordCommand.Create create ->
+                    work.create(create.object(), create.writable(), create.values());
             case RecordCommand.Change change -> work.change(change);
             case RecordCommand.Save save -> work.save(save);
             case RecordCommand.Remove remove -> work.remove(remove);
@@ -83,8 +89,10 @@ public final class RecordWrites {
             this.unit = new UnitOfWork(live, transaction, request, now);
         }
 
-        Outcome create(ObjectType object, FieldTree writable, Map<String, @Nullable Object> values) {
-            var input = InputReader.read(live.release(), object, writable, values, request.textual());
+        Outcome create(
+                ObjectType object, FieldTree writable, Map<String, @Nullable Object> values) {
+            var input =
+                    InputReader.read(live.release(), object, writable, values, request.textual());
             var record = unit.create(object);
             unit.apply(record, input);
             unit.fillDefaults(record, input);
@@ -97,7 +105,12 @@ public final class RecordWrites {
             var found = unit.find(object, change.key());
             return found.isEmpty()
                     ? missing(object, change.key())
-                    : change(object, change.writable(), found.get().number(), change.values(), change.expectedVersion());
+                    : change(
+                            object,
+                            change.writable(),
+                            found.get().number(),
+                            change.values(),
+                            change.expectedVersion());
         }
 
         private Outcome change(
@@ -115,9 +128,11 @@ public final class RecordWrites {
                 return Outcome.Refused.because(
                         Reason.CONFLICT,
                         RecordCode.RETIRED_RECORD,
-                        "This %s is retired; restore it before changing it.".formatted(object.label()));
+                        "This %s is retired; restore it before changing it."
+                                .formatted(object.label()));
             }
-            var input = InputReader.read(live.release(), object, writable, values, request.textual());
+            var input =
+                    InputReader.read(live.release(), object, writable, values, request.textual());
             unit.apply(record, input);
             unit.fillDefaults(record, input);
             unit.check(record);
@@ -130,12 +145,14 @@ public final class RecordWrites {
                 return Outcome.Refused.because(
                         Reason.INVALID,
                         RecordCode.KEY_MISSING,
-                        "%s has no key, so its records cannot be saved by key.".formatted(object.label()));
+                        "%s has no key, so its records cannot be saved by key."
+                                .formatted(object.label()));
             }
             var among = InputReader.keyAmong(object, save.values());
             var key = save.key() == null ? among : save.key();
             if (key == null) {
-                // Without the key it can only be a new record, whose faults then say what is missing.
+                // Without the key it can only be a new record, whose faults then say what is
+                // missing.
                 return create(object, save.creatable(), save.values());
             }
             var found = unit.find(object, key);
@@ -144,7 +161,12 @@ public final class RecordWrites {
                 if (among != null && among.equals(key)) {
                     object.key().forEach(values::remove);
                 }
-                return change(object, save.changeable(), found.get().number(), values, save.expectedVersion());
+                return change(
+                        object,
+                        save.changeable(),
+                        found.get().number(),
+                        values,
+                        save.expectedVersion());
             }
             if (save.expectedVersion() != null) {
                 return missing(object, key);
@@ -152,11 +174,12 @@ public final class RecordWrites {
             if (among != null && !among.equals(key)) {
                 return new Outcome.Refused(
                         Reason.INVALID,
-                        List.of(new Fault(
-                                List.of(object.key().getFirst()),
-                                RecordCode.KEY_DIFFERS,
-                                "The key in the address is %s, but in the values %s; make them the same."
-                                        .formatted(Quoted.of(key), Quoted.of(among)))));
+                        List.of(
+                                new Fault(
+                                        List.of(object.key().getFirst()),
+                                        RecordCode.KEY_DIFFERS,
+                                        "The key in the address is %s, but in the values %s; make them the same."
+                                                .formatted(Quoted.of(key), Quoted.of(among)))));
             }
             return createWithKey(save, key);
         }
@@ -169,14 +192,16 @@ public final class RecordWrites {
                         Reason.INVALID,
                         RecordCode.BAD_KEY,
                         "%s is not a key of %s (%s)."
-                                .formatted(Quoted.of(key), object.label(), String.join(", ", object.key())));
+                                .formatted(
+                                        Quoted.of(key),
+                                        object.label(),
+                                        String.join(", ", object.key())));
             }
             var values = new HashMap<>(save.values());
             var fields = object.keyFields();
             for (int i = 0; i < fields.size(); i++) {
                 values.putIfAbsent(
-                        fields.get(i).name(),
-                        fields.get(i).type().write(parsed.get().get(i)));
+                        fields.get(i).name(), fields.get(i).type().write(parsed.get().get(i)));
             }
             return create(object, save.creatable(), values);
         }
@@ -216,7 +241,9 @@ public final class RecordWrites {
                                 .formatted(
                                         record.object().label(),
                                         by.count(),
-                                        by.count() == 1 ? by.object().label() : by.object().plural()));
+                                        by.count() == 1
+                                                ? by.object().label()
+                                                : by.object().plural()));
             }
             return new Flush(live, transaction, request, now).delete(record, stored);
         }
@@ -238,7 +265,8 @@ public final class RecordWrites {
                     "There is no %s %s.".formatted(object.label(), Quoted.of(key)));
         }
 
-        private static Outcome.@Nullable Refused stale(RecordState record, @Nullable Long expected) {
+        private static Outcome.@Nullable Refused stale(
+                RecordState record, @Nullable Long expected) {
             var stored = java.util.Objects.requireNonNull(record.stored());
             if (expected == null || expected == stored.version()) {
                 return null;
@@ -247,7 +275,11 @@ public final class RecordWrites {
                     Reason.STALE,
                     RecordCode.STALE,
                     "This %s was changed by %s in the meantime (version %d, not %d); read it again and repeat your change."
-                            .formatted(record.object().label(), stored.changedBy(), stored.version(), expected));
+                            .formatted(
+                                    record.object().label(),
+                                    stored.changedBy(),
+                                    stored.version(),
+                                    expected));
         }
     }
 }

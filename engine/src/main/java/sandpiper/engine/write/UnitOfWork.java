@@ -29,9 +29,9 @@ import sandpiper.model.type.TemporalType;
 /**
  * All that one command changes, kept back until it is known to be right.
  *
- * <p>The order is that of a write: what was asked is applied; empty fields get their defaults and numbers; formulas and rules
- * have their place here, between applying and checking; then everything that must hold is checked, all of it; and only then
- * is anything stored.
+ * <p>The order is that of a write: what was asked is applied; empty fields get their defaults and
+ * numbers; formulas and rules have their place here, between applying and checking; then everything
+ * that must hold is checked, all of it; and only then is anything stored.
  */
 final class UnitOfWork {
     /** Version 7 of RFC 9562: in the order of creation, so that their index grows at its end. */
@@ -98,8 +98,10 @@ final class UnitOfWork {
                     at,
                     field,
                     RecordCode.UNKNOWN_RECORD,
-                    "%s: there is no %s %s.".formatted(field.label(), target.label(), Quoted.of(key)));
-        } else if (found.get().retired() && !Long.valueOf(found.get().number()).equals(slots.before(field))) {
+                    "%s: there is no %s %s."
+                            .formatted(field.label(), target.label(), Quoted.of(key)));
+        } else if (found.get().retired()
+                && !Long.valueOf(found.get().number()).equals(slots.before(field))) {
             fault(
                     at,
                     field,
@@ -112,37 +114,45 @@ final class UnitOfWork {
         }
     }
 
-    /** Items that name their line change it; when none does, they change those in the same place. Others are new. */
+    /**
+     * Items that name their line change it; when none does, they change those in the same place.
+     * Others are new.
+     */
     private void applyItems(RecordState record, Part part, List<RecordInput.Item> items) {
         var there = record.items(part);
         boolean byPlace = items.stream().allMatch(item -> item.line() == null);
         var result = new ArrayList<RecordState.ItemState>();
         for (int i = 0; i < items.size(); i++) {
             var item = items.get(i);
-            var state = byPlace
-                    ? (i < there.size() ? there.get(i) : null)
-                    : there.stream()
-                            .filter(one -> item.line() != null && one.line() == item.line())
-                            .findFirst()
-                            .orElse(null);
+            var state =
+                    byPlace
+                            ? (i < there.size() ? there.get(i) : null)
+                            : there.stream()
+                                    .filter(one -> item.line() != null && one.line() == item.line())
+                                    .findFirst()
+                                    .orElse(null);
             var path = List.<Object>of(part.name(), i);
             if (state == null && item.line() != null) {
                 var lines = there.stream().map(one -> String.valueOf(one.line())).toList();
-                faults.add(new Fault(
-                        List.of(part.name(), i, "line"),
-                        RecordCode.UNKNOWN_LINE,
-                        "%s has no line %d; there is %s."
-                                .formatted(
-                                        part.label(),
-                                        item.line(),
-                                        lines.isEmpty() ? "none yet" : String.join(", ", lines))));
+                faults.add(
+                        new Fault(
+                                List.of(part.name(), i, "line"),
+                                RecordCode.UNKNOWN_LINE,
+                                "%s has no line %d; there is %s."
+                                        .formatted(
+                                                part.label(),
+                                                item.line(),
+                                                lines.isEmpty()
+                                                        ? "none yet"
+                                                        : String.join(", ", lines))));
                 continue;
             }
             if (state != null && result.contains(state)) {
-                faults.add(new Fault(
-                        List.of(part.name(), i, "line"),
-                        RecordCode.UNKNOWN_LINE,
-                        "Line %d stands here twice.".formatted(state.line())));
+                faults.add(
+                        new Fault(
+                                List.of(part.name(), i, "line"),
+                                RecordCode.UNKNOWN_LINE,
+                                "Line %d stands here twice.".formatted(state.line())));
                 continue;
             }
             if (state == null) {
@@ -154,26 +164,33 @@ final class UnitOfWork {
         record.replaceItems(part, result);
     }
 
-    /** Fills what is empty in a new record or item and has a default. Fields that were emptied on purpose stay empty. */
+    /**
+     * Fills what is empty in a new record or item and has a default. Fields that were emptied on
+     * purpose stay empty.
+     */
     void fillDefaults(RecordState record, RecordInput input) {
         if (record.stored() == null) {
             fillDefaults(record.object(), record.slots(), input.values());
             number(record);
         }
-        input.parts().forEach((part, items) -> {
-            var states = record.items(part);
-            for (int i = 0; i < states.size() && i < items.size(); i++) {
-                if (states.get(i).slots().isNew()) {
-                    fillDefaults(record.object(), states.get(i).slots(), items.get(i).values());
-                }
-            }
-        });
+        input.parts()
+                .forEach((part, items) -> {
+                    var states = record.items(part);
+                    for (int i = 0; i < states.size() && i < items.size(); i++) {
+                        if (states.get(i).slots().isNew()) {
+                            fillDefaults(
+                                    record.object(), states.get(i).slots(), items.get(i).values());
+                        }
+                    }
+                });
     }
 
     private void fillDefaults(ObjectType object, Slots slots, Map<Field, Given> given) {
         for (var field : slots.fields()) {
             var standard = field.standard();
-            if (standard != null && slots.get(field) == null && !(given.get(field) instanceof Given.Empty)) {
+            if (standard != null
+                    && slots.get(field) == null
+                    && !(given.get(field) instanceof Given.Empty)) {
                 slots.set(
                         field,
                         switch (standard) {
@@ -203,8 +220,10 @@ final class UnitOfWork {
         // Records that came with numbers of their own may have used some of the series already.
         for (int i = 0; i < NUMBERING_TRIES; i++) {
             var number =
-                    numbering.number(day, records.nextInSeries(transaction, object, numbering.series(day)));
-            if (records.another(transaction, object, List.of(field), List.of(number), -1).isEmpty()) {
+                    numbering.number(
+                            day, records.nextInSeries(transaction, object, numbering.series(day)));
+            if (records.another(transaction, object, List.of(field), List.of(number), -1)
+                    .isEmpty()) {
                 record.slots().set(field, number);
                 return;
             }
@@ -230,7 +249,8 @@ final class UnitOfWork {
             for (int i = 0; i < record.items(part).size(); i++) {
                 for (var field : part.fields()) {
                     if (field.required()) {
-                        checkRequired(record.items(part).get(i).slots(), field, List.of(part.name(), i));
+                        checkRequired(
+                                record.items(part).get(i).slots(), field, List.of(part.name(), i));
                     }
                 }
             }
@@ -250,7 +270,12 @@ final class UnitOfWork {
         var value = record.slots().get(field);
         if (value != null
                 && record.slots().isChanged(field)
-                && records.another(transaction, record.object(), List.of(field), List.of(value), numberOf(record))
+                && records.another(
+                                transaction,
+                                record.object(),
+                                List.of(field),
+                                List.of(value),
+                                numberOf(record))
                         .isPresent()) {
             fault(
                     List.of(),
@@ -284,7 +309,9 @@ final class UnitOfWork {
                     key.getFirst(),
                     RecordCode.DUPLICATE_KEY,
                     "There is %s %s already."
-                            .formatted(Names.withArticle(record.object().label()), Quoted.of(KeyText.write(record.object(), values))));
+                            .formatted(
+                                    Names.withArticle(record.object().label()),
+                                    Quoted.of(KeyText.write(record.object(), values))));
         }
     }
 
@@ -302,9 +329,13 @@ final class UnitOfWork {
     /** Stores a record when nothing is wrong with it; tells what is, otherwise. */
     Outcome finish(RecordState record) {
         if (!faults.isEmpty()) {
-            boolean taken = faults.stream()
-                    .allMatch(fault -> fault.code() == RecordCode.DUPLICATE_KEY || fault.code() == RecordCode.NOT_UNIQUE);
-            return new Outcome.Refused(taken ? Outcome.Reason.CONFLICT : Outcome.Reason.INVALID, faults);
+            boolean taken =
+                    faults.stream()
+                            .allMatch(fault ->
+                                    fault.code() == RecordCode.DUPLICATE_KEY
+                                            || fault.code() == RecordCode.NOT_UNIQUE);
+            return new Outcome.Refused(
+                    taken ? Outcome.Reason.CONFLICT : Outcome.Reason.INVALID, faults);
         }
         return new Flush(live, transaction, request, now).store(record);
     }

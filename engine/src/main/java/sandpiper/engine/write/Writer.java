@@ -16,9 +16,10 @@ import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
 
 /**
- * The one thread that writes. It takes all jobs that wait, runs each behind a mark of its own in one transaction, commits
- * once, and only then answers them all: many callers share one wait for the disk, and none is answered before its change
- * is durable. A job that fails is undone to its mark and does not hurt its neighbours.
+ * The one thread that writes. It takes all jobs that wait, runs each behind a mark of its own in
+ * one transaction, commits once, and only then answers them all: many callers share one wait for
+ * the disk, and none is answered before its change is durable. A job that fails is undone to its
+ * mark and does not hurt its neighbours.
  *
  * <p>It never waits for more jobs to come, which would slow a lone caller.
  */
@@ -28,7 +29,10 @@ public final class Writer implements AutoCloseable {
     /** Jobs of one transaction; beyond this a larger group saves nothing measurable. */
     private static final int LARGEST_GROUP = 128;
 
-    /** Work in one transaction before it is committed, so that the first of a group does not wait for the last. */
+    /**
+     * Work in one transaction before it is committed, so that the first of a group does not wait
+     * for the last.
+     */
     private static final long LONGEST_GROUP_NANOS = Duration.ofMillis(20).toNanos();
 
     /** Jobs that may wait; at a usual rate this is about two seconds of work. */
@@ -48,7 +52,8 @@ public final class Writer implements AutoCloseable {
     /**
      * Queues a job.
      *
-     * @return completes after the commit; fails with what the job threw, or with a {@link StorageException}
+     * @return completes after the commit; fails with what the job threw, or with a {@link
+     *     StorageException}
      * @throws OverloadedException when too many jobs wait
      */
     public <T> CompletableFuture<T> submit(WriteJob<T> job) {
@@ -58,7 +63,8 @@ public final class Writer implements AutoCloseable {
     /**
      * Queues a job that changes tables. It gets a transaction to itself.
      *
-     * @param afterCommit runs on the writer's thread once the change is durable and before any other job
+     * @param afterCommit runs on the writer's thread once the change is durable and before any
+     *     other job
      */
     public <T> CompletableFuture<T> submitAlone(WriteJob<T> job, Consumer<T> afterCommit) {
         return queue(new Entry<>(job, true, afterCommit));
@@ -98,7 +104,9 @@ public final class Writer implements AutoCloseable {
         long start = System.nanoTime();
         try (var transaction = storage.begin(alone)) {
             group.getFirst().run(transaction);
-            while (!alone && group.size() < LARGEST_GROUP && System.nanoTime() - start < LONGEST_GROUP_NANOS) {
+            while (!alone
+                    && group.size() < LARGEST_GROUP
+                    && System.nanoTime() - start < LONGEST_GROUP_NANOS) {
                 var next = queue.peek();
                 if (next == null || next.alone) {
                     break;

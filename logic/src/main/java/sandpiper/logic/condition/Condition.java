@@ -22,7 +22,10 @@ public sealed interface Condition {
     /** True when the inner one is false. */
     record Not(Condition inner) implements Condition {}
 
-    /** A field compared with another or with a value. Equality also tells an empty field from a filled one. */
+    /**
+     * A field compared with another or with a value. Equality also tells an empty field from a
+     * filled one.
+     */
     record Compare(Operand.Field left, Operator operator, Operand right) implements Condition {}
 
     /** Whether the field has no value. */

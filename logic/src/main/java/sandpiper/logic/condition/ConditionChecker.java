@@ -21,7 +21,8 @@ import sandpiper.logic.type.RecordType;
 
 /** Reads and checks conditions over one record type. */
 public final class ConditionChecker {
-    private static final Set<String> FUNCTIONS = Set.of("contains", "starts with", "ends with", "not");
+    private static final Set<String> FUNCTIONS =
+            Set.of("contains", "starts with", "ends with", "not");
 
     private final RecordType record;
     private final List<Problem> problems = new ArrayList<>();
@@ -35,7 +36,8 @@ public final class ConditionChecker {
     /**
      * Reads and checks one condition. Never throws on bad text; all problems come back at once.
      *
-     * @param clock gives {@code today()} and {@code now()}, and the zone of dates and times written without one
+     * @param clock gives {@code today()} and {@code now()}, and the zone of dates and times written
+     *     without one
      */
     public static Checked check(String text, RecordType record, Clock clock) {
         var parsed = Parser.parse(text);
@@ -57,10 +59,11 @@ public final class ConditionChecker {
             case Expr.Name _, Expr.Path _ -> truthOf(expr);
             case Expr.Unreadable _ -> null;
             default ->
-                problem(
-                        LogicCode.NOT_A_CONDITION,
-                        expr.span(),
-                        "This is a value, not a condition; compare a field with it, as in state = \"Open\".");
+                    problem(
+                            LogicCode.NOT_A_CONDITION,
+                            expr.span(),
+                            "This is a value, not a condition; compare a field with it, as in state"
+                                    + " = \"Open\".");
         };
     }
 
@@ -84,14 +87,17 @@ public final class ConditionChecker {
                     "%s is %s, not true or false; compare it with something."
                             .formatted(field.written(), field.type().described()));
         }
-        return new Condition.Compare(field, Operator.EQUAL, new Operand.Value(true, Simple.BOOLEAN));
+        return new Condition.Compare(
+                field, Operator.EQUAL, new Operand.Value(true, Simple.BOOLEAN));
     }
 
     private @Nullable Condition comparison(Expr.Comparison comparison) {
-        return compare(comparison.left(), comparison.operator(), comparison.right(), comparison.span());
+        return compare(
+                comparison.left(), comparison.operator(), comparison.right(), comparison.span());
     }
 
-    private @Nullable Condition compare(Expr leftExpr, Operator operator, Expr rightExpr, Span span) {
+    private @Nullable Condition compare(
+            Expr leftExpr, Operator operator, Expr rightExpr, Span span) {
         if (leftExpr instanceof Expr.NullLiteral && !(rightExpr instanceof Expr.NullLiteral)) {
             return compare(rightExpr, operator.flipped(), leftExpr, span);
         }
@@ -109,7 +115,10 @@ public final class ConditionChecker {
         if (right instanceof Operand.Field field) {
             return comparable(field, operator.flipped(), left, span);
         }
-        return problem(LogicCode.NO_FIELD, span, "This compares two fixed values; one side must be a field.");
+        return problem(
+                LogicCode.NO_FIELD,
+                span,
+                "This compares two fixed values; one side must be a field.");
     }
 
     private @Nullable Condition emptiness(Operand.Field field, Operator operator, Span span) {
@@ -117,22 +126,23 @@ public final class ConditionChecker {
             case EQUAL -> new Condition.Empty(field);
             case NOT_EQUAL -> new Condition.Not(new Condition.Empty(field));
             default ->
-                problem(
-                        LogicCode.NEVER_TRUE,
-                        span,
-                        "Nothing is %s null; use = null or != null to ask whether %s is empty."
-                                .formatted(operator.symbol(), field.written()));
+                    problem(
+                            LogicCode.NEVER_TRUE,
+                            span,
+                            "Nothing is %s null; use = null or != null to ask whether %s is empty."
+                                    .formatted(operator.symbol(), field.written()));
         };
     }
 
-    private @Nullable Condition comparable(Operand.Field left, Operator operator, Operand right, Span span) {
+    private @Nullable Condition comparable(
+            Operand.Field left, Operator operator, Operand right, Span span) {
         var from = keyOf(left);
         var to = right instanceof Operand.Field field ? keyOf(field) : right;
         if (from.type() instanceof ChoiceOf choice && to instanceof Operand.Value value) {
             return choice(from, choice, operator, value, span);
         }
-        boolean alike = from.type().equals(to.type())
-                || (from.type().isTextual() && to.type().isTextual());
+        boolean alike =
+                from.type().equals(to.type()) || (from.type().isTextual() && to.type().isTextual());
         if (!alike || from.type() instanceof RecordOf) {
             return problem(
                     LogicCode.WRONG_TYPE,
@@ -141,29 +151,35 @@ public final class ConditionChecker {
                             .formatted(left.written(), from.type().described(), describe(to)));
         }
         if (operator.ordersValues() && from.type() == Simple.BOOLEAN) {
-            return problem(LogicCode.WRONG_TYPE, span, "True and false have no order; use = or !=.");
+            return problem(
+                    LogicCode.WRONG_TYPE, span, "True and false have no order; use = or !=.");
         }
         return new Condition.Compare(from, operator, to);
     }
 
     private @Nullable Condition choice(
-            Operand.Field field, ChoiceOf choice, Operator operator, Operand.Value value, Span span) {
+            Operand.Field field,
+            ChoiceOf choice,
+            Operator operator,
+            Operand.Value value,
+            Span span) {
         if (!(value.value() instanceof String code)) {
             return problem(
                     LogicCode.WRONG_TYPE,
                     span,
                     "%s is %s and cannot be compared with %s."
                             .formatted(
-                                    field.written(),
-                                    choice.described(),
-                                    value.type().described()));
+                                    field.written(), choice.described(), value.type().described()));
         }
         if (!choice.codes().contains(code)) {
-            problems.add(new Problem(
-                    LogicCode.UNKNOWN_CHOICE,
-                    span,
-                    "%s is never %s; it is %s.".formatted(field.written(), Quoted.of(code), choice.described()),
-                    Nearest.to(code, choice.codes()).orElse(null)));
+            problems.add(
+                    new Problem(
+                            LogicCode.UNKNOWN_CHOICE,
+                            span,
+                            "%s is never %s; it is %s."
+                                    .formatted(
+                                            field.written(), Quoted.of(code), choice.described()),
+                            Nearest.to(code, choice.codes()).orElse(null)));
             return null;
         }
         return new Condition.Compare(field, operator, value);
@@ -186,13 +202,14 @@ public final class ConditionChecker {
     private static String describe(Operand operand) {
         return switch (operand) {
             case Operand.Field field ->
-                "%s, which is %s".formatted(field.written(), field.type().described());
+                    "%s, which is %s".formatted(field.written(), field.type().described());
             case Operand.Value value -> value.type().described();
         };
     }
 
     private @Nullable Condition between(Expr.Between between) {
-        var low = compare(between.value(), Operator.GREATER_OR_EQUAL, between.low(), between.span());
+        var low =
+                compare(between.value(), Operator.GREATER_OR_EQUAL, between.low(), between.span());
         var high = compare(between.value(), Operator.LESS_OR_EQUAL, between.high(), between.span());
         return low == null || high == null ? null : new Condition.All(List.of(low, high));
     }
@@ -217,18 +234,21 @@ public final class ConditionChecker {
 
     private @Nullable Condition test(Expr value, Expr test) {
         return switch (test) {
-            case Expr.UnaryTest unary -> compare(value, unary.operator(), unary.operand(), unary.span());
+            case Expr.UnaryTest unary ->
+                    compare(value, unary.operator(), unary.operand(), unary.span());
             case Expr.Range range -> {
-                var low = compare(
-                        value,
-                        range.lowIncluded() ? Operator.GREATER_OR_EQUAL : Operator.GREATER,
-                        range.low(),
-                        range.span());
-                var high = compare(
-                        value,
-                        range.highIncluded() ? Operator.LESS_OR_EQUAL : Operator.LESS,
-                        range.high(),
-                        range.span());
+                var low =
+                        compare(
+                                value,
+                                range.lowIncluded() ? Operator.GREATER_OR_EQUAL : Operator.GREATER,
+                                range.low(),
+                                range.span());
+                var high =
+                        compare(
+                                value,
+                                range.highIncluded() ? Operator.LESS_OR_EQUAL : Operator.LESS,
+                                range.high(),
+                                range.span());
                 yield low == null || high == null ? null : new Condition.All(List.of(low, high));
             }
             default -> compare(value, Operator.EQUAL, test, test.span());
@@ -239,7 +259,8 @@ public final class ConditionChecker {
         return switch (call.function()) {
             case "not" -> {
                 if (call.arguments().size() != 1) {
-                    yield problem(LogicCode.WRONG_ARGUMENTS, call.span(), "not takes one condition.");
+                    yield problem(
+                            LogicCode.WRONG_ARGUMENTS, call.span(), "not takes one condition.");
                 }
                 var inner = condition(call.arguments().getFirst());
                 yield inner == null ? null : new Condition.Not(inner);
@@ -263,7 +284,8 @@ public final class ConditionChecker {
     }
 
     private @Nullable Condition textMatch(Expr.Call call, Condition.TextMatch.Place place) {
-        if (call.arguments().size() != 2 || !(call.arguments().get(1) instanceof Expr.TextLiteral text)) {
+        if (call.arguments().size() != 2
+                || !(call.arguments().get(1) instanceof Expr.TextLiteral text)) {
             return problem(
                     LogicCode.WRONG_ARGUMENTS,
                     call.span(),
@@ -280,10 +302,7 @@ public final class ConditionChecker {
                     LogicCode.WRONG_TYPE,
                     field.span(),
                     "%s looks into text, but %s is %s."
-                            .formatted(
-                                    call.function(),
-                                    field.written(),
-                                    field.type().described()));
+                            .formatted(call.function(), field.written(), field.type().described()));
         }
         return new Condition.TextMatch(field, place, text.value());
     }
@@ -325,7 +344,8 @@ public final class ConditionChecker {
                 problem(
                         LogicCode.UNKNOWN_MEMBER,
                         spans.get(i + 1),
-                        "%s is %s and has no fields of its own.".formatted(names.get(i), type.described()));
+                        "%s is %s and has no fields of its own."
+                                .formatted(names.get(i), type.described()));
                 return null;
             }
             at = next;
@@ -336,7 +356,9 @@ public final class ConditionChecker {
         return switch (expr) {
             case Expr.Name name -> names.add(name.text()) && spans.add(name.span());
             case Expr.Path path ->
-                collect(path.source(), names, spans) && names.add(path.member()) && spans.add(path.memberSpan());
+                    collect(path.source(), names, spans)
+                            && names.add(path.member())
+                            && spans.add(path.memberSpan());
             default -> false;
         };
     }
@@ -347,7 +369,12 @@ public final class ConditionChecker {
         if (nearest == null) {
             message += " It has " + String.join(", ", in.sortedMemberNames()) + ".";
         }
-        problems.add(new Problem(first ? LogicCode.UNKNOWN_NAME : LogicCode.UNKNOWN_MEMBER, span, message, nearest));
+        problems.add(
+                new Problem(
+                        first ? LogicCode.UNKNOWN_NAME : LogicCode.UNKNOWN_MEMBER,
+                        span,
+                        message,
+                        nearest));
     }
 
     private @Nullable Condition problem(LogicCode code, Span span, String message) {

@@ -22,9 +22,13 @@ import sandpiper.logic.syntax.Expr;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.LogicType.Simple;
 
-/** Works out the values that stand in a condition: literals and the functions that make dates and times. */
+/**
+ * Works out the values that stand in a condition: literals and the functions that make dates and
+ * times.
+ */
 final class Constants {
-    static final Set<String> FUNCTIONS = Set.of("date", "time", "date and time", "duration", "today", "now");
+    static final Set<String> FUNCTIONS =
+            Set.of("date", "time", "date and time", "duration", "today", "now");
 
     private final Clock clock;
     private final List<Problem> problems;
@@ -34,7 +38,10 @@ final class Constants {
         this.problems = problems;
     }
 
-    /** The value of an expression that reads no field, or nothing when it does or is wrong (which is then reported). */
+    /**
+     * The value of an expression that reads no field, or nothing when it does or is wrong (which is
+     * then reported).
+     */
     Optional<Operand.Value> of(Expr expr) {
         return Optional.ofNullable(
                 switch (expr) {
@@ -61,11 +68,12 @@ final class Constants {
             case BigDecimal number -> value(number.negate(), Simple.NUMBER);
             case Duration duration -> value(duration.negated(), Simple.DURATION);
             default -> {
-                problems.add(new Problem(
-                        LogicCode.WRONG_TYPE,
-                        negation.span(),
-                        "A minus goes before a number, but this is %s."
-                                .formatted(inner.type().described())));
+                problems.add(
+                        new Problem(
+                                LogicCode.WRONG_TYPE,
+                                negation.span(),
+                                "A minus goes before a number, but this is %s."
+                                        .formatted(inner.type().described())));
                 yield null;
             }
         };
@@ -85,12 +93,15 @@ final class Constants {
     private Operand.@Nullable Value made(Expr.Call call) {
         var clockless = !call.function().equals("today") && !call.function().equals("now");
         if (call.arguments().size() != (clockless ? 1 : 0)) {
-            problems.add(new Problem(
-                    LogicCode.WRONG_ARGUMENTS,
-                    call.span(),
-                    clockless
-                            ? "%s takes one text, as in %s.".formatted(call.function(), example(call.function()))
-                            : "%s takes nothing in its brackets.".formatted(call.function())));
+            problems.add(
+                    new Problem(
+                            LogicCode.WRONG_ARGUMENTS,
+                            call.span(),
+                            clockless
+                                    ? "%s takes one text, as in %s."
+                                            .formatted(call.function(), example(call.function()))
+                                    : "%s takes nothing in its brackets."
+                                            .formatted(call.function())));
             return null;
         }
         if (call.function().equals("today")) {
@@ -102,10 +113,12 @@ final class Constants {
         if (call.arguments().getFirst() instanceof Expr.TextLiteral text) {
             return parsed(call.function(), text.value(), text.span());
         }
-        problems.add(new Problem(
-                LogicCode.WRONG_ARGUMENTS,
-                call.arguments().getFirst().span(),
-                "%s takes a text in double quotes, as in %s.".formatted(call.function(), example(call.function()))));
+        problems.add(
+                new Problem(
+                        LogicCode.WRONG_ARGUMENTS,
+                        call.arguments().getFirst().span(),
+                        "%s takes a text in double quotes, as in %s."
+                                .formatted(call.function(), example(call.function()))));
         return null;
     }
 
@@ -118,10 +131,12 @@ final class Constants {
                 default -> value(instant(text), Simple.DATE_TIME);
             };
         } catch (DateTimeException _) {
-            problems.add(new Problem(
-                    LogicCode.BAD_TEMPORAL,
-                    span,
-                    "%s is not a %s; write it as in %s.".formatted(Quoted.of(text), function, example(function))));
+            problems.add(
+                    new Problem(
+                            LogicCode.BAD_TEMPORAL,
+                            span,
+                            "%s is not a %s; write it as in %s."
+                                    .formatted(Quoted.of(text), function, example(function))));
             return null;
         }
     }
@@ -147,11 +162,12 @@ final class Constants {
     void unknownFunction(Expr.Call call, Set<String> known) {
         var names = new java.util.TreeSet<>(known);
         names.addAll(FUNCTIONS);
-        problems.add(new Problem(
-                LogicCode.UNKNOWN_FUNCTION,
-                call.functionSpan(),
-                "There is no function %s for conditions; there are %s."
-                        .formatted(Quoted.of(call.function()), String.join(", ", names)),
-                Nearest.to(call.function(), names).orElse(null)));
+        problems.add(
+                new Problem(
+                        LogicCode.UNKNOWN_FUNCTION,
+                        call.functionSpan(),
+                        "There is no function %s for conditions; there are %s."
+                                .formatted(Quoted.of(call.function()), String.join(", ", names)),
+                        Nearest.to(call.function(), names).orElse(null)));
     }
 }

@@ -8,7 +8,9 @@ import sandpiper.logic.type.LogicType;
 public sealed interface Operand {
     LogicType type();
 
-    /** A field of the record, or of one it refers to: {@code [vessel, owner, name]}. Never empty. */
+    /**
+     * A field of the record, or of one it refers to: {@code [vessel, owner, name]}. Never empty.
+     */
     record Field(List<String> path, LogicType type, Span span) implements Operand {
         public Field {
             path = List.copyOf(path);
@@ -21,8 +23,9 @@ public sealed interface Operand {
     }
 
     /**
-     * A fixed value: {@link String}, {@link java.math.BigDecimal}, {@link Boolean}, {@link java.time.LocalDate}, {@link
-     * java.time.LocalTime}, {@link java.time.Instant} or {@link java.time.Duration}.
+     * A fixed value: {@link String}, {@link java.math.BigDecimal}, {@link Boolean}, {@link
+     * java.time.LocalDate}, {@link java.time.LocalTime}, {@link java.time.Instant} or {@link
+     * java.time.Duration}.
      */
     record Value(Object value, LogicType type) implements Operand {}
 }

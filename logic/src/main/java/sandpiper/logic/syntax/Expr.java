@@ -16,7 +16,10 @@ public sealed interface Expr {
 
     record NullLiteral(Span span) implements Expr {}
 
-    /** {@code @"2026-05-01"}: a date, time, date and time or duration, told apart by its form (DMN 1.5 §10.3.4). */
+    /**
+     * {@code @"2026-05-01"}: a date, time, date and time or duration, told apart by its form (DMN
+     * 1.5 §10.3.4).
+     */
     record TemporalLiteral(String text, Span span) implements Expr {}
 
     record Name(String text, Span span) implements Expr {}
@@ -24,8 +27,11 @@ public sealed interface Expr {
     /** {@code source.member}; {@code memberSpan} covers the member's name alone. */
     record Path(Expr source, String member, Span memberSpan, Span span) implements Expr {}
 
-    /** A call by position; {@code function} may be a name of several words, one space between them. */
-    record Call(String function, Span functionSpan, List<Expr> arguments, Span span) implements Expr {
+    /**
+     * A call by position; {@code function} may be a name of several words, one space between them.
+     */
+    record Call(String function, Span functionSpan, List<Expr> arguments, Span span)
+            implements Expr {
         public Call {
             arguments = List.copyOf(arguments);
         }
@@ -54,7 +60,8 @@ public sealed interface Expr {
     }
 
     /** {@code [low..high]}; a round bracket leaves that end out. */
-    record Range(Expr low, boolean lowIncluded, Expr high, boolean highIncluded, Span span) implements Expr {}
+    record Range(Expr low, boolean lowIncluded, Expr high, boolean highIncluded, Span span)
+            implements Expr {}
 
     /** {@code < 5} as a test behind {@code in}. */
     record UnaryTest(Operator operator, Expr operand, Span span) implements Expr {}
@@ -65,6 +72,9 @@ public sealed interface Expr {
         }
     }
 
-    /** Stands where something could not be read; its problem is reported already and it starts no further ones. */
+    /**
+     * Stands where something could not be read; its problem is reported already and it starts no
+     * further ones.
+     */
     record Unreadable(Span span) implements Expr {}
 }

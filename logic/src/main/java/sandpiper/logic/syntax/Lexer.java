@@ -8,9 +8,12 @@ import sandpiper.logic.Problem;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.Span;
 
-/** Cuts text into tokens, DMN 1.5 §10.3.1.2. Characters that mean nothing are reported and left out. */
+/**
+ * Cuts text into tokens, DMN 1.5 §10.3.1.2. Characters that mean nothing are reported and left out.
+ */
 final class Lexer {
-    private static final Set<String> TWO_CHARACTER_SYMBOLS = Set.of("<=", ">=", "!=", "..", "**", "->");
+    private static final Set<String> TWO_CHARACTER_SYMBOLS =
+            Set.of("<=", ">=", "!=", "..", "**", "->");
     private static final String SYMBOLS = "<>=()[]{},.+-*/:?";
 
     private final int[] text;
@@ -65,10 +68,12 @@ final class Lexer {
         } else {
             at++;
             var hint = c == '\'' ? " Text goes in double quotes." : "";
-            problems.add(new Problem(
-                    LogicCode.UNEXPECTED_CHARACTER,
-                    new Span(start, at),
-                    "%s has no meaning here.%s".formatted(Quoted.of(written(start)), hint)));
+            problems.add(
+                    new Problem(
+                            LogicCode.UNEXPECTED_CHARACTER,
+                            new Span(start, at),
+                            "%s has no meaning here.%s"
+                                    .formatted(Quoted.of(written(start)), hint)));
         }
     }
 
@@ -106,8 +111,11 @@ final class Lexer {
             }
         }
         if (at >= text.length) {
-            problems.add(new Problem(
-                    LogicCode.UNFINISHED_TEXT, new Span(start, at), "This text has no closing double quote."));
+            problems.add(
+                    new Problem(
+                            LogicCode.UNFINISHED_TEXT,
+                            new Span(start, at),
+                            "This text has no closing double quote."));
         } else {
             at++;
         }
@@ -127,10 +135,12 @@ final class Lexer {
             case 'U' -> codePoint(start, 6, content);
             default -> {
                 at = Math.min(at, text.length);
-                problems.add(new Problem(
-                        LogicCode.UNEXPECTED_CHARACTER,
-                        new Span(start, at),
-                        "%s is not an escape; write \\\\ for a backslash.".formatted(Quoted.of(written(start)))));
+                problems.add(
+                        new Problem(
+                                LogicCode.UNEXPECTED_CHARACTER,
+                                new Span(start, at),
+                                "%s is not an escape; write \\\\ for a backslash."
+                                        .formatted(Quoted.of(written(start)))));
             }
         }
     }
@@ -146,11 +156,12 @@ final class Lexer {
                 return;
             }
         }
-        problems.add(new Problem(
-                LogicCode.UNEXPECTED_CHARACTER,
-                new Span(start, at),
-                "%s is not a character; \\u takes four and \\U six hexadecimal digits."
-                        .formatted(Quoted.of(written(start)))));
+        problems.add(
+                new Problem(
+                        LogicCode.UNEXPECTED_CHARACTER,
+                        new Span(start, at),
+                        "%s is not a character; \\u takes four and \\U six hexadecimal digits."
+                                .formatted(Quoted.of(written(start)))));
     }
 
     private void skipSpaceAndComments() {

@@ -10,11 +10,12 @@ import sandpiper.logic.Quoted;
 import sandpiper.logic.Span;
 
 /**
- * Reads an expression by recursive descent, one method for each level of precedence, loosest first (DMN 1.5 §10.3.1.2):
- * or, and, comparison, and what binds tighter. A level of the full language that is not read yet goes between two of
- * these methods.
+ * Reads an expression by recursive descent, one method for each level of precedence, loosest first
+ * (DMN 1.5 §10.3.1.2): or, and, comparison, and what binds tighter. A level of the full language
+ * that is not read yet goes between two of these methods.
  *
- * <p>Text from outside is bounded: at most {@value #LONGEST} characters, nested at most {@value #DEEPEST} deep.
+ * <p>Text from outside is bounded: at most {@value #LONGEST} characters, nested at most {@value
+ * #DEEPEST} deep.
  */
 public final class Parser {
     /** Code points; a condition written by a person is under a thousand. */
@@ -23,25 +24,26 @@ public final class Parser {
     /** Levels of brackets; keeps the reader's own stack small. */
     public static final int DEEPEST = 100;
 
-    private static final Set<String> RESERVED = Set.of(
-            "and",
-            "or",
-            "true",
-            "false",
-            "null",
-            "in",
-            "between",
-            "if",
-            "then",
-            "else",
-            "for",
-            "return",
-            "some",
-            "every",
-            "satisfies",
-            "instance",
-            "of",
-            "function");
+    private static final Set<String> RESERVED =
+            Set.of(
+                    "and",
+                    "or",
+                    "true",
+                    "false",
+                    "null",
+                    "in",
+                    "between",
+                    "if",
+                    "then",
+                    "else",
+                    "for",
+                    "return",
+                    "some",
+                    "every",
+                    "satisfies",
+                    "instance",
+                    "of",
+                    "function");
 
     private final List<Problem> problems = new ArrayList<>();
     private final List<Token> tokens;
@@ -57,8 +59,12 @@ public final class Parser {
         int length = source.codePointCount(0, source.length());
         if (length > LONGEST) {
             var all = new Span(0, length);
-            var message = "This is %,d characters long; at most %,d can be read.".formatted(length, LONGEST);
-            return new Parsed(new Expr.Unreadable(all), List.of(new Problem(LogicCode.TEXT_TOO_LONG, all, message)));
+            var message =
+                    "This is %,d characters long; at most %,d can be read."
+                            .formatted(length, LONGEST);
+            return new Parsed(
+                    new Expr.Unreadable(all),
+                    List.of(new Problem(LogicCode.TEXT_TOO_LONG, all, message)));
         }
         var parser = new Parser(source);
         var expr = parser.expression();
@@ -71,8 +77,11 @@ public final class Parser {
     private Expr expression() {
         if (depth == DEEPEST) {
             var span = now().span();
-            problems.add(new Problem(
-                    LogicCode.NESTED_TOO_DEEP, span, "Brackets are nested more than %d deep.".formatted(DEEPEST)));
+            problems.add(
+                    new Problem(
+                            LogicCode.NESTED_TOO_DEEP,
+                            span,
+                            "Brackets are nested more than %d deep.".formatted(DEEPEST)));
             at = tokens.size() - 1;
             return new Expr.Unreadable(span);
         }
@@ -131,7 +140,10 @@ public final class Parser {
         return left;
     }
 
-    /** Behind {@code in}: one test, or several in round brackets (DMN 1.5, grammar rules 49c and 49d). */
+    /**
+     * Behind {@code in}: one test, or several in round brackets (DMN 1.5, grammar rules 49c and
+     * 49d).
+     */
     private Expr in(Expr value) {
         if (now().is("(") && !isOpenRange()) {
             at++;
@@ -204,10 +216,12 @@ public final class Parser {
         at++;
         var value = new BigDecimal(token.text());
         if (value.precision() > 34 || Math.abs((long) value.scale()) > 6111) {
-            problems.add(new Problem(
-                    LogicCode.BAD_NUMBER,
-                    token.span(),
-                    "%s has more than the 34 digits a number can have.".formatted(Quoted.of(token.text()))));
+            problems.add(
+                    new Problem(
+                            LogicCode.BAD_NUMBER,
+                            token.span(),
+                            "%s has more than the 34 digits a number can have."
+                                    .formatted(Quoted.of(token.text()))));
             return new Expr.Unreadable(token.span());
         }
         return new Expr.NumberLiteral(value, token.span());
@@ -239,7 +253,10 @@ public final class Parser {
         return new Expr.Name(token.text(), token.span());
     }
 
-    /** How many tokens from here are the name of a function that is called, or 0 when nothing is called here. */
+    /**
+     * How many tokens from here are the name of a function that is called, or 0 when nothing is
+     * called here.
+     */
     private int wordsOfFunctionName() {
         for (var name : FunctionNames.OF_SEVERAL_WORDS) {
             boolean matches = true;
@@ -315,7 +332,10 @@ public final class Parser {
         return new Expr.ListLiteral(items, open.span().to(end));
     }
 
-    /** Whether the round bracket here opens a range: its matching bracket is found with {@code ..} directly inside. */
+    /**
+     * Whether the round bracket here opens a range: its matching bracket is found with {@code ..}
+     * directly inside.
+     */
     private boolean isOpenRange() {
         int level = 0;
         for (int i = at; i < tokens.size(); i++) {
@@ -357,7 +377,10 @@ public final class Parser {
         }
     }
 
-    /** Reports what stands here, once for each place, and goes to the end so that nothing is reported twice. */
+    /**
+     * Reports what stands here, once for each place, and goes to the end so that nothing is
+     * reported twice.
+     */
     private Expr unexpected(String wanted) {
         var token = now();
         if (problems.stream().noneMatch(problem -> problem.span().equals(token.span()))) {
@@ -367,7 +390,10 @@ public final class Parser {
                                     LogicCode.UNEXPECTED_TOKEN,
                                     token.span(),
                                     "This stops too early; expected " + wanted + ".")
-                            : new Problem(LogicCode.UNEXPECTED_TOKEN, token.span(), misplaced(token, wanted)));
+                            : new Problem(
+                                    LogicCode.UNEXPECTED_TOKEN,
+                                    token.span(),
+                                    misplaced(token, wanted)));
         }
         at = tokens.size() - 1;
         return new Expr.Unreadable(token.span());
@@ -377,7 +403,7 @@ public final class Parser {
         var message = "Expected %s, but found %s.".formatted(wanted, Quoted.of(token.text()));
         return switch (token.text()) {
             case "+", "-", "*", "/", "**" ->
-                message + " Work the value out first: a filter compares fields with values.";
+                    message + " Work the value out first: a filter compares fields with values.";
             default -> message;
         };
     }

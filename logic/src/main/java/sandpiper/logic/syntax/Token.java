@@ -3,8 +3,8 @@ package sandpiper.logic.syntax;
 import sandpiper.logic.Span;
 
 /**
- * A word of the language. For {@link Kind#TEXT} and {@link Kind#TEMPORAL}, {@code text} is the content without quotes and
- * with escapes resolved; for all others it is what was written.
+ * A word of the language. For {@link Kind#TEXT} and {@link Kind#TEMPORAL}, {@code text} is the
+ * content without quotes and with escapes resolved; for all others it is what was written.
  */
 record Token(Kind kind, String text, Span span) {
     enum Kind {

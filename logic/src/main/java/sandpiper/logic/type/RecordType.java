@@ -4,7 +4,10 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 
-/** The fields an expression may name. Implemented by whoever has fields: an object, or a service's view of one. */
+/**
+ * The fields an expression may name. Implemented by whoever has fields: an object, or a service's
+ * view of one.
+ */
 public interface RecordType {
     /** The object's name as the consultant wrote it. */
     String name();
@@ -15,7 +18,10 @@ public interface RecordType {
     /** Every name {@link #member} knows. */
     Collection<String> memberNames();
 
-    /** The single text-like member that identifies a record, so that a reference can be compared with text. */
+    /**
+     * The single text-like member that identifies a record, so that a reference can be compared
+     * with text.
+     */
     Optional<String> keyMember();
 
     /** The same members under the same names, for messages. */

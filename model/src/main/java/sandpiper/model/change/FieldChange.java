@@ -14,7 +14,10 @@ import sandpiper.model.release.Standard;
  * @param after {@code null} when the field is removed
  */
 public record FieldChange(@Nullable Field before, @Nullable Field after) {
-    /** Pairs the fields of an older state with those of a newer one: by name, and by the former name of what is renamed. */
+    /**
+     * Pairs the fields of an older state with those of a newer one: by name, and by the former name
+     * of what is renamed.
+     */
     static List<FieldChange> between(@Nullable Fields older, @Nullable Fields newer) {
         var changes = new ArrayList<FieldChange>();
         var matched = new java.util.HashSet<String>();
@@ -64,7 +67,8 @@ public record FieldChange(@Nullable Field before, @Nullable Field after) {
     List<String> sentences() {
         var sentences = new ArrayList<String>();
         if (before == null && after != null) {
-            sentences.add("field %s is added (%s)".formatted(after.name(), TypeWords.of(after.type())));
+            sentences.add(
+                    "field %s is added (%s)".formatted(after.name(), TypeWords.of(after.type())));
         } else if (after == null && before != null) {
             sentences.add("field %s is removed, and its values with it".formatted(before.name()));
         } else if (before != null && after != null) {
@@ -76,27 +80,38 @@ public record FieldChange(@Nullable Field before, @Nullable Field after) {
     private static void differences(Field before, Field after, List<String> sentences) {
         var name = after.name();
         if (!before.name().equals(name)) {
-            sentences.add("field %s is renamed to %s and keeps its values".formatted(before.name(), name));
+            sentences.add(
+                    "field %s is renamed to %s and keeps its values"
+                            .formatted(before.name(), name));
         }
         if (!TypeWords.of(before.type()).equals(TypeWords.of(after.type()))) {
-            sentences.add("field %s changes from %s to %s"
-                    .formatted(name, TypeWords.of(before.type()), TypeWords.of(after.type())));
+            sentences.add(
+                    "field %s changes from %s to %s"
+                            .formatted(
+                                    name, TypeWords.of(before.type()), TypeWords.of(after.type())));
         }
         if (before.required() != after.required()) {
-            sentences.add("field %s is %s required".formatted(name, after.required() ? "now" : "no longer"));
+            sentences.add(
+                    "field %s is %s required"
+                            .formatted(name, after.required() ? "now" : "no longer"));
         }
         if (before.unique() != after.unique()) {
-            sentences.add("field %s is %s unique".formatted(name, after.unique() ? "now" : "no longer"));
+            sentences.add(
+                    "field %s is %s unique".formatted(name, after.unique() ? "now" : "no longer"));
         }
         if (before.readOnly() != after.readOnly()) {
-            sentences.add("field %s is %s read-only".formatted(name, after.readOnly() ? "now" : "no longer"));
+            sentences.add(
+                    "field %s is %s read-only"
+                            .formatted(name, after.readOnly() ? "now" : "no longer"));
         }
         if (!before.label().equals(after.label())) {
             sentences.add("field %s is labelled \"%s\"".formatted(name, after.label()));
         }
         if (!written(before.standard()).equals(written(after.standard()))) {
-            sentences.add("the default of field %s changes from %s to %s"
-                    .formatted(name, written(before.standard()), written(after.standard())));
+            sentences.add(
+                    "the default of field %s changes from %s to %s"
+                            .formatted(
+                                    name, written(before.standard()), written(after.standard())));
         }
     }
 

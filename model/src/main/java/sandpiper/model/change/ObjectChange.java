@@ -15,7 +15,10 @@ import sandpiper.model.release.Part;
  * @param after {@code null} when the object is removed
  */
 public record ObjectChange(
-        @Nullable ObjectType before, @Nullable ObjectType after, List<FieldChange> fields, List<PartChange> parts) {
+        @Nullable ObjectType before,
+        @Nullable ObjectType after,
+        List<FieldChange> fields,
+        List<PartChange> parts) {
     public ObjectChange {
         fields = List.copyOf(fields);
         parts = List.copyOf(parts);
@@ -26,30 +29,40 @@ public record ObjectChange(
                 before,
                 after,
                 FieldChange.between(
-                        before == null ? null : before.fields(), after == null ? null : after.fields()),
-                parts(before == null ? List.of() : before.parts(), after == null ? List.of() : after.parts()));
+                        before == null ? null : before.fields(),
+                        after == null ? null : after.fields()),
+                parts(
+                        before == null ? List.of() : before.parts(),
+                        after == null ? List.of() : after.parts()));
     }
 
     private static List<PartChange> parts(List<Part> older, List<Part> newer) {
         var changes = new ArrayList<PartChange>();
         var matched = new HashSet<String>();
         for (var after : newer) {
-            var before = older.stream()
-                    .filter(part -> part.name().equals(after.name()))
-                    .findFirst()
-                    .or(() -> older.stream()
-                            .filter(part -> part.name().equals(after.was()))
-                            .findFirst())
-                    .orElse(null);
+            var before =
+                    older.stream()
+                            .filter(part -> part.name().equals(after.name()))
+                            .findFirst()
+                            .or(() ->
+                                    older.stream()
+                                            .filter(part -> part.name().equals(after.was()))
+                                            .findFirst())
+                            .orElse(null);
             if (before != null) {
                 matched.add(before.name());
             }
-            changes.add(new PartChange(
-                    before, after, FieldChange.between(before == null ? null : before.fields(), after.fields())));
+            changes.add(
+                    new PartChange(
+                            before,
+                            after,
+                            FieldChange.between(
+                                    before == null ? null : before.fields(), after.fields())));
         }
         for (var before : older) {
             if (!matched.contains(before.name())) {
-                changes.add(new PartChange(before, null, FieldChange.between(before.fields(), null)));
+                changes.add(
+                        new PartChange(before, null, FieldChange.between(before.fields(), null)));
             }
         }
         return changes;
@@ -62,30 +75,43 @@ public record ObjectChange(
 
     List<String> sentences() {
         if (before == null && after != null) {
-            return List.of("Object %s is added, with %d fields.".formatted(after.name(), after.fields().size()));
+            return List.of(
+                    "Object %s is added, with %d fields."
+                            .formatted(after.name(), after.fields().size()));
         }
         if (after == null && before != null) {
-            return List.of("Object %s is removed, and all its records with it.".formatted(before.name()));
+            return List.of(
+                    "Object %s is removed, and all its records with it.".formatted(before.name()));
         }
         var sentences = new ArrayList<String>();
         if (before != null && after != null) {
             if (!before.name().equals(after.name())) {
-                sentences.add("Object %s is renamed to %s and keeps its records.".formatted(before.name(), after.name()));
+                sentences.add(
+                        "Object %s is renamed to %s and keeps its records."
+                                .formatted(before.name(), after.name()));
             }
             if (!before.key().equals(after.key())) {
-                sentences.add("%s: the key is now %s."
-                        .formatted(after.name(), after.key().isEmpty() ? "none" : String.join(", ", after.key())));
+                sentences.add(
+                        "%s: the key is now %s."
+                                .formatted(
+                                        after.name(),
+                                        after.key().isEmpty()
+                                                ? "none"
+                                                : String.join(", ", after.key())));
             }
             if (!before.label().equals(after.label()) || !before.plural().equals(after.plural())) {
-                sentences.add("%s: it is labelled \"%s\", several \"%s\"."
-                        .formatted(after.name(), after.label(), after.plural()));
+                sentences.add(
+                        "%s: it is labelled \"%s\", several \"%s\"."
+                                .formatted(after.name(), after.label(), after.plural()));
             }
-            if (before.removal() != after.removal() || !Objects.equals(before.numbering(), after.numbering())) {
+            if (before.removal() != after.removal()
+                    || !Objects.equals(before.numbering(), after.numbering())) {
                 sentences.add("%s: numbering or removal changes.".formatted(after.name()));
             }
         }
         fields.forEach(field ->
-                field.sentences().forEach(text -> sentences.add("%s: %s.".formatted(name(), text))));
+                field.sentences()
+                        .forEach(text -> sentences.add("%s: %s.".formatted(name(), text))));
         parts.forEach(part -> partSentences(part, sentences));
         return sentences;
     }
@@ -96,15 +122,22 @@ public record ObjectChange(
         if (before == null && after != null) {
             sentences.add("%s: line items %s are added.".formatted(name(), after.name()));
         } else if (after == null && before != null) {
-            sentences.add("%s: line items %s are removed, all of them.".formatted(name(), before.name()));
+            sentences.add(
+                    "%s: line items %s are removed, all of them.".formatted(name(), before.name()));
         } else if (before != null && after != null) {
             if (!before.name().equals(after.name())) {
-                sentences.add("%s: line items %s are renamed to %s.".formatted(name(), before.name(), after.name()));
+                sentences.add(
+                        "%s: line items %s are renamed to %s."
+                                .formatted(name(), before.name(), after.name()));
             }
             part.fields()
-                    .forEach(field -> field.sentences()
-                            .forEach(text ->
-                                    sentences.add("%s.%s: %s.".formatted(name(), after.name(), text))));
+                    .forEach(field ->
+                            field.sentences()
+                                    .forEach(text ->
+                                            sentences.add(
+                                                    "%s.%s: %s."
+                                                            .formatted(
+                                                                    name(), after.name(), text))));
         }
     }
 }

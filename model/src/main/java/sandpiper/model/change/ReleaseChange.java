@@ -60,40 +60,50 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
             }
         }
         before.services().stream()
-                .filter(service ->
-                        after.service(service.name(), service.version()).isEmpty())
-                .forEach(service -> sentences.add("Service %s is withdrawn.".formatted(service.titled())));
+                .filter(service -> after.service(service.name(), service.version()).isEmpty())
+                .forEach(service ->
+                        sentences.add("Service %s is withdrawn.".formatted(service.titled())));
     }
 
-    private static void serviceSentences(ServiceType before, ServiceType after, List<String> sentences) {
+    private static void serviceSentences(
+            ServiceType before, ServiceType after, List<String> sentences) {
         for (var resource : after.resources()) {
             var former = before.resource(resource.name());
             if (former.isEmpty()) {
-                sentences.add("Service %s: resource %s is added.".formatted(after.titled(), resource.name()));
+                sentences.add(
+                        "Service %s: resource %s is added."
+                                .formatted(after.titled(), resource.name()));
             } else if (!outline(former.get()).equals(outline(resource))) {
-                sentences.add("Service %s: resource %s shows or takes other fields."
-                        .formatted(after.titled(), resource.name()));
+                sentences.add(
+                        "Service %s: resource %s shows or takes other fields."
+                                .formatted(after.titled(), resource.name()));
             }
         }
         before.resources().stream()
                 .filter(resource -> after.resource(resource.name()).isEmpty())
-                .forEach(resource -> sentences.add(
-                        "Service %s: resource %s is withdrawn.".formatted(after.titled(), resource.name())));
+                .forEach(resource ->
+                        sentences.add(
+                                "Service %s: resource %s is withdrawn."
+                                        .formatted(after.titled(), resource.name())));
     }
 
     /** What callers see of a resource, as text to compare. */
     private static String outline(ResourceType resource) {
         var text = new StringBuilder();
         for (var operation : ResourceType.Operation.values()) {
-            resource.tree(operation).ifPresent(tree -> {
-                text.append(operation);
-                tree.paths().forEach(path -> text.append(' ').append(path.written()));
-                tree.parts()
-                        .forEach(part -> part.paths().forEach(path -> text.append(' ')
-                                .append(part.part().name())
-                                .append('.')
-                                .append(path.written())));
-            });
+            resource.tree(operation)
+                    .ifPresent(tree -> {
+                        text.append(operation);
+                        tree.paths().forEach(path -> text.append(' ').append(path.written()));
+                        tree.parts()
+                                .forEach(part ->
+                                        part.paths()
+                                                .forEach(path ->
+                                                        text.append(' ')
+                                                                .append(part.part().name())
+                                                                .append('.')
+                                                                .append(path.written())));
+                    });
         }
         resource.filterable().forEach(path -> text.append(" filter ").append(path.written()));
         resource.sortable().forEach(path -> text.append(" sort ").append(path.written()));
@@ -102,14 +112,21 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
 
     private void packages(List<String> sentences) {
         for (var definition : after.packages()) {
-            var former = before.packages().stream()
-                    .filter(other -> other.name().equals(definition.name()))
-                    .findFirst();
+            var former =
+                    before.packages().stream()
+                            .filter(other -> other.name().equals(definition.name()))
+                            .findFirst();
             if (former.isEmpty()) {
-                sentences.add("Package %s %s is added.".formatted(definition.name(), definition.version()));
+                sentences.add(
+                        "Package %s %s is added."
+                                .formatted(definition.name(), definition.version()));
             } else if (!former.get().version().equals(definition.version())) {
-                sentences.add("Package %s goes from %s to %s."
-                        .formatted(definition.name(), former.get().version(), definition.version()));
+                sentences.add(
+                        "Package %s goes from %s to %s."
+                                .formatted(
+                                        definition.name(),
+                                        former.get().version(),
+                                        definition.version()));
             }
         }
     }

@@ -7,7 +7,9 @@ import sandpiper.model.type.NumberType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
 
-/** Says a field type in a few words: "text up to 60", "decimal with 2 places", "reference to Owner". */
+/**
+ * Says a field type in a few words: "text up to 60", "decimal with 2 places", "reference to Owner".
+ */
 public final class TypeWords {
     private TypeWords() {}
 
@@ -17,20 +19,21 @@ public final class TypeWords {
             case FieldType.Reference reference -> "reference to " + reference.to();
             case TextType text when text.keyword() == TypeKeyword.TEXT -> text(text);
             case NumberType number when number.keyword() == TypeKeyword.AMOUNT ->
-                "amount in %s with %d places".formatted(number.currency(), number.scale());
+                    "amount in %s with %d places".formatted(number.currency(), number.scale());
             case NumberType number when number.keyword() != TypeKeyword.INTEGER ->
-                "%s with %d places".formatted(number.keyword().word(), number.scale());
-            case MoneyType money -> "amount in the record's currency with %d places".formatted(money.scale());
-            case ChoiceType choice ->
-                "choice of " + String.join(", ", choice.choices().codes());
+                    "%s with %d places".formatted(number.keyword().word(), number.scale());
+            case MoneyType money ->
+                    "amount in the record's currency with %d places".formatted(money.scale());
+            case ChoiceType choice -> "choice of " + String.join(", ", choice.choices().codes());
             default -> type.keyword().word();
         };
     }
 
     private static String text(TextType text) {
-        var words = new StringBuilder(text.isLocalised() ? "localised text" : "text")
-                .append(" up to ")
-                .append(text.length());
+        var words =
+                new StringBuilder(text.isLocalised() ? "localised text" : "text")
+                        .append(" up to ")
+                        .append(text.length());
         if (text.isLocalised()) {
             words.append(" in ").append(String.join(", ", text.languages()));
         }

@@ -25,7 +25,12 @@ final class ChoiceReader {
             }
             case YamlNode.Mapping mapping -> {
                 for (var entry : mapping.entries()) {
-                    add(source, labels, entry.key(), entry.key().text(), Source.text(entry.value()));
+                    add(
+                            source,
+                            labels,
+                            entry.key(),
+                            entry.key().text(),
+                            Source.text(entry.value()));
                 }
             }
             case YamlNode.Scalar _ -> {
@@ -33,15 +38,23 @@ final class ChoiceReader {
             }
         }
         if (labels.isEmpty()) {
-            source.errorAt(codes.place(), DefinitionCode.WRONG_VALUE, "A choice list needs at least one code.", null);
+            source.errorAt(
+                    codes.place(),
+                    DefinitionCode.WRONG_VALUE,
+                    "A choice list needs at least one code.",
+                    null);
         }
         return new ChoiceList(name, labels);
     }
 
-    private static void add(Source source, Map<String, String> labels, YamlNode at, String code, String label) {
+    private static void add(
+            Source source, Map<String, String> labels, YamlNode at, String code, String label) {
         if (code.isBlank() || code.length() > LONGEST_CODE) {
             source.errorAt(
-                    at.place(), DefinitionCode.WRONG_VALUE, "A code has 1 to %d characters.".formatted(LONGEST_CODE), null);
+                    at.place(),
+                    DefinitionCode.WRONG_VALUE,
+                    "A code has 1 to %d characters.".formatted(LONGEST_CODE),
+                    null);
         } else if (labels.putIfAbsent(code, label) != null) {
             source.errorAt(
                     at.place(),

@@ -24,8 +24,8 @@ import sandpiper.model.yaml.YamlNode;
 /**
  * Checks all definition files together and compiles them.
  *
- * <p>Every problem is found in one go: a file that cannot be read keeps no other from being checked, and a name that is
- * not known is reported where it is used.
+ * <p>Every problem is found in one go: a file that cannot be read keeps no other from being
+ * checked, and a name that is not known is reported where it is used.
  */
 public final class Definitions {
     private final Map<String, String> files;
@@ -45,7 +45,8 @@ public final class Definitions {
     /**
      * Checks files.
      *
-     * @param files texts by path, such as {@code harbour/objects/owner.yaml}; the first folder is the package
+     * @param files texts by path, such as {@code harbour/objects/owner.yaml}; the first folder is
+     *     the package
      */
     public static CheckedDefinitions check(Map<String, String> files) {
         return new Definitions(files).checked();
@@ -66,7 +67,8 @@ public final class Definitions {
             readServices(packageName);
         }
         diagnostics.sort(Diagnostic.BY_PLACE);
-        boolean wrong = diagnostics.stream().anyMatch(d -> d.severity() == Diagnostic.Severity.ERROR);
+        boolean wrong =
+                diagnostics.stream().anyMatch(d -> d.severity() == Diagnostic.Severity.ERROR);
         return new CheckedDefinitions(
                 diagnostics,
                 wrong
@@ -81,7 +83,10 @@ public final class Definitions {
     private void readFile(String path, String text) {
         var slash = path.indexOf('/');
         if (path.contains("..") || path.contains("\\") || path.startsWith("/") || slash < 1) {
-            report(path, DefinitionCode.BAD_PATH, "A file needs a path such as harbour/objects/owner.yaml.");
+            report(
+                    path,
+                    DefinitionCode.BAD_PATH,
+                    "A file needs a path such as harbour/objects/owner.yaml.");
             return;
         }
         if (path.endsWith(".csv") || path.endsWith(".md")) {
@@ -89,18 +94,21 @@ public final class Definitions {
         }
         var kind = FileKind.of(path.substring(slash + 1));
         if (kind.isEmpty()) {
-            diagnostics.add(Diagnostic.warning(
-                    path,
-                    Place.START,
-                    DefinitionCode.UNREAD_FILE,
-                    "This file is not read: definitions are in package.yaml and in *.yaml in objects, choices and services."));
+            diagnostics.add(
+                    Diagnostic.warning(
+                            path,
+                            Place.START,
+                            DefinitionCode.UNREAD_FILE,
+                            "This file is not read: definitions are in package.yaml and in *.yaml"
+                                    + " in objects, choices and services."));
             return;
         }
         var tree = YamlFile.read(path, text, diagnostics);
         if (tree.isPresent()
                 && ShapeChecker.check(path, tree.get(), kind.get().shape(), diagnostics)
                         instanceof YamlNode.Mapping root) {
-            sources.computeIfAbsent(kind.get(), _ -> new ArrayList<>()).add(new Source(path, root, diagnostics));
+            sources.computeIfAbsent(kind.get(), _ -> new ArrayList<>())
+                    .add(new Source(path, root, diagnostics));
         }
     }
 
@@ -124,10 +132,12 @@ public final class Definitions {
                 .map(Definitions::folder)
                 .filter(folder -> !folder.isEmpty() && !files.containsKey(folder + "/package.yaml"))
                 .distinct()
-                .forEach(folder -> report(
-                        folder + "/package.yaml",
-                        DefinitionCode.MISSING_KEY,
-                        "The package %s has no package.yaml.".formatted(Quoted.of(folder))));
+                .forEach(folder ->
+                        report(
+                                folder + "/package.yaml",
+                                DefinitionCode.MISSING_KEY,
+                                "The package %s has no package.yaml."
+                                        .formatted(Quoted.of(folder))));
     }
 
     private void readChoices(String packageName) {
@@ -153,14 +163,17 @@ public final class Definitions {
             if (name.isEmpty()) {
                 continue;
             }
-            var namesake = objects.values().stream()
-                    .filter(other -> other.name().equalsIgnoreCase(name))
-                    .findFirst();
+            var namesake =
+                    objects.values().stream()
+                            .filter(other -> other.name().equalsIgnoreCase(name))
+                            .findFirst();
             if (namesake.isPresent()) {
                 source.error(
                         DefinitionCode.DUPLICATE_NAME,
                         "There is an object %s already, in the package %s."
-                                .formatted(Quoted.of(namesake.get().name()), namesake.get().packageName()),
+                                .formatted(
+                                        Quoted.of(namesake.get().name()),
+                                        namesake.get().packageName()),
                         null,
                         "object");
                 continue;
@@ -180,8 +193,11 @@ public final class Definitions {
                 continue;
             }
             var service = new ServiceReader(source, packageName, objects).read(name);
-            boolean taken = services.stream()
-                    .anyMatch(other -> other.name().equals(name) && other.version() == service.version());
+            boolean taken =
+                    services.stream()
+                            .anyMatch(other ->
+                                    other.name().equals(name)
+                                            && other.version() == service.version());
             if (taken) {
                 source.error(
                         DefinitionCode.DUPLICATE_NAME,

@@ -16,8 +16,9 @@ import sandpiper.model.release.Part;
 import sandpiper.model.type.FieldType;
 
 /**
- * Reads a list of fields such as {@code all, vessel.owner.name, charges(tariff, quantity)}. YAML cuts such a list at its commas
- * when it stands in square brackets; the pieces are put together again first.
+ * Reads a list of fields such as {@code all, vessel.owner.name, charges(tariff, quantity)}. YAML
+ * cuts such a list at its commas when it stands in square brackets; the pieces are put together
+ * again first.
  */
 final class FieldListReader {
     private final Source source;
@@ -39,12 +40,16 @@ final class FieldListReader {
                 object.fields().forEach(field -> add(paths, FieldPath.of(field)));
                 FieldTree.everythingOf(object).parts().forEach(tree -> addPart(parts, tree));
             } else if (open >= 0 && item.endsWith(")")) {
-                part(object, item.substring(0, open).strip(), item.substring(open + 1, item.length() - 1))
+                part(
+                                object,
+                                item.substring(0, open).strip(),
+                                item.substring(open + 1, item.length() - 1))
                         .ifPresent(tree -> addPart(parts, tree));
             } else if (object.part(item).isPresent()) {
                 part(object, item, "all").ifPresent(tree -> addPart(parts, tree));
             } else {
-                path(object.name(), object.fields(), object.parts(), item).ifPresent(path -> add(paths, path));
+                path(object.name(), object.fields(), object.parts(), item)
+                        .ifPresent(path -> add(paths, path));
             }
         }
         return new FieldTree(paths, parts);
@@ -75,7 +80,8 @@ final class FieldListReader {
             if (item.equals("all")) {
                 part.get().fields().forEach(field -> add(paths, FieldPath.of(field)));
             } else {
-                path(name, part.get().fields(), List.of(), item).ifPresent(path -> add(paths, path));
+                path(name, part.get().fields(), List.of(), item)
+                        .ifPresent(path -> add(paths, path));
             }
         }
         return Optional.of(new FieldTree.PartTree(part.get(), paths));
@@ -101,9 +107,15 @@ final class FieldListReader {
             }
             steps.add(field.get());
             if (i < names.length - 1) {
-                var next = field.get().type() instanceof FieldType.Reference(var to, _) ? objects.get(to) : null;
+                var next =
+                        field.get().type() instanceof FieldType.Reference(var to, _)
+                                ? objects.get(to)
+                                : null;
                 if (next == null) {
-                    error("%s is not a reference, so nothing comes behind it.".formatted(Quoted.of(name)), null);
+                    error(
+                            "%s is not a reference, so nothing comes behind it."
+                                    .formatted(Quoted.of(name)),
+                            null);
                     return Optional.empty();
                 }
                 at = next.fields();

@@ -39,7 +39,8 @@ final class FieldReader {
     private final List<String> path;
 
     /** Reads below a path of keys that ends in {@code fields}. */
-    FieldReader(Source source, PackageType owner, Map<String, ChoiceList> choices, List<String> path) {
+    FieldReader(
+            Source source, PackageType owner, Map<String, ChoiceList> choices, List<String> path) {
         this.source = source;
         this.owner = owner;
         this.choices = choices;
@@ -76,18 +77,23 @@ final class FieldReader {
         }
         if (read.isEmpty()) {
             source.error(
-                    DefinitionCode.MISSING_KEY, "There must be at least one field.", null, path.toArray(String[]::new));
+                    DefinitionCode.MISSING_KEY,
+                    "There must be at least one field.",
+                    null,
+                    path.toArray(String[]::new));
         }
         return new Fields(read);
     }
 
     private Field field(int index, String name, YamlNode.Mapping definition) {
-        var keyword = TypeKeyword.of(Source.text(definition, "type").orElse(TypeKeyword.TEXT.word()));
+        var keyword =
+                TypeKeyword.of(Source.text(definition, "type").orElse(TypeKeyword.TEXT.word()));
         for (var key : TypeKeyword.SPECIAL_KEYS) {
             if (definition.get(key).isPresent() && !keyword.allows(key)) {
                 source.errorAtKey(
                         DefinitionCode.NOT_FOR_THIS_TYPE,
-                        "%s is not for a field of type %s.".formatted(Quoted.of(key), keyword.word()),
+                        "%s is not for a field of type %s."
+                                .formatted(Quoted.of(key), keyword.word()),
                         null,
                         at(name, key));
             }
@@ -114,7 +120,7 @@ final class FieldReader {
             case WEB_ADDRESS -> TextType.webAddress();
             case INTEGER -> NumberType.integer();
             case DECIMAL, PERCENT ->
-                new NumberType(keyword, Source.whole(definition, "scale", USUAL_SCALE), null);
+                    new NumberType(keyword, Source.whole(definition, "scale", USUAL_SCALE), null);
             case AMOUNT -> amount(name, definition);
             case BOOLEAN -> new BooleanType();
             case DATE, TIME, DATE_TIME, DURATION -> new TemporalType(keyword, owner.zone());
@@ -129,7 +135,9 @@ final class FieldReader {
         return new TextType(
                 TypeKeyword.TEXT,
                 Source.whole(
-                        definition, "length", multiline ? TextType.USUAL_MULTILINE_LENGTH : TextType.USUAL_LENGTH),
+                        definition,
+                        "length",
+                        multiline ? TextType.USUAL_MULTILINE_LENGTH : TextType.USUAL_LENGTH),
                 pattern(name, definition),
                 multiline,
                 Source.flag(definition, "localised") ? owner.languages() : List.of());
@@ -166,7 +174,8 @@ final class FieldReader {
             return new NumberType(TypeKeyword.AMOUNT, USUAL_SCALE, currency);
         }
         int usual = Math.max(0, Currency.getInstance(currency).getDefaultFractionDigits());
-        return new NumberType(TypeKeyword.AMOUNT, Source.whole(definition, "scale", usual), currency);
+        return new NumberType(
+                TypeKeyword.AMOUNT, Source.whole(definition, "scale", usual), currency);
     }
 
     private ChoiceList choices(String name, YamlNode.Mapping definition) {
@@ -220,7 +229,10 @@ final class FieldReader {
         }
         if (type instanceof FieldType.Reference) {
             source.error(
-                    DefinitionCode.BAD_DEFAULT, "A reference cannot have a default.", null, at(name, "default"));
+                    DefinitionCode.BAD_DEFAULT,
+                    "A reference cannot have a default.",
+                    null,
+                    at(name, "default"));
             return null;
         }
         return switch (type.readText(text)) {

@@ -67,14 +67,19 @@ final class NumberingReader {
                 int width = sequence.group(1) == null ? 1 : Integer.parseInt(sequence.group(1));
                 tokens.add(new Token.Sequence(Math.clamp(width, 1, WIDEST)));
             } else {
-                return bad(source, "%s is not known in a number; there are {year}, {month} and {sequence:6}."
-                        .formatted(Quoted.of("{" + word + "}")));
+                return bad(
+                        source,
+                        "%s is not known in a number; there are {year}, {month} and {sequence:6}."
+                                .formatted(Quoted.of("{" + word + "}")));
             }
         }
         long sequences = tokens.stream().filter(Token.Sequence.class::isInstance).count();
         return sequences == 1
                 ? Optional.of(new Numbering(field, tokens, pattern))
-                : bad(source, "A number needs {sequence} exactly once, or two records could get the same.");
+                : bad(
+                        source,
+                        "A number needs {sequence} exactly once, or two records could get the"
+                                + " same.");
     }
 
     private static Optional<Numbering> bad(Source source, String message) {

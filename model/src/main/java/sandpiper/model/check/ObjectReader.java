@@ -22,7 +22,11 @@ import sandpiper.model.yaml.YamlNode;
 /** Reads one object, all but what needs other objects to be known. */
 final class ObjectReader {
     private static final List<TypeKeyword> NO_KEYS =
-            List.of(TypeKeyword.REFERENCE, TypeKeyword.BOOLEAN, TypeKeyword.DURATION, TypeKeyword.AMOUNT);
+            List.of(
+                    TypeKeyword.REFERENCE,
+                    TypeKeyword.BOOLEAN,
+                    TypeKeyword.DURATION,
+                    TypeKeyword.AMOUNT);
 
     private final Source source;
     private final PackageType owner;
@@ -36,7 +40,9 @@ final class ObjectReader {
 
     ObjectType read(String name) {
         var root = source.root();
-        var fields = new FieldReader(source, owner, choices, List.of("fields")).read(Source.mapping(root, "fields"));
+        var fields =
+                new FieldReader(source, owner, choices, List.of("fields"))
+                        .read(Source.mapping(root, "fields"));
         var label = Source.text(root, "label").orElseGet(() -> Names.label(name));
         return new ObjectType(
                 name,
@@ -65,7 +71,8 @@ final class ObjectReader {
                         "There is no field %s to be the key.".formatted(Quoted.of(name)),
                         Nearest.to(name, fields.names()).orElse(null),
                         "key");
-            } else if (NO_KEYS.contains(field.get().type().keyword()) || isLocalised(field.get().type())) {
+            } else if (NO_KEYS.contains(field.get().type().keyword())
+                    || isLocalised(field.get().type())) {
                 source.error(
                         DefinitionCode.BAD_KEY,
                         "%s is %s and cannot be part of a key; use text, a number, a date or a choice."
@@ -104,7 +111,8 @@ final class ObjectReader {
                 source.errorAt(
                         entry.key().place(),
                         DefinitionCode.DUPLICATE_NAME,
-                        "%s is the name of a field already; choose another.".formatted(Quoted.of(name)),
+                        "%s is the name of a field already; choose another."
+                                .formatted(Quoted.of(name)),
                         null);
             } else if (entry.value() instanceof YamlNode.Mapping definition) {
                 parts.add(part(parts.size(), name, definition));

@@ -21,7 +21,10 @@ final class PackageOrder {
         this.sources = sources;
     }
 
-    /** The names in order; a package that is missing or part of a cycle is reported and the rest still put in order. */
+    /**
+     * The names in order; a package that is missing or part of a cycle is reported and the rest
+     * still put in order.
+     */
     static List<String> of(Map<String, PackageType> packages, Map<String, Source> sources) {
         var order = new PackageOrder(packages, sources);
         packages.keySet().forEach(name -> order.visit(name, List.of()));
@@ -50,7 +53,12 @@ final class PackageOrder {
                 source.error(
                         DefinitionCode.PACKAGE_CYCLE,
                         "Packages depend on each other in a circle: %s → %s."
-                                .formatted(String.join(" → ", further.subList(further.indexOf(needed), further.size())), needed),
+                                .formatted(
+                                        String.join(
+                                                " → ",
+                                                further.subList(
+                                                        further.indexOf(needed), further.size())),
+                                        needed),
                         null,
                         "depends");
             } else {

@@ -42,7 +42,10 @@ final class PackageReader {
         var code = Source.text(source.root(), "currency").orElse("EUR");
         if (!isCurrency(code)) {
             source.error(
-                    DefinitionCode.WRONG_VALUE, "%s is not a currency of ISO 4217.".formatted(Quoted.of(code)), null, "currency");
+                    DefinitionCode.WRONG_VALUE,
+                    "%s is not a currency of ISO 4217.".formatted(Quoted.of(code)),
+                    null,
+                    "currency");
         }
         return code;
     }

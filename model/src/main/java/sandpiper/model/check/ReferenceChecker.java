@@ -16,7 +16,10 @@ import sandpiper.model.release.PackageType;
 import sandpiper.model.release.Part;
 import sandpiper.model.type.FieldType;
 
-/** Checks that references point to objects that exist and may be used, and that inverses have names of their own. */
+/**
+ * Checks that references point to objects that exist and may be used, and that inverses have names
+ * of their own.
+ */
 final class ReferenceChecker {
     private final Map<String, PackageType> packages;
     private final Map<String, ObjectType> objects;
@@ -24,7 +27,9 @@ final class ReferenceChecker {
     private final Map<String, Set<String>> inverses = new HashMap<>();
 
     ReferenceChecker(
-            Map<String, PackageType> packages, Map<String, ObjectType> objects, Map<String, Source> sources) {
+            Map<String, PackageType> packages,
+            Map<String, ObjectType> objects,
+            Map<String, Source> sources) {
         this.packages = packages;
         this.objects = objects;
         this.sources = sources;
@@ -33,13 +38,16 @@ final class ReferenceChecker {
     void check() {
         for (var object : objects.values()) {
             object.fields().forEach(field -> check(object, null, field));
-            object.parts().forEach(part -> part.fields().forEach(field -> check(object, part, field)));
+            object.parts()
+                    .forEach(part -> part.fields().forEach(field -> check(object, part, field)));
         }
     }
 
     private void check(ObjectType object, @Nullable Part part, Field field) {
         var source = sources.get(object.name());
-        if (source == null || !(field.type() instanceof FieldType.Reference(var to, var inverse)) || to.isEmpty()) {
+        if (source == null
+                || !(field.type() instanceof FieldType.Reference(var to, var inverse))
+                || to.isEmpty()) {
             return;
         }
         var target = objects.get(to);
@@ -65,10 +73,12 @@ final class ReferenceChecker {
     }
 
     private void checkInverse(Source source, ObjectType target, String inverse, String[] place) {
-        boolean taken = target.fields().find(inverse).isPresent()
-                || target.part(inverse).isPresent()
-                || Names.isReserved(inverse)
-                || !inverses.computeIfAbsent(target.name(), _ -> new HashSet<>()).add(inverse);
+        boolean taken =
+                target.fields().find(inverse).isPresent()
+                        || target.part(inverse).isPresent()
+                        || Names.isReserved(inverse)
+                        || !inverses.computeIfAbsent(target.name(), _ -> new HashSet<>())
+                                .add(inverse);
         if (taken) {
             source.error(
                     DefinitionCode.DUPLICATE_NAME,

@@ -64,9 +64,13 @@ final class ServiceReader {
             return Optional.empty();
         }
         var trees = new EnumMap<Operation, FieldTree>(Operation.class);
-        tree(object, name, definition, "create").ifPresent(tree -> trees.put(Operation.CREATE, writable(object, tree, name, "create")));
+        tree(object, name, definition, "create")
+                .ifPresent(tree ->
+                        trees.put(Operation.CREATE, writable(object, tree, name, "create")));
         tree(object, name, definition, "read").ifPresent(tree -> trees.put(Operation.READ, tree));
-        tree(object, name, definition, "update").ifPresent(tree -> trees.put(Operation.UPDATE, writable(object, tree, name, "update")));
+        tree(object, name, definition, "update")
+                .ifPresent(tree ->
+                        trees.put(Operation.UPDATE, writable(object, tree, name, "update")));
         tree(object, name, definition, "query").ifPresent(tree -> trees.put(Operation.QUERY, tree));
         if (Source.flag(definition, "remove")) {
             trees.put(Operation.REMOVE, new FieldTree(List.of(), List.of()));
@@ -80,16 +84,18 @@ final class ServiceReader {
                     name);
         }
         requireWhatCreateNeeds(object, trees.get(Operation.CREATE), name);
-        return Optional.of(new ResourceType(
-                name,
-                object,
-                Source.text(definition, "describe").orElse(null),
-                trees,
-                paths(object, name, definition, "filter"),
-                paths(object, name, definition, "sort")));
+        return Optional.of(
+                new ResourceType(
+                        name,
+                        object,
+                        Source.text(definition, "describe").orElse(null),
+                        trees,
+                        paths(object, name, definition, "filter"),
+                        paths(object, name, definition, "sort")));
     }
 
-    private Optional<FieldTree> tree(ObjectType object, String resource, YamlNode.Mapping definition, String operation) {
+    private Optional<FieldTree> tree(
+            ObjectType object, String resource, YamlNode.Mapping definition, String operation) {
         if (definition.get(operation).isEmpty()) {
             return Optional.empty();
         }
@@ -97,11 +103,14 @@ final class ServiceReader {
         if (pieces.isEmpty()) {
             return Optional.empty();
         }
-        var reader = new FieldListReader(source, objects, List.of("resources", resource, operation, "fields"));
+        var reader =
+                new FieldListReader(
+                        source, objects, List.of("resources", resource, operation, "fields"));
         return Optional.of(reader.read(object, pieces));
     }
 
-    private List<FieldPath> paths(ObjectType object, String resource, YamlNode.Mapping definition, String key) {
+    private List<FieldPath> paths(
+            ObjectType object, String resource, YamlNode.Mapping definition, String key) {
         var query = Source.mapping(definition, "query");
         var pieces = Source.texts(query, key);
         if (pieces.isEmpty()) {
@@ -119,15 +128,35 @@ final class ServiceReader {
         return tree.paths();
     }
 
-    /** What a caller may write: without what only the service sets when all was said, and an error when it was named. */
-    private FieldTree writable(ObjectType object, FieldTree tree, String resource, String operation) {
-        var named = Source.texts(Source.mapping(Source.mapping(Source.mapping(source.root(), "resources"), resource), operation), "fields");
-        boolean all = named.stream().anyMatch(piece -> piece.strip().equals("all") || piece.startsWith("all,"));
+    /**
+     * What a caller may write: without what only the service sets when all was said, and an error
+     * when it was named.
+     */
+    private FieldTree writable(
+            ObjectType object, FieldTree tree, String resource, String operation) {
+        var named =
+                Source.texts(
+                        Source.mapping(
+                                Source.mapping(
+                                        Source.mapping(source.root(), "resources"), resource),
+                                operation),
+                        "fields");
+        boolean all =
+                named.stream()
+                        .anyMatch(piece -> piece.strip().equals("all") || piece.startsWith("all,"));
         for (var path : tree.paths()) {
             if (!path.isOwn() && !all) {
-                notWritable(resource, operation, "%s belongs to another record and cannot be written here.".formatted(path.written()));
+                notWritable(
+                        resource,
+                        operation,
+                        "%s belongs to another record and cannot be written here."
+                                .formatted(path.written()));
             } else if (isServiceSet(object, path) && !all) {
-                notWritable(resource, operation, "%s is set by the service and cannot be written.".formatted(path.written()));
+                notWritable(
+                        resource,
+                        operation,
+                        "%s is set by the service and cannot be written."
+                                .formatted(path.written()));
             }
         }
         return new FieldTree(
@@ -135,16 +164,25 @@ final class ServiceReader {
                         .filter(path -> path.isOwn() && !isServiceSet(object, path))
                         .toList(),
                 tree.parts().stream()
-                        .map(part -> new FieldTree.PartTree(
-                                part.part(),
-                                part.paths().stream()
-                                        .filter(path -> path.isOwn() && !path.last().readOnly())
-                                        .toList()))
+                        .map(part ->
+                                new FieldTree.PartTree(
+                                        part.part(),
+                                        part.paths().stream()
+                                                .filter(path ->
+                                                        path.isOwn() && !path.last().readOnly())
+                                                .toList()))
                         .toList());
     }
 
     private void notWritable(String resource, String operation, String message) {
-        source.error(DefinitionCode.NOT_WRITABLE, message, null, "resources", resource, operation, "fields");
+        source.error(
+                DefinitionCode.NOT_WRITABLE,
+                message,
+                null,
+                "resources",
+                resource,
+                operation,
+                "fields");
     }
 
     private static boolean isServiceSet(ObjectType object, FieldPath path) {
@@ -152,16 +190,22 @@ final class ServiceReader {
     }
 
     private void requireWhatCreateNeeds(
-            ObjectType object, @org.jspecify.annotations.Nullable FieldTree create, String resource) {
+            ObjectType object,
+            @org.jspecify.annotations.Nullable FieldTree create,
+            String resource) {
         if (create == null) {
             return;
         }
-        var missing = object.fields().stream()
-                .filter(field -> field.required() || object.key().contains(field.name()))
-                .filter(field -> field.standard() == null && !field.readOnly() && !object.isNumbered(field))
-                .filter(field -> !create.hasOwn(field.name()))
-                .map(sandpiper.model.release.Field::name)
-                .toList();
+        var missing =
+                object.fields().stream()
+                        .filter(field -> field.required() || object.key().contains(field.name()))
+                        .filter(field ->
+                                field.standard() == null
+                                        && !field.readOnly()
+                                        && !object.isNumbered(field))
+                        .filter(field -> !create.hasOwn(field.name()))
+                        .map(sandpiper.model.release.Field::name)
+                        .toList();
         if (!missing.isEmpty()) {
             source.error(
                     DefinitionCode.REQUIRED_NOT_GIVEN,

@@ -64,9 +64,10 @@ final class Source {
     /** The texts behind a key that holds one text or a list of them; empty when it is absent. */
     static List<String> texts(YamlNode.Mapping mapping, String key) {
         return mapping.get(key)
-                .map(node -> node instanceof YamlNode.Sequence(var items, _)
-                        ? items.stream().map(Source::text).toList()
-                        : List.of(text(node)))
+                .map(node ->
+                        node instanceof YamlNode.Sequence(var items, _)
+                                ? items.stream().map(Source::text).toList()
+                                : List.of(text(node)))
                 .orElse(List.of());
     }
 

@@ -27,8 +27,9 @@ public record FieldTree(List<FieldPath> paths, List<PartTree> parts) {
         return new FieldTree(
                 object.fields().stream().map(FieldPath::of).toList(),
                 object.parts().stream()
-                        .map(part -> new PartTree(
-                                part, part.fields().stream().map(FieldPath::of).toList()))
+                        .map(part ->
+                                new PartTree(
+                                        part, part.fields().stream().map(FieldPath::of).toList()))
                         .toList());
     }
 

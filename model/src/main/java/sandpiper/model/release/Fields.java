@@ -7,7 +7,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 
-/** The fields of an object or a part, in order. A field's {@link Field#index} is its place in here. */
+/**
+ * The fields of an object or a part, in order. A field's {@link Field#index} is its place in here.
+ */
 public final class Fields implements Iterable<Field> {
     private final List<Field> all;
     private final Map<String, Field> byName = new HashMap<>();
@@ -17,7 +19,8 @@ public final class Fields implements Iterable<Field> {
         this.all = List.copyOf(all);
         for (int i = 0; i < all.size(); i++) {
             if (all.get(i).index() != i) {
-                throw new IllegalArgumentException("Field %s is at %d".formatted(all.get(i).name(), i));
+                throw new IllegalArgumentException(
+                        "Field %s is at %d".formatted(all.get(i).name(), i));
             }
             byName.put(all.get(i).name(), all.get(i));
         }
@@ -30,7 +33,8 @@ public final class Fields implements Iterable<Field> {
 
     /** The field of a name that is known to exist. */
     public Field get(String name) {
-        return find(name).orElseThrow(() -> new IllegalArgumentException("No field is called " + name));
+        return find(name)
+                .orElseThrow(() -> new IllegalArgumentException("No field is called " + name));
     }
 
     public Field get(int index) {

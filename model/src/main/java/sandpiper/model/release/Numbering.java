@@ -28,7 +28,9 @@ public record Numbering(String field, List<Token> parts, String written) {
         record Sequence(int width) implements Token {}
     }
 
-    /** What one count is kept for: the number with the sequence left out. A new year so begins at 1. */
+    /**
+     * What one count is kept for: the number with the sequence left out. A new year so begins at 1.
+     */
     public String series(LocalDate day) {
         return written(day, -1);
     }
@@ -44,9 +46,14 @@ public record Numbering(String field, List<Token> parts, String written) {
             switch (part) {
                 case Token.Literal literal -> text.append(literal.text());
                 case Token.Year _ -> text.append(String.format(Locale.ROOT, "%04d", day.getYear()));
-                case Token.Month _ -> text.append(String.format(Locale.ROOT, "%02d", day.getMonthValue()));
+                case Token.Month _ ->
+                        text.append(String.format(Locale.ROOT, "%02d", day.getMonthValue()));
                 case Token.Sequence sequence ->
-                    text.append(count < 0 ? "#" : String.format(Locale.ROOT, "%0" + sequence.width() + "d", count));
+                        text.append(
+                                count < 0
+                                        ? "#"
+                                        : String.format(
+                                                Locale.ROOT, "%0" + sequence.width() + "d", count));
             }
         }
         return text.toString();

@@ -47,15 +47,19 @@ public record ObjectType(
         return numbering != null && numbering.field().equals(field.name());
     }
 
-    /** A field to show beside the key so that people recognise a record: the first text that is not the key, if any. */
+    /**
+     * A field to show beside the key so that people recognise a record: the first text that is not
+     * the key, if any.
+     */
     public Optional<Field> titleField() {
         return fields.stream()
                 .filter(field -> !key.contains(field.name()))
                 .filter(field -> field.name().equals("name") || field.name().equals("title"))
                 .findFirst()
-                .or(() -> fields.stream()
-                        .filter(field -> !key.contains(field.name()))
-                        .filter(field -> field.name().startsWith("desc"))
-                        .findFirst());
+                .or(() ->
+                        fields.stream()
+                                .filter(field -> !key.contains(field.name()))
+                                .filter(field -> field.name().startsWith("desc"))
+                                .findFirst());
     }
 }

@@ -10,4 +10,9 @@ import org.jspecify.annotations.Nullable;
  * @param was its name in an earlier release, or {@code null}
  */
 public record Part(
-        int index, String name, String label, @Nullable String describe, Fields fields, @Nullable String was) {}
+        int index,
+        String name,
+        String label,
+        @Nullable String describe,
+        Fields fields,
+        @Nullable String was) {}

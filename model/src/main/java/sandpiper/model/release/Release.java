@@ -37,13 +37,15 @@ public final class Release {
     private void indexInverses(ObjectType object) {
         for (var field : object.fields()) {
             if (field.type() instanceof FieldType.Reference(var to, _)) {
-                inverses.computeIfAbsent(to, _ -> new ArrayList<>()).add(new Inverse(object, null, field));
+                inverses.computeIfAbsent(to, _ -> new ArrayList<>())
+                        .add(new Inverse(object, null, field));
             }
         }
         for (var part : object.parts()) {
             for (var field : part.fields()) {
                 if (field.type() instanceof FieldType.Reference(var to, _)) {
-                    inverses.computeIfAbsent(to, _ -> new ArrayList<>()).add(new Inverse(object, part, field));
+                    inverses.computeIfAbsent(to, _ -> new ArrayList<>())
+                            .add(new Inverse(object, part, field));
                 }
             }
         }
@@ -65,10 +67,14 @@ public final class Release {
 
     /** The object of a name that is known to exist. */
     public ObjectType object(String name) {
-        return find(name).orElseThrow(() -> new IllegalArgumentException("No object is called " + name));
+        return find(name)
+                .orElseThrow(() -> new IllegalArgumentException("No object is called " + name));
     }
 
-    /** The tree of all an object has of its own; the same one at each call, so that what is made of it can be kept. */
+    /**
+     * The tree of all an object has of its own; the same one at each call, so that what is made of
+     * it can be kept.
+     */
     public FieldTree everythingOf(ObjectType object) {
         return java.util.Objects.requireNonNull(everything.get(object.name()));
     }

@@ -44,7 +44,10 @@ public record ResourceType(
         return Optional.ofNullable(trees.get(operation));
     }
 
-    /** What a changed record is answered with: as it is read, or as it was written where it cannot be read. */
+    /**
+     * What a changed record is answered with: as it is read, or as it was written where it cannot
+     * be read.
+     */
     public FieldTree answerTree() {
         return tree(Operation.READ)
                 .or(() -> tree(Operation.QUERY))

@@ -1,6 +1,6 @@
 /**
- * What a set of packages comes to once checked: every name resolved, immutable, shared by all requests. Start at {@link
- * sandpiper.model.release.Release}.
+ * What a set of packages comes to once checked: every name resolved, immutable, shared by all
+ * requests. Start at {@link sandpiper.model.release.Release}.
  */
 @NullMarked
 package sandpiper.model.release;

@@ -4,7 +4,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** Writes the shape of a kind of file as a JSON Schema (draft 2020-12), ready to be turned into JSON. */
+/**
+ * Writes the shape of a kind of file as a JSON Schema (draft 2020-12), ready to be turned into
+ * JSON.
+ */
 public final class JsonSchemas {
     private JsonSchemas() {}
 
@@ -13,7 +16,8 @@ public final class JsonSchemas {
         var schema = new LinkedHashMap<String, Object>();
         schema.put("$schema", "https://json-schema.org/draft/2020-12/schema");
         schema.put("title", "Sandpiper " + kind.id() + " file");
-        schema.put("description", "A definition file at " + kind.where() + " in a package's folder.");
+        schema.put(
+                "description", "A definition file at " + kind.where() + " in a package's folder.");
         schema.putAll(of(kind.shape()));
         return schema;
     }
@@ -23,7 +27,9 @@ public final class JsonSchemas {
         switch (shape) {
             case Shape.Text text -> {
                 var pattern = text.pattern();
-                schema.put("type", pattern == null ? List.of("string", "number", "boolean") : "string");
+                schema.put(
+                        "type",
+                        pattern == null ? List.of("string", "number", "boolean") : "string");
                 if (pattern != null) {
                     schema.put("pattern", "^(?:" + pattern.pattern() + ")$");
                 }
@@ -41,12 +47,14 @@ public final class JsonSchemas {
             }
             case Shape.Named named -> {
                 schema.put("type", List.of("object", "null"));
-                schema.put("propertyNames", Map.of("pattern", "^(?:" + named.names().pattern() + ")$"));
+                schema.put(
+                        "propertyNames",
+                        Map.of("pattern", "^(?:" + named.names().pattern() + ")$"));
                 schema.put("additionalProperties", of(named.value()));
             }
             case Shape.Keys keys -> keys(keys, schema);
             case Shape.Either either ->
-                schema.put("anyOf", either.options().stream().map(JsonSchemas::of).toList());
+                    schema.put("anyOf", either.options().stream().map(JsonSchemas::of).toList());
         }
         return schema;
     }
@@ -59,10 +67,8 @@ public final class JsonSchemas {
             property.putAll(of(key.shape()));
             properties.put(key.name(), property);
         }
-        var required = keys.keys().stream()
-                .filter(Shape.Key::required)
-                .map(Shape.Key::name)
-                .toList();
+        var required =
+                keys.keys().stream().filter(Shape.Key::required).map(Shape.Key::name).toList();
         schema.put("type", required.isEmpty() ? List.of("object", "null") : "object");
         schema.put("properties", properties);
         if (!required.isEmpty()) {

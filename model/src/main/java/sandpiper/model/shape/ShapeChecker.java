@@ -23,10 +23,11 @@ public final class ShapeChecker {
     /**
      * Checks a tree against a shape.
      *
-     * @return the tree without what does not fit, so that reading it needs no further checks of form; or {@code null}
-     *     when nothing of it fits
+     * @return the tree without what does not fit, so that reading it needs no further checks of
+     *     form; or {@code null} when nothing of it fits
      */
-    public static @Nullable YamlNode check(String file, YamlNode node, Shape shape, List<Diagnostic> diagnostics) {
+    public static @Nullable YamlNode check(
+            String file, YamlNode node, Shape shape, List<Diagnostic> diagnostics) {
         return new ShapeChecker(file, diagnostics).fit(node, shape, "this file");
     }
 
@@ -34,9 +35,10 @@ public final class ShapeChecker {
         return switch (shape) {
             case Shape.Text text -> text(node, text, what);
             case Shape.Flag _ ->
-                node instanceof YamlNode.Scalar(_, var kind, _) && kind == YamlNode.Scalar.Kind.BOOLEAN
-                        ? node
-                        : wrong(node, shape, what);
+                    node instanceof YamlNode.Scalar(_, var kind, _)
+                                    && kind == YamlNode.Scalar.Kind.BOOLEAN
+                            ? node
+                            : wrong(node, shape, what);
             case Shape.Whole whole -> whole(node, whole, what);
             case Shape.Word word -> word(node, word, what);
             case Shape.ListOf list -> list(node, list, what);
@@ -47,11 +49,14 @@ public final class ShapeChecker {
     }
 
     private @Nullable YamlNode text(YamlNode node, Shape.Text shape, String what) {
-        if (!(node instanceof YamlNode.Scalar scalar) || scalar.kind() == YamlNode.Scalar.Kind.NULL) {
+        if (!(node instanceof YamlNode.Scalar scalar)
+                || scalar.kind() == YamlNode.Scalar.Kind.NULL) {
             return wrong(node, shape, what);
         }
         var pattern = shape.pattern();
-        return pattern == null || pattern.matcher(scalar.text()).matches() ? node : wrong(node, shape, what);
+        return pattern == null || pattern.matcher(scalar.text()).matches()
+                ? node
+                : wrong(node, shape, what);
     }
 
     private @Nullable YamlNode whole(YamlNode node, Shape.Whole shape, String what) {
@@ -76,7 +81,8 @@ public final class ShapeChecker {
         report(
                 DefinitionCode.WRONG_VALUE,
                 node.place(),
-                "%s must be %s, but is %s.".formatted(what, shape.expected(), Quoted.of(scalar.text())),
+                "%s must be %s, but is %s."
+                        .formatted(what, shape.expected(), Quoted.of(scalar.text())),
                 Nearest.to(scalar.text(), shape.words()).orElse(null));
         return null;
     }
@@ -110,7 +116,8 @@ public final class ShapeChecker {
                         null);
                 continue;
             }
-            var value = fit(emptyAsKeys(entry.value(), shape.value()), shape.value(), Quoted.of(name));
+            var value =
+                    fit(emptyAsKeys(entry.value(), shape.value()), shape.value(), Quoted.of(name));
             if (value != null) {
                 entries.add(new YamlNode.Entry(entry.key(), value));
             }
@@ -125,15 +132,19 @@ public final class ShapeChecker {
         var entries = new java.util.ArrayList<YamlNode.Entry>();
         for (var entry : mapping.entries()) {
             var name = entry.key().text();
-            var key = shape.keys().stream()
-                    .filter(candidate -> candidate.name().equals(name))
-                    .findFirst();
+            var key =
+                    shape.keys().stream()
+                            .filter(candidate -> candidate.name().equals(name))
+                            .findFirst();
             if (key.isEmpty()) {
                 unknownKey(entry, shape);
                 continue;
             }
-            var value = fit(
-                    emptyAsKeys(entry.value(), key.get().shape()), key.get().shape(), Quoted.of(name));
+            var value =
+                    fit(
+                            emptyAsKeys(entry.value(), key.get().shape()),
+                            key.get().shape(),
+                            Quoted.of(name));
             if (value != null) {
                 entries.add(new YamlNode.Entry(entry.key(), value));
             }
@@ -147,9 +158,12 @@ public final class ShapeChecker {
         var nearest = Nearest.to(name, shape.names()).orElse(null);
         var hint = nearest == null ? "; there can be " + String.join(", ", shape.names()) : "";
         boolean nothingBehind =
-                entry.value() instanceof YamlNode.Scalar(_, var kind, _) && kind == YamlNode.Scalar.Kind.NULL;
+                entry.value() instanceof YamlNode.Scalar(_, var kind, _)
+                        && kind == YamlNode.Scalar.Kind.NULL;
         if (nothingBehind && name.contains(" ")) {
-            hint = "; if it belongs to the text before it, put that text in double quotes, since a comma ends it here";
+            hint =
+                    "; if it belongs to the text before it, put that text in double quotes, since a"
+                            + " comma ends it here";
         }
         report(
                 DefinitionCode.UNKNOWN_KEY,
@@ -171,9 +185,13 @@ public final class ShapeChecker {
         }
     }
 
-    /** A key with nothing behind it is the same as one with empty braces, where braces are expected. */
+    /**
+     * A key with nothing behind it is the same as one with empty braces, where braces are expected.
+     */
     private static YamlNode emptyAsKeys(YamlNode value, Shape shape) {
-        boolean empty = value instanceof YamlNode.Scalar(_, var kind, _) && kind == YamlNode.Scalar.Kind.NULL;
+        boolean empty =
+                value instanceof YamlNode.Scalar(_, var kind, _)
+                        && kind == YamlNode.Scalar.Kind.NULL;
         boolean braces = shape instanceof Shape.Keys || shape instanceof Shape.Named;
         return empty && braces ? new YamlNode.Mapping(List.of(), value.place()) : value;
     }
@@ -183,11 +201,12 @@ public final class ShapeChecker {
             boolean sameForm =
                     switch (node) {
                         case YamlNode.Scalar _ ->
-                            !(option instanceof Shape.ListOf)
-                                    && !(option instanceof Shape.Named)
-                                    && !(option instanceof Shape.Keys);
+                                !(option instanceof Shape.ListOf)
+                                        && !(option instanceof Shape.Named)
+                                        && !(option instanceof Shape.Keys);
                         case YamlNode.Sequence _ -> option instanceof Shape.ListOf;
-                        case YamlNode.Mapping _ -> option instanceof Shape.Named || option instanceof Shape.Keys;
+                        case YamlNode.Mapping _ ->
+                                option instanceof Shape.Named || option instanceof Shape.Keys;
                     };
             if (sameForm) {
                 return fit(node, option, what);
@@ -197,9 +216,11 @@ public final class ShapeChecker {
     }
 
     private @Nullable YamlNode wrong(YamlNode node, Shape shape, String what) {
-        var found = node instanceof YamlNode.Scalar(var text, var kind, _) && kind != YamlNode.Scalar.Kind.NULL
-                ? Quoted.of(text)
-                : node.described();
+        var found =
+                node instanceof YamlNode.Scalar(var text, var kind, _)
+                                && kind != YamlNode.Scalar.Kind.NULL
+                        ? Quoted.of(text)
+                        : node.described();
         report(
                 DefinitionCode.WRONG_VALUE,
                 node.place(),
@@ -209,7 +230,8 @@ public final class ShapeChecker {
     }
 
     private void report(Code code, Place place, String message, @Nullable String suggestion) {
-        var sentence = message.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + message.substring(1);
+        var sentence =
+                message.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + message.substring(1);
         diagnostics.add(Diagnostic.error(file, place, code, sentence, suggestion));
     }
 }

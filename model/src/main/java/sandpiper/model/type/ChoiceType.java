@@ -21,15 +21,17 @@ public record ChoiceType(ChoiceList choices) implements FieldType {
     @Override
     public Intake read(Object plain) {
         if (!(plain instanceof String code)) {
-            return Intake.wrongType("must be one of %s, but was %s"
-                    .formatted(String.join(", ", choices.codes()), TextType.shown(plain)));
+            return Intake.wrongType(
+                    "must be one of %s, but was %s"
+                            .formatted(String.join(", ", choices.codes()), TextType.shown(plain)));
         }
         if (choices.labels().containsKey(code)) {
             return Intake.taken(code);
         }
-        var nearest = Nearest.to(code, choices.codes())
-                .map(near -> "; did you mean \"" + near + "\"?")
-                .orElse("");
+        var nearest =
+                Nearest.to(code, choices.codes())
+                        .map(near -> "; did you mean \"" + near + "\"?")
+                        .orElse("");
         return new Intake.Refused(
                 ValueCode.UNKNOWN_CHOICE,
                 "must be one of %s, but was %s%s"

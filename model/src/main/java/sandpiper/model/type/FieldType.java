@@ -8,7 +8,14 @@ import sandpiper.logic.type.LogicType;
 
 /** The type of a field: how its values are read, written, stored and described. Immutable. */
 public sealed interface FieldType
-        permits FieldType.Reference, TextType, NumberType, MoneyType, BooleanType, TemporalType, ChoiceType, UuidType {
+        permits FieldType.Reference,
+                TextType,
+                NumberType,
+                MoneyType,
+                BooleanType,
+                TemporalType,
+                ChoiceType,
+                UuidType {
 
     /** The word for it in definition files. */
     TypeKeyword keyword();
@@ -16,10 +23,14 @@ public sealed interface FieldType
     /** What the language takes it for; a reference is resolved by whoever knows the objects. */
     LogicType logicType();
 
-    /** Reads a value in plain form, as it comes from JSON; never {@code null} and never blank text. */
+    /**
+     * Reads a value in plain form, as it comes from JSON; never {@code null} and never blank text.
+     */
     Intake read(Object plain);
 
-    /** Reads a value written as text, as it comes from a file of values, an address or a definition. */
+    /**
+     * Reads a value written as text, as it comes from a file of values, an address or a definition.
+     */
     default Intake readText(String text) {
         return read(text);
     }
@@ -56,11 +67,12 @@ public sealed interface FieldType
     record Column(String suffix, Storage storage) {}
 
     /**
-     * A link to a record of another object. Its stored form is that record's internal number; reading a key is left to the
-     * engine, which can look records up.
+     * A link to a record of another object. Its stored form is that record's internal number;
+     * reading a key is left to the engine, which can look records up.
      *
      * @param to the name of the other object
-     * @param inverse the name of the list of records seen from there, or {@code null} when it has none
+     * @param inverse the name of the list of records seen from there, or {@code null} when it has
+     *     none
      */
     record Reference(String to, @Nullable String inverse) implements FieldType {
         @Override
@@ -80,7 +92,8 @@ public sealed interface FieldType
 
         @Override
         public Object write(Object stored) {
-            throw new UnsupportedOperationException("A reference is written as the key of its record");
+            throw new UnsupportedOperationException(
+                    "A reference is written as the key of its record");
         }
 
         @Override

@@ -8,7 +8,8 @@ public sealed interface Intake {
     /**
      * Why a value cannot be taken.
      *
-     * @param message what must be and what came, to follow the field's label: "must be a date, as in 2026-05-01, but was …"
+     * @param message what must be and what came, to follow the field's label: "must be a date, as
+     *     in 2026-05-01, but was …"
      */
     record Refused(ValueCode code, String message) implements Intake {}
 

@@ -4,7 +4,10 @@ import java.util.Arrays;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** A text in several languages: one entry for each language of the type, {@code null} where there is none. */
+/**
+ * A text in several languages: one entry for each language of the type, {@code null} where there is
+ * none.
+ */
 public final class Localised {
     private final @Nullable String[] texts;
 

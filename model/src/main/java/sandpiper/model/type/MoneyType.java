@@ -8,8 +8,8 @@ import java.util.Map;
 import sandpiper.logic.type.LogicType;
 
 /**
- * An amount whose currency belongs to the record: in plain form {@code {"value": 12.50, "currency": "EUR"}}, in text
- * {@code 12.50 EUR}.
+ * An amount whose currency belongs to the record: in plain form {@code {"value": 12.50, "currency":
+ * "EUR"}}, in text {@code 12.50 EUR}.
  *
  * @param scale decimal places, 0 to 9
  */
@@ -28,7 +28,9 @@ public record MoneyType(int scale) implements FieldType {
     public Intake read(Object plain) {
         var value = plain instanceof Map<?, ?> map && map.size() == 2 ? map.get("value") : null;
         if (value == null || !(((Map<?, ?>) plain).get("currency") instanceof String currency)) {
-            return Intake.wrongType("must have a value and a currency, as in {\"value\": 12.50, \"currency\": \"EUR\"}");
+            return Intake.wrongType(
+                    "must have a value and a currency, as in {\"value\": 12.50, \"currency\":"
+                            + " \"EUR\"}");
         }
         return together(new NumberType(TypeKeyword.AMOUNT, scale, null).read(value), currency);
     }
@@ -37,7 +39,9 @@ public record MoneyType(int scale) implements FieldType {
     public Intake readText(String text) {
         var words = text.strip().split("\\s+", -1);
         return words.length == 2
-                ? together(new NumberType(TypeKeyword.AMOUNT, scale, null).readText(words[0]), words[1])
+                ? together(
+                        new NumberType(TypeKeyword.AMOUNT, scale, null).readText(words[0]),
+                        words[1])
                 : Intake.wrongType("must have a value and a currency, as in 12.50 EUR");
     }
 
@@ -46,11 +50,13 @@ public record MoneyType(int scale) implements FieldType {
             return number;
         }
         try {
-            return Intake.taken(new Money((Long) unscaled, Currency.getInstance(currency).getCurrencyCode()));
+            return Intake.taken(
+                    new Money((Long) unscaled, Currency.getInstance(currency).getCurrencyCode()));
         } catch (IllegalArgumentException _) {
             return new Intake.Refused(
                     ValueCode.UNKNOWN_CHOICE,
-                    "must have a currency of ISO 4217, as in EUR, but was " + sandpiper.logic.Quoted.of(currency));
+                    "must have a currency of ISO 4217, as in EUR, but was "
+                            + sandpiper.logic.Quoted.of(currency));
         }
     }
 
@@ -83,7 +89,8 @@ public record MoneyType(int scale) implements FieldType {
     public Map<String, Object> schema() {
         var properties = new LinkedHashMap<String, Object>();
         properties.put("value", new NumberType(TypeKeyword.AMOUNT, scale, null).schema());
-        properties.put("currency", new LinkedHashMap<>(Map.of("type", "string", "pattern", "^[A-Z]{3}$")));
+        properties.put(
+                "currency", new LinkedHashMap<>(Map.of("type", "string", "pattern", "^[A-Z]{3}$")));
         var schema = new LinkedHashMap<String, Object>();
         schema.put("type", "object");
         schema.put("properties", properties);
@@ -94,6 +101,9 @@ public record MoneyType(int scale) implements FieldType {
 
     @Override
     public Object example() {
-        return write(new Money(BigDecimal.valueOf(12).setScale(scale).unscaledValue().longValueExact(), "EUR"));
+        return write(
+                new Money(
+                        BigDecimal.valueOf(12).setScale(scale).unscaledValue().longValueExact(),
+                        "EUR"));
     }
 }

@@ -8,13 +8,14 @@ import sandpiper.logic.Quoted;
 import sandpiper.logic.type.LogicType;
 
 /**
- * A number with a fixed count of decimal places, stored as a whole number without its point. A percent of 19 is written
- * and stored as 19.
+ * A number with a fixed count of decimal places, stored as a whole number without its point. A
+ * percent of 19 is written and stored as 19.
  *
  * @param scale decimal places, 0 to 9
  * @param currency ISO 4217 code of an amount, or {@code null} for what is no amount
  */
-public record NumberType(TypeKeyword keyword, int scale, @Nullable String currency) implements FieldType {
+public record NumberType(TypeKeyword keyword, int scale, @Nullable String currency)
+        implements FieldType {
     /** Digits in all: what every JSON reader that works with doubles can keep. */
     public static final int DIGITS = 15;
 
@@ -73,9 +74,10 @@ public record NumberType(TypeKeyword keyword, int scale, @Nullable String curren
             return tooLarge();
         }
         long value = unscaled.longValue();
-        boolean fits = keyword == TypeKeyword.INTEGER
-                ? Math.abs(value) <= LARGEST_INTEGER
-                : exact.precision() <= DIGITS && Math.abs(value) < 1_000_000_000_000_000L;
+        boolean fits =
+                keyword == TypeKeyword.INTEGER
+                        ? Math.abs(value) <= LARGEST_INTEGER
+                        : exact.precision() <= DIGITS && Math.abs(value) < 1_000_000_000_000_000L;
         return fits ? Intake.taken(value) : tooLarge();
     }
 
@@ -89,7 +91,8 @@ public record NumberType(TypeKeyword keyword, int scale, @Nullable String curren
                 ValueCode.OUT_OF_RANGE,
                 keyword == TypeKeyword.INTEGER
                         ? "must lie between -%1$,d and %1$,d".formatted(LARGEST_INTEGER)
-                        : "may have %d digits in all, %d of them behind the point".formatted(DIGITS, scale));
+                        : "may have %d digits in all, %d of them behind the point"
+                                .formatted(DIGITS, scale));
     }
 
     @Override

@@ -15,8 +15,8 @@ import java.util.Map;
 import sandpiper.logic.type.LogicType;
 
 /**
- * A date, time, date and time or duration, written as in ISO 8601. Stored as days since 1970 for a date, and as
- * microseconds for the others: since midnight, since 1970 in UTC, and of length.
+ * A date, time, date and time or duration, written as in ISO 8601. Stored as days since 1970 for a
+ * date, and as microseconds for the others: since midnight, since 1970 in UTC, and of length.
  *
  * @param zone what a date and time written without an offset is meant in
  */
@@ -52,9 +52,12 @@ public record TemporalType(TypeKeyword keyword, ZoneId zone) implements FieldTyp
                             case DATE -> "must be a date, as in 2026-05-01";
                             case TIME -> "must be a time, as in 14:30 or 14:30:05";
                             case DURATION -> "must be a duration of days and time, as in P1DT6H";
-                            default -> "must be a date and time with its offset, as in 2026-05-01T14:30:00Z";
+                            default ->
+                                    "must be a date and time with its offset, as in"
+                                            + " 2026-05-01T14:30:00Z";
                         }
-                        + ", but was " + TextType.shown(plain));
+                        + ", but was "
+                        + TextType.shown(plain));
     }
 
     private Object parsed(String text) {
@@ -69,7 +72,10 @@ public record TemporalType(TypeKeyword keyword, ZoneId zone) implements FieldTyp
     private Instant instant(String text) {
         var time = text.substring(Math.max(0, text.indexOf('T')));
         boolean zoned = time.endsWith("Z") || time.contains("+") || time.contains("-");
-        var local = zoned ? OffsetDateTime.parse(text) : LocalDateTime.parse(text).atZone(zone).toOffsetDateTime();
+        var local =
+                zoned
+                        ? OffsetDateTime.parse(text)
+                        : LocalDateTime.parse(text).atZone(zone).toOffsetDateTime();
         inRange(local.toLocalDate());
         return local.toInstant();
     }
@@ -84,19 +90,22 @@ public record TemporalType(TypeKeyword keyword, ZoneId zone) implements FieldTyp
     /** The stored form of a point in time. */
     public static long micros(Instant instant) {
         return Math.addExact(
-                Math.multiplyExact(instant.getEpochSecond(), MICROS_PER_SECOND), instant.getNano() / 1000);
+                Math.multiplyExact(instant.getEpochSecond(), MICROS_PER_SECOND),
+                instant.getNano() / 1000);
     }
 
     /** The stored form of a duration. */
     public static long micros(Duration duration) {
         return Math.addExact(
-                Math.multiplyExact(duration.getSeconds(), MICROS_PER_SECOND), duration.getNano() / 1000);
+                Math.multiplyExact(duration.getSeconds(), MICROS_PER_SECOND),
+                duration.getNano() / 1000);
     }
 
     /** The point in time of a stored form. */
     public static Instant instant(long micros) {
         return Instant.ofEpochSecond(
-                Math.floorDiv(micros, MICROS_PER_SECOND), Math.floorMod(micros, MICROS_PER_SECOND) * 1000);
+                Math.floorDiv(micros, MICROS_PER_SECOND),
+                Math.floorMod(micros, MICROS_PER_SECOND) * 1000);
     }
 
     @Override

@@ -16,12 +16,18 @@ import sandpiper.logic.type.LogicType;
  * Text of some form: plain, an email address, a phone number or a web address.
  *
  * @param length most code points
- * @param pattern what the whole text must match, or {@code null}; RE2, so it ends in linear time whatever the text
+ * @param pattern what the whole text must match, or {@code null}; RE2, so it ends in linear time
+ *     whatever the text
  * @param multiline whether line breaks are allowed
- * @param languages the languages of a localised text, the main one first; empty when it is not localised
+ * @param languages the languages of a localised text, the main one first; empty when it is not
+ *     localised
  */
 public record TextType(
-        TypeKeyword keyword, int length, @Nullable Pattern pattern, boolean multiline, List<String> languages)
+        TypeKeyword keyword,
+        int length,
+        @Nullable Pattern pattern,
+        boolean multiline,
+        List<String> languages)
         implements FieldType {
     /** Characters of a text whose definition says nothing. */
     public static final int USUAL_LENGTH = 200;
@@ -29,8 +35,10 @@ public record TextType(
     /** Characters of a text of several lines whose definition says nothing. */
     public static final int USUAL_MULTILINE_LENGTH = 10_000;
 
-    // One at sign, something on both sides, a dot in the domain: strict forms refuse real addresses.
-    private static final Pattern EMAIL = Pattern.compile("[^\\s@<>\"]+@[^\\s@<>\"]+\\.[^\\s@<>\".]+");
+    // One at sign, something on both sides, a dot in the domain: strict forms refuse real
+    // addresses.
+    private static final Pattern EMAIL =
+            Pattern.compile("[^\\s@<>\"]+@[^\\s@<>\"]+\\.[^\\s@<>\".]+");
     private static final Pattern PHONE = Pattern.compile("\\+?[0-9][0-9 ()./-]{2,}");
 
     public TextType {
@@ -67,7 +75,9 @@ public record TextType(
         if (isLocalised()) {
             return readLocalised(plain);
         }
-        return plain instanceof String text ? readOne(text) : Intake.wrongType("must be text, but was " + shown(plain));
+        return plain instanceof String text
+                ? readOne(text)
+                : Intake.wrongType("must be text, but was " + shown(plain));
     }
 
     private Intake readLocalised(Object plain) {
@@ -75,8 +85,9 @@ public record TextType(
             return readLocalised(Map.of(languages.getFirst(), text));
         }
         if (!(plain instanceof Map<?, ?> texts)) {
-            return Intake.wrongType("must be text, or texts by language (%s), but was %s"
-                    .formatted(String.join(", ", languages), shown(plain)));
+            return Intake.wrongType(
+                    "must be text, or texts by language (%s), but was %s"
+                            .formatted(String.join(", ", languages), shown(plain)));
         }
         for (var language : texts.keySet()) {
             if (!languages.contains(String.valueOf(language))) {
@@ -97,12 +108,14 @@ public record TextType(
                 continue;
             }
             if (!(text instanceof String one)) {
-                return Intake.wrongType("must have text in %s, but was %s".formatted(language, shown(text)));
+                return Intake.wrongType(
+                        "must have text in %s, but was %s".formatted(language, shown(text)));
             }
             switch (readOne(one)) {
                 case Intake.Taken(var value) -> read.add((String) value);
                 case Intake.Refused refused -> {
-                    return new Intake.Refused(refused.code(), "(%s) %s".formatted(language, refused.message()));
+                    return new Intake.Refused(
+                            refused.code(), "(%s) %s".formatted(language, refused.message()));
                 }
             }
         }
@@ -113,11 +126,13 @@ public record TextType(
         int count = text.codePointCount(0, text.length());
         if (count > length) {
             return new Intake.Refused(
-                    ValueCode.TOO_LONG, "may have %,d characters, but has %,d".formatted(length, count));
+                    ValueCode.TOO_LONG,
+                    "may have %,d characters, but has %,d".formatted(length, count));
         }
-        var unprintable = text.codePoints()
-                .filter(c -> isUnprintable(c) && !(multiline && (c == '\n' || c == '\r')))
-                .findFirst();
+        var unprintable =
+                text.codePoints()
+                        .filter(c -> isUnprintable(c) && !(multiline && (c == '\n' || c == '\r')))
+                        .findFirst();
         if (unprintable.isPresent()) {
             int c = unprintable.getAsInt();
             return new Intake.Refused(
@@ -129,15 +144,17 @@ public record TextType(
         return switch (keyword) {
             case EMAIL -> matching(EMAIL, text, "must be an email address, as in ann@example.org");
             case PHONE -> matching(PHONE, text, "must be a phone number, as in +49 4321 5550");
-            case WEB_ADDRESS -> isWebAddress(text)
-                    ? Intake.taken(text)
-                    : new Intake.Refused(
-                            ValueCode.PATTERN,
-                            "must be a web address, as in https://example.org, but was " + Quoted.of(text));
+            case WEB_ADDRESS ->
+                    isWebAddress(text)
+                            ? Intake.taken(text)
+                            : new Intake.Refused(
+                                    ValueCode.PATTERN,
+                                    "must be a web address, as in https://example.org, but was "
+                                            + Quoted.of(text));
             default ->
-                pattern == null
-                        ? Intake.taken(text)
-                        : matching(pattern, text, "must have the form " + pattern.pattern());
+                    pattern == null
+                            ? Intake.taken(text)
+                            : matching(pattern, text, "must have the form " + pattern.pattern());
         };
     }
 
@@ -149,13 +166,15 @@ public record TextType(
     private static Intake matching(Pattern pattern, String text, String rule) {
         return pattern.matches(text)
                 ? Intake.taken(text)
-                : new Intake.Refused(ValueCode.PATTERN, "%s, but was %s".formatted(rule, Quoted.of(text)));
+                : new Intake.Refused(
+                        ValueCode.PATTERN, "%s, but was %s".formatted(rule, Quoted.of(text)));
     }
 
     private static boolean isWebAddress(String text) {
         try {
             var uri = new URI(text);
-            return ("http".equals(uri.getScheme()) || "https".equals(uri.getScheme())) && uri.getHost() != null;
+            return ("http".equals(uri.getScheme()) || "https".equals(uri.getScheme()))
+                    && uri.getHost() != null;
         } catch (URISyntaxException _) {
             return false;
         }

@@ -24,8 +24,17 @@ public enum TypeKeyword {
     UUID("uuid");
 
     /** Every key that belongs to some types only. */
-    public static final Set<String> SPECIAL_KEYS = Set.of(
-            "length", "pattern", "multiline", "localised", "scale", "currency", "choices", "to", "inverse");
+    public static final Set<String> SPECIAL_KEYS =
+            Set.of(
+                    "length",
+                    "pattern",
+                    "multiline",
+                    "localised",
+                    "scale",
+                    "currency",
+                    "choices",
+                    "to",
+                    "inverse");
 
     private final String word;
     private final Set<String> keys;

@@ -50,19 +50,22 @@ public final class YamlFile {
         var reader = new YamlFile(file, diagnostics);
         if (text.length() > LARGEST) {
             reader.report(
-                    DefinitionCode.TOO_LARGE, Place.START, "A file may have at most %,d characters.".formatted(LARGEST));
+                    DefinitionCode.TOO_LARGE,
+                    Place.START,
+                    "A file may have at most %,d characters.".formatted(LARGEST));
             return Optional.empty();
         }
         return Optional.ofNullable(reader.compose(text));
     }
 
     private @Nullable YamlNode compose(String text) {
-        var settings = LoadSettings.builder()
-                .setAllowDuplicateKeys(true)
-                .setUseMarks(true)
-                .setMaxAliasesForCollections(0)
-                .setCodePointLimit(LARGEST)
-                .build();
+        var settings =
+                LoadSettings.builder()
+                        .setAllowDuplicateKeys(true)
+                        .setUseMarks(true)
+                        .setMaxAliasesForCollections(0)
+                        .setCodePointLimit(LARGEST)
+                        .build();
         try {
             var node = new Compose(settings).composeString(text).orElse(null);
             if (node == null) {
@@ -75,7 +78,10 @@ public final class YamlFile {
             report(DefinitionCode.NOT_YAML, place, "This is not YAML: %s.".formatted(words(e)));
             return null;
         } catch (YamlEngineException e) {
-            report(DefinitionCode.NOT_YAML, Place.START, "This is not YAML: %s.".formatted(firstLine(e)));
+            report(
+                    DefinitionCode.NOT_YAML,
+                    Place.START,
+                    "This is not YAML: %s.".formatted(firstLine(e)));
             return null;
         }
     }
@@ -86,7 +92,8 @@ public final class YamlFile {
             return "a tab stands where spaces are needed; indent with spaces";
         }
         if (problem.contains("mapping values are not allowed here")) {
-            return "a colon is not expected here; check the indentation, or put the text in double quotes";
+            return "a colon is not expected here; check the indentation, or put the text in double"
+                    + " quotes";
         }
         return problem;
     }
@@ -98,11 +105,17 @@ public final class YamlFile {
     private @Nullable YamlNode convert(Node node, int depth) {
         var place = place(node.getStartMark().orElse(null), node.getEndMark().orElse(null));
         if (!seen.add(node)) {
-            report(DefinitionCode.NOT_YAML, place, "Anchors and aliases are not read here; write the text again.");
+            report(
+                    DefinitionCode.NOT_YAML,
+                    place,
+                    "Anchors and aliases are not read here; write the text again.");
             return null;
         }
         if (depth > DEEPEST) {
-            report(DefinitionCode.NOT_YAML, place, "This is nested more than %d deep.".formatted(DEEPEST));
+            report(
+                    DefinitionCode.NOT_YAML,
+                    place,
+                    "This is nested more than %d deep.".formatted(DEEPEST));
             return null;
         }
         return switch (node) {
@@ -152,7 +165,8 @@ public final class YamlFile {
                 report(
                         DefinitionCode.DUPLICATE_KEY,
                         name.place(),
-                        "%s stands here a second time; keep one of them.".formatted(Quoted.of(name.text())));
+                        "%s stands here a second time; keep one of them."
+                                .formatted(Quoted.of(name.text())));
                 continue;
             }
             var value = convert(tuple.getValueNode(), depth + 1);
@@ -167,7 +181,8 @@ public final class YamlFile {
         if (start == null || end == null) {
             return Place.START;
         }
-        return new Place(start.getLine() + 1, start.getColumn() + 1, end.getLine() + 1, end.getColumn() + 1);
+        return new Place(
+                start.getLine() + 1, start.getColumn() + 1, end.getLine() + 1, end.getColumn() + 1);
     }
 
     private void report(Code code, Place place, String message) {

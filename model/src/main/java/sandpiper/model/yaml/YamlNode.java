@@ -65,7 +65,9 @@ public sealed interface YamlNode {
                     .findFirst();
         }
 
-        /** Key texts and values in the order of the file; the first wins when a key stands twice. */
+        /**
+         * Key texts and values in the order of the file; the first wins when a key stands twice.
+         */
         public Map<String, YamlNode> asMap() {
             var map = new LinkedHashMap<String, YamlNode>();
             entries.forEach(entry -> map.putIfAbsent(entry.key().text(), entry.value()));
@@ -75,7 +77,10 @@ public sealed interface YamlNode {
 
     record Entry(Scalar key, YamlNode value) {}
 
-    /** The place of what stands at the end of a path of keys, or of the last part of the path that exists. */
+    /**
+     * The place of what stands at the end of a path of keys, or of the last part of the path that
+     * exists.
+     */
     default Place placeOf(String... path) {
         YamlNode node = this;
         for (var key : path) {

@@ -55,9 +55,16 @@ final class Joins {
     Table<?> from() {
         Table<?> from = DSL.table(DSL.name(table)).as(DSL.name(ROOT));
         for (var step : steps.values()) {
-            from = from.leftJoin(DSL.table(DSL.name(step.table())).as(DSL.name(step.alias())))
-                    .on(DSL.field(DSL.name(step.fromAlias(), step.fromColumn()), Long.class)
-                            .eq(DSL.field(DSL.name(step.alias(), Tables.NUMBER), Long.class)));
+            from =
+                    from.leftJoin(DSL.table(DSL.name(step.table())).as(DSL.name(step.alias())))
+                            .on(
+                                    DSL.field(
+                                                    DSL.name(step.fromAlias(), step.fromColumn()),
+                                                    Long.class)
+                                            .eq(
+                                                    DSL.field(
+                                                            DSL.name(step.alias(), Tables.NUMBER),
+                                                            Long.class)));
         }
         return from;
     }

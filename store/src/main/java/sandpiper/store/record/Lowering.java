@@ -25,12 +25,13 @@ import sandpiper.store.table.Tables;
 
 /** Brings a condition down to columns and stored values. */
 final class Lowering {
-    private static final Map<String, String> OF_EVERY_RECORD = Map.of(
-            "createdAt", Tables.CREATED_AT,
-            "createdBy", Tables.CREATED_BY,
-            "changedAt", Tables.CHANGED_AT,
-            "changedBy", Tables.CHANGED_BY,
-            "retired", Tables.RETIRED);
+    private static final Map<String, String> OF_EVERY_RECORD =
+            Map.of(
+                    "createdAt", Tables.CREATED_AT,
+                    "createdBy", Tables.CREATED_BY,
+                    "changedAt", Tables.CHANGED_AT,
+                    "changedBy", Tables.CHANGED_BY,
+                    "retired", Tables.RETIRED);
 
     private final Release release;
     private final ObjectType object;
@@ -46,14 +47,15 @@ final class Lowering {
     Predicate lower(Condition condition) {
         return switch (condition) {
             case Condition.All(var parts) ->
-                new Predicate.All(parts.stream().map(this::lower).toList());
+                    new Predicate.All(parts.stream().map(this::lower).toList());
             case Condition.Any(var parts) ->
-                new Predicate.Any(parts.stream().map(this::lower).toList());
+                    new Predicate.Any(parts.stream().map(this::lower).toList());
             case Condition.Not(var inner) -> new Predicate.Not(lower(inner));
             case Condition.Empty(var field) -> new Predicate.Empty(target(field).column());
             case Condition.TextMatch(var field, var place, var text) ->
-                new Predicate.Match(target(field).column(), place, text);
-            case Condition.Compare(var left, var operator, var right) -> compare(target(left), operator, right);
+                    new Predicate.Match(target(field).column(), place, text);
+            case Condition.Compare(var left, var operator, var right) ->
+                    compare(target(left), operator, right);
         };
     }
 
@@ -100,7 +102,11 @@ final class Lowering {
     private static Predicate columns(Target left, Operator operator, Target right) {
         int scale = Math.max(left.scale(), right.scale());
         return new Predicate.CompareColumns(
-                left.column(), power(scale - left.scale()), operator, right.column(), power(scale - right.scale()));
+                left.column(),
+                power(scale - left.scale()),
+                operator,
+                right.column(),
+                power(scale - right.scale()));
     }
 
     private static long power(int exponent) {
@@ -111,18 +117,26 @@ final class Lowering {
         return switch (value) {
             case BigDecimal number -> number(left, operator, number);
             case String text ->
-                new Predicate.Compare(
-                        left.column(), operator, left.smallLetters() ? text.toLowerCase(Locale.ROOT) : text);
+                    new Predicate.Compare(
+                            left.column(),
+                            operator,
+                            left.smallLetters() ? text.toLowerCase(Locale.ROOT) : text);
             case Boolean flag -> new Predicate.Compare(left.column(), operator, flag ? 1L : 0L);
-            case LocalDate date -> new Predicate.Compare(left.column(), operator, date.toEpochDay());
-            case LocalTime time -> new Predicate.Compare(left.column(), operator, time.toNanoOfDay() / 1000);
-            case Instant instant -> new Predicate.Compare(left.column(), operator, TemporalType.micros(instant));
-            case Duration duration -> new Predicate.Compare(left.column(), operator, TemporalType.micros(duration));
+            case LocalDate date ->
+                    new Predicate.Compare(left.column(), operator, date.toEpochDay());
+            case LocalTime time ->
+                    new Predicate.Compare(left.column(), operator, time.toNanoOfDay() / 1000);
+            case Instant instant ->
+                    new Predicate.Compare(left.column(), operator, TemporalType.micros(instant));
+            case Duration duration ->
+                    new Predicate.Compare(left.column(), operator, TemporalType.micros(duration));
             default -> throw new IllegalArgumentException("No column holds " + value);
         };
     }
 
-    /** A number with more decimal places than the column can have lies between two of its values. */
+    /**
+     * A number with more decimal places than the column can have lies between two of its values.
+     */
     private static Predicate number(Target left, Operator operator, BigDecimal number) {
         var scaled = number.movePointRight(left.scale());
         boolean exact = scaled.stripTrailingZeros().scale() <= 0;
@@ -133,9 +147,13 @@ final class Lowering {
             return new Predicate.Always(operator == Operator.NOT_EQUAL);
         }
         var below = scaled.setScale(0, RoundingMode.FLOOR);
-        long bound = fits(below) ? below.longValueExact() : below.signum() < 0 ? Long.MIN_VALUE : Long.MAX_VALUE;
+        long bound =
+                fits(below)
+                        ? below.longValueExact()
+                        : below.signum() < 0 ? Long.MIN_VALUE : Long.MAX_VALUE;
         boolean upward = operator == Operator.GREATER || operator == Operator.GREATER_OR_EQUAL;
-        return new Predicate.Compare(left.column(), upward ? Operator.GREATER : Operator.LESS_OR_EQUAL, bound);
+        return new Predicate.Compare(
+                left.column(), upward ? Operator.GREATER : Operator.LESS_OR_EQUAL, bound);
     }
 
     private static boolean fits(BigDecimal number) {
@@ -147,7 +165,8 @@ final class Lowering {
         var columns = new ArrayList<ColumnRef>();
         for (var field : object.fields()) {
             if (field.type().stores() == FieldType.Storage.TEXT) {
-                Tables.columns(field).forEach(column -> columns.add(new ColumnRef(List.of(), column)));
+                Tables.columns(field)
+                        .forEach(column -> columns.add(new ColumnRef(List.of(), column)));
             } else if (field.type() instanceof FieldType.Reference reference) {
                 release.target(reference).keyFields().stream()
                         .filter(key -> key.type().stores() == FieldType.Storage.TEXT)

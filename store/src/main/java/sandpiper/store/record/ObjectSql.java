@@ -26,11 +26,18 @@ final class ObjectSql {
         table = Tables.quoted(Tables.of(object));
         var columns = Tables.recordColumns(object.fields());
         var number = Tables.quoted(Tables.NUMBER);
-        byId = "select %s, %s from %s where %s = ?"
-                .formatted(number, Tables.quoted(Tables.RETIRED), table, Tables.quoted(Tables.ID));
+        byId =
+                "select %s, %s from %s where %s = ?"
+                        .formatted(
+                                number,
+                                Tables.quoted(Tables.RETIRED),
+                                table,
+                                Tables.quoted(Tables.ID));
         load = "select %s from %s where %s = ?".formatted(Tables.quoted(columns), table, number);
         var inserted = columns.subList(1, columns.size());
-        insert = "insert into %s (%s) values (%s)".formatted(table, Tables.quoted(inserted), marks(inserted.size()));
+        insert =
+                "insert into %s (%s) values (%s)"
+                        .formatted(table, Tables.quoted(inserted), marks(inserted.size()));
         delete = "delete from %s where %s = ?".formatted(table, number);
         parts = object.parts().stream().map(part -> new PartSql(object, part)).toList();
     }
@@ -50,51 +57,83 @@ final class ObjectSql {
             columns.addAll(Tables.columns(part.fields()));
             var owner = Tables.quoted(Tables.OWNER);
             var line = Tables.quoted(Tables.LINE);
-            load = "select %s from %s where %s = ? order by %s"
-                    .formatted(Tables.quoted(columns), table, owner, Tables.quoted(Tables.POSITION));
-            insert = "insert into %s (%s) values (%s)".formatted(table, Tables.quoted(columns), marks(columns.size()));
+            load =
+                    "select %s from %s where %s = ? order by %s"
+                            .formatted(
+                                    Tables.quoted(columns),
+                                    table,
+                                    owner,
+                                    Tables.quoted(Tables.POSITION));
+            insert =
+                    "insert into %s (%s) values (%s)"
+                            .formatted(table, Tables.quoted(columns), marks(columns.size()));
             delete = "delete from %s where %s = ? and %s = ?".formatted(table, owner, line);
             lastLine = "select max(%s) from %s where %s = ?".formatted(line, table, owner);
         }
 
         String update(List<Field> fields) {
-            return updates.computeIfAbsent(Tables.columns(fields), columns -> {
-                var assigned = new ArrayList<>(List.of(Tables.POSITION));
-                assigned.addAll(columns);
-                return "update %s set %s where %s = ? and %s = ?"
-                        .formatted(
-                                table, assignments(assigned), Tables.quoted(Tables.OWNER), Tables.quoted(Tables.LINE));
-            });
+            return updates.computeIfAbsent(
+                    Tables.columns(fields),
+                    columns -> {
+                        var assigned = new ArrayList<>(List.of(Tables.POSITION));
+                        assigned.addAll(columns);
+                        return "update %s set %s where %s = ? and %s = ?"
+                                .formatted(
+                                        table,
+                                        assignments(assigned),
+                                        Tables.quoted(Tables.OWNER),
+                                        Tables.quoted(Tables.LINE));
+                    });
         }
     }
 
     String update(List<Field> fields) {
-        return updates.computeIfAbsent(Tables.columns(fields), columns -> {
-            var assigned = new ArrayList<>(
-                    List.of(Tables.VERSION, Tables.RETIRED, Tables.CHANGED_AT, Tables.CHANGED_BY));
-            assigned.addAll(columns);
-            return "update %s set %s where %s = ?".formatted(table, assignments(assigned), Tables.quoted(Tables.NUMBER));
-        });
+        return updates.computeIfAbsent(
+                Tables.columns(fields),
+                columns -> {
+                    var assigned =
+                            new ArrayList<>(
+                                    List.of(
+                                            Tables.VERSION,
+                                            Tables.RETIRED,
+                                            Tables.CHANGED_AT,
+                                            Tables.CHANGED_BY));
+                    assigned.addAll(columns);
+                    return "update %s set %s where %s = ?"
+                            .formatted(table, assignments(assigned), Tables.quoted(Tables.NUMBER));
+                });
     }
 
     /** Finds by the values of some fields, leaving one record out. */
     String byFields(List<Field> fields) {
-        return byFields.computeIfAbsent(fields.stream().map(Field::name).toList(), names -> {
-            var conditions =
-                    String.join(" and ", names.stream().map(name -> Tables.quoted(name) + " = ?").toList());
-            return "select %s, %s from %s where %s and %s <> ? limit 1"
-                    .formatted(
-                            Tables.quoted(Tables.NUMBER),
-                            Tables.quoted(Tables.RETIRED),
-                            table,
-                            conditions,
-                            Tables.quoted(Tables.NUMBER));
-        });
+        return byFields.computeIfAbsent(
+                fields.stream().map(Field::name).toList(),
+                names -> {
+                    var conditions =
+                            String.join(
+                                    " and ",
+                                    names.stream()
+                                            .map(name -> Tables.quoted(name) + " = ?")
+                                            .toList());
+                    return "select %s, %s from %s where %s and %s <> ? limit 1"
+                            .formatted(
+                                    Tables.quoted(Tables.NUMBER),
+                                    Tables.quoted(Tables.RETIRED),
+                                    table,
+                                    conditions,
+                                    Tables.quoted(Tables.NUMBER));
+                });
     }
 
     String keyOf(Fields fields, List<String> key) {
-        var columns = key.isEmpty() ? List.of(Tables.ID) : key.stream().map(name -> Tables.columns(fields.get(name)).getFirst()).toList();
-        return "select %s from %s where %s = ?".formatted(Tables.quoted(columns), table, Tables.quoted(Tables.NUMBER));
+        var columns =
+                key.isEmpty()
+                        ? List.of(Tables.ID)
+                        : key.stream()
+                                .map(name -> Tables.columns(fields.get(name)).getFirst())
+                                .toList();
+        return "select %s from %s where %s = ?"
+                .formatted(Tables.quoted(columns), table, Tables.quoted(Tables.NUMBER));
     }
 
     private static String marks(int count) {
@@ -102,6 +141,7 @@ final class ObjectSql {
     }
 
     private static String assignments(List<String> columns) {
-        return String.join(", ", columns.stream().map(column -> Tables.quoted(column) + " = ?").toList());
+        return String.join(
+                ", ", columns.stream().map(column -> Tables.quoted(column) + " = ?").toList());
     }
 }

@@ -1,6 +1,5 @@
 package sandpiper.store.record;
 
-import sandpiper.store.table.Values;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
@@ -14,6 +13,7 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.FieldType;
 import sandpiper.store.table.Tables;
+import sandpiper.store.table.Values;
 
 /** The columns to select for paths, and how to read them again. */
 final class PathColumns {
@@ -65,12 +65,16 @@ final class PathColumns {
             if (row.wasNull()) {
                 return null;
             }
-            var text = key.isEmpty() ? Values.uuid(row.getBytes(at)).toString() : KeyText.write(target, keyValues(key, row, at));
+            var text =
+                    key.isEmpty()
+                            ? Values.uuid(row.getBytes(at)).toString()
+                            : KeyText.write(target, keyValues(key, row, at));
             return new RecordView.Link(text, titleAt == 0 ? null : row.getString(titleAt));
         });
     }
 
-    private static List<@Nullable Object> keyValues(List<Field> key, ResultSet row, int at) throws SQLException {
+    private static List<@Nullable Object> keyValues(List<Field> key, ResultSet row, int at)
+            throws SQLException {
         var values = new ArrayList<@Nullable Object>();
         for (int i = 0; i < key.size(); i++) {
             values.add(Values.read(key.get(i), row, at + i));

@@ -19,12 +19,14 @@ sealed interface Predicate {
     record Compare(ColumnRef column, Operator operator, Object value) implements Predicate {}
 
     /** Two columns; numbers of different scale are brought to one by the factors. */
-    record CompareColumns(ColumnRef left, long leftFactor, Operator operator, ColumnRef right, long rightFactor)
+    record CompareColumns(
+            ColumnRef left, long leftFactor, Operator operator, ColumnRef right, long rightFactor)
             implements Predicate {}
 
     record Empty(ColumnRef column) implements Predicate {}
 
-    record Match(ColumnRef column, Condition.TextMatch.Place place, String text) implements Predicate {}
+    record Match(ColumnRef column, Condition.TextMatch.Place place, String text)
+            implements Predicate {}
 
     /** The shape without its values: two predicates of one shape come to the same SQL. */
     default void shape(StringBuilder into) {
@@ -34,15 +36,20 @@ sealed interface Predicate {
             case Not(var inner) -> shape(into, "!", List.of(inner));
             case Always(var truth) -> into.append(truth ? 'T' : 'F');
             case Compare(var column, var operator, _) ->
-                into.append(column.path()).append(operator.symbol()).append('?');
-            case CompareColumns(var left, var leftFactor, var operator, var right, var rightFactor) ->
-                into.append(left.path())
-                        .append('*')
-                        .append(leftFactor)
-                        .append(operator.symbol())
-                        .append(right.path())
-                        .append('*')
-                        .append(rightFactor);
+                    into.append(column.path()).append(operator.symbol()).append('?');
+            case CompareColumns(
+                            var left,
+                            var leftFactor,
+                            var operator,
+                            var right,
+                            var rightFactor) ->
+                    into.append(left.path())
+                            .append('*')
+                            .append(leftFactor)
+                            .append(operator.symbol())
+                            .append(right.path())
+                            .append('*')
+                            .append(rightFactor);
             case Empty(var column) -> into.append(column.path()).append("=0");
             case Match(var column, var place, _) -> into.append(column.path()).append(place);
         }

@@ -4,7 +4,10 @@ import org.jooq.Condition;
 import org.jooq.impl.DSL;
 import sandpiper.logic.syntax.Operator;
 
-/** Writes a predicate as SQL, with a question mark for each value in the order of {@link Predicate#values}. */
+/**
+ * Writes a predicate as SQL, with a question mark for each value in the order of {@link
+ * Predicate#values}.
+ */
 final class PredicateSql {
     private final Joins joins;
 
@@ -14,22 +17,33 @@ final class PredicateSql {
 
     Condition of(Predicate predicate) {
         return switch (predicate) {
-            case Predicate.All(var parts) ->
-                DSL.and(parts.stream().map(this::of).toList());
-            case Predicate.Any(var parts) ->
-                DSL.or(parts.stream().map(this::of).toList());
+            case Predicate.All(var parts) -> DSL.and(parts.stream().map(this::of).toList());
+            case Predicate.Any(var parts) -> DSL.or(parts.stream().map(this::of).toList());
             case Predicate.Not(var inner) -> DSL.not(of(inner));
-            case Predicate.Always(var truth) -> truth ? DSL.condition("1 = 1") : DSL.condition("1 = 0");
+            case Predicate.Always(var truth) ->
+                    truth ? DSL.condition("1 = 1") : DSL.condition("1 = 0");
             case Predicate.Empty(var column) -> joins.column(column).isNull();
             case Predicate.Compare(var column, var operator, _) ->
-                DSL.condition("{0} " + sign(operator) + " {1}", joins.column(column), placeholder());
-            case Predicate.CompareColumns(var left, var leftFactor, var operator, var right, var rightFactor) ->
-                DSL.condition("{0} " + sign(operator) + " {1}", times(left, leftFactor), times(right, rightFactor));
+                    DSL.condition(
+                            "{0} " + sign(operator) + " {1}", joins.column(column), placeholder());
+            case Predicate.CompareColumns(
+                            var left,
+                            var leftFactor,
+                            var operator,
+                            var right,
+                            var rightFactor) ->
+                    DSL.condition(
+                            "{0} " + sign(operator) + " {1}",
+                            times(left, leftFactor),
+                            times(right, rightFactor));
             case Predicate.Match match -> match(match);
         };
     }
 
-    /** {@code is} tells empty from filled as FEEL's equality does, where SQL's would be unknown; it uses an index as well. */
+    /**
+     * {@code is} tells empty from filled as FEEL's equality does, where SQL's would be unknown; it
+     * uses an index as well.
+     */
     private static String sign(Operator operator) {
         return switch (operator) {
             case EQUAL -> "is";
@@ -46,8 +60,13 @@ final class PredicateSql {
         var text = joins.text(match.column());
         return switch (match.place()) {
             case ANYWHERE -> DSL.condition("instr({0}, {1}) > 0", text, placeholder());
-            case START -> DSL.condition("substr({0}, 1, length({1})) = {2}", text, placeholder(), placeholder());
-            case END -> DSL.condition("substr({0}, -length({1})) = {2}", text, placeholder(), placeholder());
+            case START ->
+                    DSL.condition(
+                            "substr({0}, 1, length({1})) = {2}",
+                            text, placeholder(), placeholder());
+            case END ->
+                    DSL.condition(
+                            "substr({0}, -length({1})) = {2}", text, placeholder(), placeholder());
         };
     }
 

@@ -13,8 +13,9 @@ import sandpiper.model.type.FieldType;
 import sandpiper.store.table.Tables;
 
 /**
- * Writes a query as SQL. Paging goes on behind the last row's values instead of counting rows from the beginning, so that a
- * far page costs no more than the first, and rows that come or go meanwhile shift nothing.
+ * Writes a query as SQL. Paging goes on behind the last row's values instead of counting rows from
+ * the beginning, so that a far page costs no more than the first, and rows that come or go
+ * meanwhile shift nothing.
  */
 final class QuerySql {
     private final Release release;
@@ -31,21 +32,25 @@ final class QuerySql {
         this.predicate = condition == null ? null : lowering.lower(condition);
         this.searchable = lowering.searchable();
         var search = query.search();
-        this.words = search == null || search.isBlank()
-                ? List.of()
-                : List.of(search.strip().toLowerCase(Locale.ROOT).split("\\s+", 8));
+        this.words =
+                search == null || search.isBlank()
+                        ? List.of()
+                        : List.of(search.strip().toLowerCase(Locale.ROOT).split("\\s+", 8));
     }
 
     /** What tells this query's SQL from that of others; values play no part. */
     String shape() {
-        var shape = new StringBuilder(query.object().name())
-                .append('#')
-                .append(System.identityHashCode(query.tree()))
-                .append('#')
-                .append(words.size())
-                .append(query.newestFirst() ? 'n' : 'o')
-                .append(query.retired());
-        query.sorts().forEach(sort -> shape.append(sort.path().written()).append(sort.descending() ? '-' : '+'));
+        var shape =
+                new StringBuilder(query.object().name())
+                        .append('#')
+                        .append(System.identityHashCode(query.tree()))
+                        .append('#')
+                        .append(words.size())
+                        .append(query.newestFirst() ? 'n' : 'o')
+                        .append(query.retired());
+        query.sorts()
+                .forEach(sort ->
+                        shape.append(sort.path().written()).append(sort.descending() ? '-' : '+'));
         var after = query.after();
         if (after != null) {
             after.forEach(value -> shape.append(value == null ? '0' : '1'));
@@ -117,18 +122,24 @@ final class QuerySql {
     private List<Condition> filter(Joins joins) {
         var where = new ArrayList<Condition>();
         if (query.retired() != Query.Retired.WITH) {
-            where.add(DSL.condition(
-                    "{0} = " + (query.retired() == Query.Retired.ONLY ? "1" : "0"),
-                    joins.column(new ColumnRef(List.of(), Tables.RETIRED))));
+            where.add(
+                    DSL.condition(
+                            "{0} = " + (query.retired() == Query.Retired.ONLY ? "1" : "0"),
+                            joins.column(new ColumnRef(List.of(), Tables.RETIRED))));
         }
         if (predicate != null) {
             where.add(new PredicateSql(joins).of(predicate));
         }
         for (int i = 0; i < words.size(); i++) {
-            where.add(DSL.or(searchable.stream()
-                    .map(column -> DSL.condition(
-                            "{0} like {1} escape '!'", joins.column(column), PredicateSql.placeholder()))
-                    .toList()));
+            where.add(
+                    DSL.or(
+                            searchable.stream()
+                                    .map(column ->
+                                            DSL.condition(
+                                                    "{0} like {1} escape '!'",
+                                                    joins.column(column),
+                                                    PredicateSql.placeholder()))
+                                    .toList()));
         }
         return where;
     }
@@ -143,11 +154,17 @@ final class QuerySql {
         return new ColumnRef(steps.subList(0, steps.size() - 1), last.name());
     }
 
-    /** Rows behind a place: later in the first sort, or the same there and later in the rest. Empty values come first. */
+    /**
+     * Rows behind a place: later in the first sort, or the same there and later in the rest. Empty
+     * values come first.
+     */
     private Condition keyset(Joins joins, List<@Nullable Object> after, int sort) {
         if (sort == query.sorts().size()) {
             var number = joins.column(new ColumnRef(List.of(), Tables.NUMBER));
-            return DSL.condition("{0} " + (query.newestFirst() ? "<" : ">") + " {1}", number, PredicateSql.placeholder());
+            return DSL.condition(
+                    "{0} " + (query.newestFirst() ? "<" : ">") + " {1}",
+                    number,
+                    PredicateSql.placeholder());
         }
         var column = joins.column(columnOf(query.sorts().get(sort)));
         boolean descending = query.sorts().get(sort).descending();
@@ -158,9 +175,11 @@ final class QuerySql {
             return descending ? same : column.isNotNull().or(same);
         }
         var same = DSL.condition("{0} = {1}", column, PredicateSql.placeholder()).and(rest);
-        var later = descending
-                ? DSL.condition("{0} < {1}", column, PredicateSql.placeholder()).or(column.isNull())
-                : DSL.condition("{0} > {1}", column, PredicateSql.placeholder());
+        var later =
+                descending
+                        ? DSL.condition("{0} < {1}", column, PredicateSql.placeholder())
+                                .or(column.isNull())
+                        : DSL.condition("{0} > {1}", column, PredicateSql.placeholder());
         return later.or(same);
     }
 

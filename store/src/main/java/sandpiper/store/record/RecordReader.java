@@ -1,6 +1,5 @@
 package sandpiper.store.record;
 
-import sandpiper.store.table.Values;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
@@ -18,8 +17,9 @@ import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.TemporalType;
-import sandpiper.store.table.Tables;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.Tables;
+import sandpiper.store.table.Values;
 
 /** Reads chosen fields of records. The SQL of each shape of query is written once. */
 final class RecordReader {
@@ -31,7 +31,11 @@ final class RecordReader {
 
     /** The SQL of one shape of query, and how to read its rows. */
     private record Plan(
-            String page, String count, PathColumns columns, int firstSortColumn, List<PartPlan> parts) {}
+            String page,
+            String count,
+            PathColumns columns,
+            int firstSortColumn,
+            List<PartPlan> parts) {}
 
     /** The SQL for the line items of the records of a page. */
     private record PartPlan(String sql, PathColumns columns) {}
@@ -45,13 +49,14 @@ final class RecordReader {
         var plan = plan(writer, query);
         int limit = query.limit();
         var places = new ArrayList<List<@Nullable Object>>();
-        var heads = session.list(
-                plan.page(),
-                row -> {
-                    places.add(place(row, plan, query));
-                    return head(row, plan.columns());
-                },
-                writer.pageValues());
+        var heads =
+                session.list(
+                        plan.page(),
+                        row -> {
+                            places.add(place(row, plan, query));
+                            return head(row, plan.columns());
+                        },
+                        writer.pageValues());
         boolean more = heads.size() > limit;
         var shown = more ? heads.subList(0, limit) : heads;
         var total = query.counted() ? session.number(plan.count(), writer.countValues()) : null;
@@ -74,18 +79,22 @@ final class RecordReader {
         var head = headColumns(joins);
         var columns = new PathColumns(release, joins, head.size() + 1, query.tree().paths());
         head.addAll(columns.columns());
-        var plan = new Plan(
-                writer.page(joins, head),
-                writer.count(new Joins(release, Tables.of(query.object()))),
-                columns,
-                head.size() + 1,
-                partPlans(query.object(), query.tree()));
+        var plan =
+                new Plan(
+                        writer.page(joins, head),
+                        writer.count(new Joins(release, Tables.of(query.object()))),
+                        columns,
+                        head.size() + 1,
+                        partPlans(query.object(), query.tree()));
         plans.put(shape, plan);
         return plan;
     }
 
     Optional<RecordView> view(SqlSession session, ObjectType object, long number, FieldTree tree) {
-        var plan = plans.computeIfAbsent("one#" + object.name() + System.identityHashCode(tree), _ -> one(object, tree));
+        var plan =
+                plans.computeIfAbsent(
+                        "one#" + object.name() + System.identityHashCode(tree),
+                        _ -> one(object, tree));
         return session.first(plan.page(), row -> head(row, plan.columns()), number)
                 .map(head -> withItems(session, plan.parts(), List.of(head)).getFirst());
     }
@@ -96,17 +105,21 @@ final class RecordReader {
         var columns = new PathColumns(release, joins, head.size() + 1, tree.paths());
         head.addAll(columns.columns());
         var number = joins.column(new ColumnRef(List.of(), Tables.NUMBER));
-        var sql = Tables.sql()
-                .select(head)
-                .from(joins.from())
-                .where(org.jooq.impl.DSL.condition("{0} = {1}", number, PredicateSql.placeholder()))
-                .getSQL();
+        var sql =
+                Tables.sql()
+                        .select(head)
+                        .from(joins.from())
+                        .where(
+                                org.jooq.impl.DSL.condition(
+                                        "{0} = {1}", number, PredicateSql.placeholder()))
+                        .getSQL();
         return new Plan(sql, "", columns, head.size() + 1, partPlans(object, tree));
     }
 
     private static List<org.jooq.Field<?>> headColumns(Joins joins) {
         var columns = new ArrayList<org.jooq.Field<?>>();
-        Tables.RECORD_COLUMNS.forEach(name -> columns.add(joins.column(new ColumnRef(List.of(), name))));
+        Tables.RECORD_COLUMNS.forEach(
+                name -> columns.add(joins.column(new ColumnRef(List.of(), name))));
         return columns;
     }
 
@@ -115,17 +128,21 @@ final class RecordReader {
         for (var part : tree.parts()) {
             var joins = new Joins(release, Tables.of(object, part.part()));
             var owner = joins.column(new ColumnRef(List.of(), Tables.OWNER));
-            var selected = new ArrayList<org.jooq.Field<?>>(
-                    List.of(owner, joins.column(new ColumnRef(List.of(), Tables.LINE))));
+            var selected =
+                    new ArrayList<org.jooq.Field<?>>(
+                            List.of(owner, joins.column(new ColumnRef(List.of(), Tables.LINE))));
             var columns = new PathColumns(release, joins, selected.size() + 1, part.paths());
             selected.addAll(columns.columns());
-            var sql = Tables.sql()
-                    .select(selected)
-                    .from(joins.from())
-                    .where(org.jooq.impl.DSL.condition(
-                            "{0} in (select value from json_each({1}))", owner, PredicateSql.placeholder()))
-                    .orderBy(owner, joins.column(new ColumnRef(List.of(), Tables.POSITION)))
-                    .getSQL();
+            var sql =
+                    Tables.sql()
+                            .select(selected)
+                            .from(joins.from())
+                            .where(
+                                    org.jooq.impl.DSL.condition(
+                                            "{0} in (select value from json_each({1}))",
+                                            owner, PredicateSql.placeholder()))
+                            .orderBy(owner, joins.column(new ColumnRef(List.of(), Tables.POSITION)))
+                            .getSQL();
             parts.add(new PartPlan(sql, columns));
         }
         return parts;
@@ -145,7 +162,8 @@ final class RecordReader {
                 List.of());
     }
 
-    private static List<@Nullable Object> place(ResultSet row, Plan plan, Query query) throws SQLException {
+    private static List<@Nullable Object> place(ResultSet row, Plan plan, Query query)
+            throws SQLException {
         var place = new ArrayList<@Nullable Object>();
         for (int i = 0; i < query.sorts().size(); i++) {
             var value = row.getObject(plan.firstSortColumn() + i);
@@ -155,27 +173,36 @@ final class RecordReader {
         return place;
     }
 
-    private static List<RecordView> withItems(SqlSession session, List<PartPlan> parts, List<RecordView> heads) {
+    private static List<RecordView> withItems(
+            SqlSession session, List<PartPlan> parts, List<RecordView> heads) {
         if (parts.isEmpty() || heads.isEmpty()) {
             return heads;
         }
-        var owners = "[" + String.join(",", heads.stream().map(head -> Long.toString(head.number())).toList()) + "]";
+        var owners =
+                "["
+                        + String.join(
+                                ",",
+                                heads.stream().map(head -> Long.toString(head.number())).toList())
+                        + "]";
         var ofParts = new ArrayList<Map<Long, List<ItemView>>>();
         for (var part : parts) {
             var byOwner = new HashMap<Long, List<ItemView>>();
             session.list(
                     part.sql(),
-                    row -> byOwner.computeIfAbsent(row.getLong(1), _ -> new ArrayList<>())
-                            .add(new ItemView(row.getLong(2), part.columns().read(row))),
+                    row ->
+                            byOwner.computeIfAbsent(row.getLong(1), _ -> new ArrayList<>())
+                                    .add(new ItemView(row.getLong(2), part.columns().read(row))),
                     owners);
             ofParts.add(byOwner);
         }
         return heads.stream()
-                .map(head -> withParts(
-                        head,
-                        ofParts.stream()
-                                .map(byOwner -> byOwner.getOrDefault(head.number(), List.of()))
-                                .toList()))
+                .map(head ->
+                        withParts(
+                                head,
+                                ofParts.stream()
+                                        .map(byOwner ->
+                                                byOwner.getOrDefault(head.number(), List.of()))
+                                        .toList()))
                 .toList();
     }
 

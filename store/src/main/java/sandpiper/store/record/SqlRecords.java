@@ -1,6 +1,5 @@
 package sandpiper.store.record;
 
-import sandpiper.store.table.Values;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
@@ -26,8 +25,9 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.TemporalType;
-import sandpiper.store.table.Tables;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.Tables;
+import sandpiper.store.table.Values;
 
 /** The records of one release in SQLite. Safe to share between threads; sessions are not. */
 public final class SqlRecords implements RecordStorage {
@@ -57,14 +57,20 @@ public final class SqlRecords implements RecordStorage {
 
     @Override
     public Optional<Found> another(
-            Session session, ObjectType object, List<Field> fields, List<Object> values, long except) {
+            Session session,
+            ObjectType object,
+            List<Field> fields,
+            List<Object> values,
+            long except) {
         var bound = new ArrayList<@Nullable Object>();
         for (int i = 0; i < fields.size(); i++) {
-            // Of a value with several columns the first tells: a localised text is unique in its main language.
+            // Of a value with several columns the first tells: a localised text is unique in its
+            // main language.
             bound.add(Values.split(fields.get(i), values.get(i)).getFirst());
         }
         bound.add(except);
-        return SqlSession.of(session).first(of(object).byFields(fields), SqlRecords::found, bound.toArray());
+        return SqlSession.of(session)
+                .first(of(object).byFields(fields), SqlRecords::found, bound.toArray());
     }
 
     private static Found found(ResultSet row) throws SQLException {
@@ -93,28 +99,37 @@ public final class SqlRecords implements RecordStorage {
         var statementsOfObject = of(object);
         var items = new ArrayList<List<StoredItem>>();
         for (var part : object.parts()) {
-            items.add(sql.list(
-                    statementsOfObject.parts.get(part.index()).load,
-                    row -> new StoredItem(row.getLong(2), values(part.fields(), row, Tables.ITEM_COLUMNS.size() + 1)),
-                    number));
+            items.add(
+                    sql.list(
+                            statementsOfObject.parts.get(part.index()).load,
+                            row ->
+                                    new StoredItem(
+                                            row.getLong(2),
+                                            values(
+                                                    part.fields(),
+                                                    row,
+                                                    Tables.ITEM_COLUMNS.size() + 1)),
+                            number));
         }
         return sql.first(
                 statementsOfObject.load,
-                row -> new StoredRecord(
-                        row.getLong(1),
-                        Values.uuid(row.getBytes(2)),
-                        row.getLong(3),
-                        row.getLong(4) != 0,
-                        TemporalType.instant(row.getLong(5)),
-                        row.getString(6),
-                        TemporalType.instant(row.getLong(7)),
-                        row.getString(8),
-                        values(object.fields(), row, Tables.RECORD_COLUMNS.size() + 1),
-                        items),
+                row ->
+                        new StoredRecord(
+                                row.getLong(1),
+                                Values.uuid(row.getBytes(2)),
+                                row.getLong(3),
+                                row.getLong(4) != 0,
+                                TemporalType.instant(row.getLong(5)),
+                                row.getString(6),
+                                TemporalType.instant(row.getLong(7)),
+                                row.getString(8),
+                                values(object.fields(), row, Tables.RECORD_COLUMNS.size() + 1),
+                                items),
                 number);
     }
 
-    private static @Nullable Object[] values(Fields fields, ResultSet row, int first) throws SQLException {
+    private static @Nullable Object[] values(Fields fields, ResultSet row, int first)
+            throws SQLException {
         var values = new @Nullable Object[fields.size()];
         int column = first;
         for (var field : fields) {
@@ -125,7 +140,8 @@ public final class SqlRecords implements RecordStorage {
     }
 
     @Override
-    public Optional<RecordView> view(Session session, ObjectType object, long number, FieldTree tree) {
+    public Optional<RecordView> view(
+            Session session, ObjectType object, long number, FieldTree tree) {
         return reader.view(SqlSession.of(session), object, number, tree);
     }
 
@@ -140,12 +156,13 @@ public final class SqlRecords implements RecordStorage {
         for (var inverse : release.referencesTo(object)) {
             var part = inverse.part();
             var table = part == null ? Tables.of(inverse.from()) : Tables.of(inverse.from(), part);
-            long count = sql.number(
-                    "select count(*) from %s where %s = ?"
-                            .formatted(
-                                    Tables.quoted(table),
-                                    Tables.quoted(inverse.field().name())),
-                    number);
+            long count =
+                    sql.number(
+                            "select count(*) from %s where %s = ?"
+                                    .formatted(
+                                            Tables.quoted(table),
+                                            Tables.quoted(inverse.field().name())),
+                            number);
             if (count > 0) {
                 return Optional.of(new Referrer(inverse.from(), count));
             }
@@ -164,7 +181,8 @@ public final class SqlRecords implements RecordStorage {
         values.add(record.createdBy());
         values.add(TemporalType.micros(record.changedAt()));
         values.add(record.changedBy());
-        object.fields().forEach(field -> Values.split(field, record.values()[field.index()], values));
+        object.fields()
+                .forEach(field -> Values.split(field, record.values()[field.index()], values));
         long number = sql.insert(of(object).insert, values.toArray());
         for (var part : object.parts()) {
             var items = record.items().get(part.index());
@@ -176,7 +194,8 @@ public final class SqlRecords implements RecordStorage {
     }
 
     @Override
-    public void update(Transaction transaction, ObjectType object, StoredRecord record, List<Field> changed) {
+    public void update(
+            Transaction transaction, ObjectType object, StoredRecord record, List<Field> changed) {
         var values = new ArrayList<@Nullable Object>();
         values.add(record.version());
         values.add(record.retired());
@@ -189,7 +208,12 @@ public final class SqlRecords implements RecordStorage {
 
     @Override
     public void insertItem(
-            Transaction transaction, ObjectType object, Part part, long owner, StoredItem item, int position) {
+            Transaction transaction,
+            ObjectType object,
+            Part part,
+            long owner,
+            StoredItem item,
+            int position) {
         var values = new ArrayList<@Nullable Object>();
         values.add(owner);
         values.add(item.line());
@@ -212,11 +236,13 @@ public final class SqlRecords implements RecordStorage {
         changed.forEach(field -> Values.split(field, item.values()[field.index()], values));
         values.add(owner);
         values.add(item.line());
-        SqlSession.of(transaction).run(of(object).parts.get(part.index()).update(changed), values.toArray());
+        SqlSession.of(transaction)
+                .run(of(object).parts.get(part.index()).update(changed), values.toArray());
     }
 
     @Override
-    public void deleteItem(Transaction transaction, ObjectType object, Part part, long owner, long line) {
+    public void deleteItem(
+            Transaction transaction, ObjectType object, Part part, long owner, long line) {
         SqlSession.of(transaction).run(of(object).parts.get(part.index()).delete, owner, line);
     }
 
@@ -234,8 +260,9 @@ public final class SqlRecords implements RecordStorage {
     public long nextInSeries(Transaction transaction, ObjectType object, String series) {
         return SqlSession.of(transaction)
                 .first(
-                        "insert into sandpiper_series (object, series, last) values (?, ?, 1)"
-                                + " on conflict (object, series) do update set last = last + 1 returning last",
+                        "insert into sandpiper_series (object, series, last) values (?, ?, 1) on"
+                            + " conflict (object, series) do update set last = last + 1 returning"
+                            + " last",
                         row -> row.getLong(1),
                         object.name(),
                         series)

@@ -1,6 +1,5 @@
 package sandpiper.store.schema;
 
-import sandpiper.store.table.Tables;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -11,10 +10,11 @@ import sandpiper.model.type.FieldType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
+import sandpiper.store.table.Tables;
 
 /**
- * How the values of a field get the form of another type. A change that could lose or spoil a value is not made; the
- * conversion says so with the count of records in the way.
+ * How the values of a field get the form of another type. A change that could lose or spoil a value
+ * is not made; the conversion says so with the count of records in the way.
  */
 final class Conversion {
     private final Field before;
@@ -25,7 +25,10 @@ final class Conversion {
         this.after = after;
     }
 
-    /** Columns of the new form in their order, each as an expression over those of the old; nothing when there is no way. */
+    /**
+     * Columns of the new form in their order, each as an expression over those of the old; nothing
+     * when there is no way.
+     */
     Optional<List<String>> expressions() {
         var from = before.type();
         var to = after.type();
@@ -58,19 +61,27 @@ final class Conversion {
         if (from instanceof TextType a && to instanceof TextType b) {
             return a.languages().equals(b.languages());
         }
-        boolean text = from.stores() == FieldType.Storage.TEXT && to.stores() == FieldType.Storage.TEXT;
+        boolean text =
+                from.stores() == FieldType.Storage.TEXT && to.stores() == FieldType.Storage.TEXT;
         return from.keyword() == to.keyword() || (text && !(from instanceof FieldType.Reference));
     }
 
-    /** Two currencies, or a percent and a plain number, are the same digits with another meaning. */
+    /**
+     * Two currencies, or a percent and a plain number, are the same digits with another meaning.
+     */
     private static boolean sameMeaning(NumberType from, NumberType to) {
         boolean percent = from.keyword() == TypeKeyword.PERCENT;
-        boolean otherCurrency = from.currency() != null && to.currency() != null && !from.currency().equals(to.currency());
+        boolean otherCurrency =
+                from.currency() != null
+                        && to.currency() != null
+                        && !from.currency().equals(to.currency());
         return percent == (to.keyword() == TypeKeyword.PERCENT) && !otherCurrency;
     }
 
     private static String rescaled(String column, int from, int to) {
-        return to >= from ? "%s * %d".formatted(column, power(to - from)) : "%s / %d".formatted(column, power(from - to));
+        return to >= from
+                ? "%s * %d".formatted(column, power(to - from))
+                : "%s / %d".formatted(column, power(from - to));
     }
 
     private static long power(int exponent) {
@@ -82,61 +93,88 @@ final class Conversion {
     }
 
     private static boolean isPlainText(FieldType type) {
-        return type instanceof TextType text && !text.isLocalised() && text.keyword() == TypeKeyword.TEXT;
+        return type instanceof TextType text
+                && !text.isLocalised()
+                && text.keyword() == TypeKeyword.TEXT;
     }
 
     private static Optional<String> asText(FieldType from, String column) {
         return switch (from) {
-            case NumberType number when number.scale() == 0 -> Optional.of("cast(%s as text)".formatted(column));
+            case NumberType number when number.scale() == 0 ->
+                    Optional.of("cast(%s as text)".formatted(column));
             case NumberType number -> Optional.of(decimalAsText(column, number.scale()));
             case TextType _, ChoiceType _ -> Optional.of(column);
-            default -> switch (from.keyword()) {
-                case UUID -> Optional.of(column);
-                case BOOLEAN ->
-                    Optional.of("case %s when 1 then 'true' when 0 then 'false' end".formatted(column));
-                case DATE -> Optional.of("date(%s * 86400, 'unixepoch')".formatted(column));
-                default -> Optional.empty();
-            };
+            default ->
+                    switch (from.keyword()) {
+                        case UUID -> Optional.of(column);
+                        case BOOLEAN ->
+                                Optional.of(
+                                        "case %s when 1 then 'true' when 0 then 'false' end"
+                                                .formatted(column));
+                        case DATE -> Optional.of("date(%s * 86400, 'unixepoch')".formatted(column));
+                        default -> Optional.empty();
+                    };
         };
     }
 
     private static String decimalAsText(String column, int scale) {
         var whole = "abs(%s) / %d".formatted(column, power(scale));
         var rest = "abs(%s) %% %d".formatted(column, power(scale));
-        var text = "iif(%s < 0, '-', '') || (%s) || '.' || substr('000000000' || (%s), -%d)"
-                .formatted(column, whole, rest, scale);
+        var text =
+                "iif(%s < 0, '-', '') || (%s) || '.' || substr('000000000' || (%s), -%d)"
+                        .formatted(column, whole, rest, scale);
         return "iif(%s is null, null, %s)".formatted(column, text);
     }
 
-    /** A language that both know keeps its texts; a plain text becomes that of the main language. */
+    /**
+     * A language that both know keeps its texts; a plain text becomes that of the main language.
+     */
     private List<String> languages(TextType from, TextType to) {
         if (!to.isLocalised()) {
             return List.of(Tables.quoted(before.name()));
         }
         var expressions = new ArrayList<String>();
         for (int i = 0; i < to.languages().size(); i++) {
-            int place = from.isLocalised() ? from.languages().indexOf(to.languages().get(i)) : (i == 0 ? 0 : -1);
+            int place =
+                    from.isLocalised()
+                            ? from.languages().indexOf(to.languages().get(i))
+                            : (i == 0 ? 0 : -1);
             expressions.add(place < 0 ? "null" : Tables.quoted(Tables.columns(before).get(place)));
         }
         return expressions;
     }
 
-    /** A condition over the old columns that is true for values the new type does not take; nothing when it takes all. */
+    /**
+     * A condition over the old columns that is true for values the new type does not take; nothing
+     * when it takes all.
+     */
     Optional<String> unfit() {
         var column = Tables.quoted(before.name());
         return switch (after.type()) {
-            case NumberType to when before.type() instanceof NumberType from && to.scale() < from.scale() ->
-                Optional.of("%s %% %d <> 0".formatted(column, power(from.scale() - to.scale())));
-            case TextType to -> Optional.of("length(%s) > %d".formatted(asText(before.type(), column).orElse(column), to.length()));
+            case NumberType to
+                    when before.type() instanceof NumberType from && to.scale() < from.scale() ->
+                    Optional.of(
+                            "%s %% %d <> 0".formatted(column, power(from.scale() - to.scale())));
+            case TextType to ->
+                    Optional.of(
+                            "length(%s) > %d"
+                                    .formatted(
+                                            asText(before.type(), column).orElse(column),
+                                            to.length()));
             case ChoiceType to ->
-                Optional.of("%s not in (%s)"
-                        .formatted(
-                                column,
-                                String.join(
-                                        ", ",
-                                        to.choices().codes().stream()
-                                                .map(code -> "'" + code.replace("'", "''") + "'")
-                                                .toList())));
+                    Optional.of(
+                            "%s not in (%s)"
+                                    .formatted(
+                                            column,
+                                            String.join(
+                                                    ", ",
+                                                    to.choices().codes().stream()
+                                                            .map(code ->
+                                                                    "'"
+                                                                            + code.replace(
+                                                                                    "'", "''")
+                                                                            + "'")
+                                                            .toList())));
             default -> Optional.empty();
         };
     }
@@ -147,7 +185,7 @@ final class Conversion {
             case NumberType to -> "more than %d decimal places".formatted(to.scale());
             case TextType to -> "more than %d characters".formatted(to.length());
             case ChoiceType to ->
-                "a code that is not among " + String.join(", ", to.choices().codes());
+                    "a code that is not among " + String.join(", ", to.choices().codes());
             default -> "a value that does not fit";
         };
     }

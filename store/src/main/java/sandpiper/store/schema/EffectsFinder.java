@@ -1,6 +1,5 @@
 package sandpiper.store.schema;
 
-import sandpiper.store.table.Tables;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -13,6 +12,7 @@ import sandpiper.model.release.Field;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.Intake;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.Tables;
 
 /** Looks at the data to tell what a change would do to it. */
 final class EffectsFinder {
@@ -39,7 +39,13 @@ final class EffectsFinder {
         find(shape);
         for (var part : change.parts()) {
             if (part.before() != null && change.after() != null) {
-                find(TableShape.of(change.before(), part.before(), change.after(), part.after(), part.fields()));
+                find(
+                        TableShape.of(
+                                change.before(),
+                                part.before(),
+                                change.after(),
+                                part.after(),
+                                part.fields()));
             }
         }
         findKey(change);
@@ -52,7 +58,9 @@ final class EffectsFinder {
             return;
         }
         if (shape.isGone()) {
-            losses.add("%s and %,d of its records are removed for good.".formatted(shape.title(), rows));
+            losses.add(
+                    "%s and %,d of its records are removed for good."
+                            .formatted(shape.title(), rows));
             return;
         }
         for (var change : shape.fields()) {
@@ -66,17 +74,20 @@ final class EffectsFinder {
         if (after == null && before != null) {
             long filled = count(table, "%s is not null".formatted(Tables.quoted(before.name())));
             if (filled > 0) {
-                losses.add("%s.%s is removed, and its value in %,d records is lost."
-                        .formatted(shape.title(), before.name(), filled));
+                losses.add(
+                        "%s.%s is removed, and its value in %,d records is lost."
+                                .formatted(shape.title(), before.name(), filled));
             }
         } else if (before == null && after != null) {
             if (after.required() && after.standard() == null) {
-                obstacles.add("%s.%s is required, but the %,d records there are have no value for it: give it a default."
-                        .formatted(shape.title(), after.name(), rows));
+                obstacles.add(
+                        "%s.%s is required, but the %,d records there are have no value for it: give it a default."
+                                .formatted(shape.title(), after.name(), rows));
             }
             if (after.unique() && after.standard() != null && rows > 1) {
-                obstacles.add("%s.%s is unique, but its default would be the same in %,d records."
-                        .formatted(shape.title(), after.name(), rows));
+                obstacles.add(
+                        "%s.%s is unique, but its default would be the same in %,d records."
+                                .formatted(shape.title(), after.name(), rows));
             }
         } else if (before != null && after != null) {
             findDifference(shape, table, before, after);
@@ -88,19 +99,24 @@ final class EffectsFinder {
         if (after.required() && !before.required()) {
             long empty = count(table, column + " is null");
             if (empty > 0) {
-                obstacles.add("%s.%s is now required, but %,d records have no value: fill them first."
-                        .formatted(shape.title(), after.name(), empty));
+                obstacles.add(
+                        "%s.%s is now required, but %,d records have no value: fill them first."
+                                .formatted(shape.title(), after.name(), empty));
             }
         }
         if (after.unique() && !before.unique()) {
-            findDuplicates(shape.title() + "." + after.name() + " is now unique", table, List.of(before.name()));
+            findDuplicates(
+                    shape.title() + "." + after.name() + " is now unique",
+                    table,
+                    List.of(before.name()));
         }
         if (!before.type().equals(after.type())) {
             findUnfit(shape, table, new Conversion(before, after), before, after);
         }
     }
 
-    private void findUnfit(TableShape shape, String table, Conversion conversion, Field before, Field after) {
+    private void findUnfit(
+            TableShape shape, String table, Conversion conversion, Field before, Field after) {
         var column = Tables.quoted(before.name());
         long filled = count(table, column + " is not null");
         if (filled == 0) {
@@ -108,13 +124,20 @@ final class EffectsFinder {
         }
         var name = shape.title() + "." + after.name();
         if (conversion.expressions().isEmpty()) {
-            obstacles.add("%s has values in %,d records, and %s".formatted(name, filled, conversion.impossible()));
+            obstacles.add(
+                    "%s has values in %,d records, and %s"
+                            .formatted(name, filled, conversion.impossible()));
             return;
         }
         var unfit = conversion.unfit().map(condition -> count(table, condition)).orElse(0L);
         if (unfit > 0) {
-            obstacles.add("%s becomes %s, but %,d records have %s: change them first."
-                    .formatted(name, TypeWords.of(after.type()), unfit, conversion.unfitBecause()));
+            obstacles.add(
+                    "%s becomes %s, but %,d records have %s: change them first."
+                            .formatted(
+                                    name,
+                                    TypeWords.of(after.type()),
+                                    unfit,
+                                    conversion.unfitBecause()));
         } else if (conversion.needsPatternCheck()) {
             findUnmatched(name, table, column, after.type());
         }
@@ -122,59 +145,78 @@ final class EffectsFinder {
 
     /** Looks at every value, since only the type itself knows what it takes. */
     private void findUnmatched(String name, String table, String column, FieldType type) {
-        var unfit = sql
-                .list(
-                        "select %s from %s where %s is not null".formatted(column, Tables.quoted(table), column),
-                        row -> row.getString(1))
-                .stream()
-                .filter(text -> type.readText(text) instanceof Intake.Refused)
-                .toList();
+        var unfit =
+                sql
+                        .list(
+                                "select %s from %s where %s is not null"
+                                        .formatted(column, Tables.quoted(table), column),
+                                row -> row.getString(1))
+                        .stream()
+                        .filter(text -> type.readText(text) instanceof Intake.Refused)
+                        .toList();
         if (!unfit.isEmpty()) {
-            obstacles.add("%s becomes %s, but %,d records have another form, such as \"%s\": change them first."
-                    .formatted(name, TypeWords.of(type), unfit.size(), unfit.getFirst()));
+            obstacles.add(
+                    "%s becomes %s, but %,d records have another form, such as \"%s\": change them first."
+                            .formatted(name, TypeWords.of(type), unfit.size(), unfit.getFirst()));
         }
     }
 
     private void findKey(ObjectChange change) {
         var before = change.before();
         var after = change.after();
-        if (before == null || after == null || after.key().isEmpty() || after.key().equals(before.key())) {
+        if (before == null
+                || after == null
+                || after.key().isEmpty()
+                || after.key().equals(before.key())) {
             return;
         }
         var columns = new ArrayList<String>();
         for (var name : after.key()) {
-            var former = change.fields().stream()
-                    .filter(field -> field.after() != null && field.after().name().equals(name))
-                    .findFirst()
-                    .map(FieldChange::before);
+            var former =
+                    change.fields().stream()
+                            .filter(field ->
+                                    field.after() != null && field.after().name().equals(name))
+                            .findFirst()
+                            .map(FieldChange::before);
             if (former.isEmpty()) {
                 long rows = sql.number("select count(*) from " + Tables.quoted(Tables.of(before)));
                 if (rows > 0) {
-                    obstacles.add("%s: %s is to be the key, but the %,d records there are have no value for it."
-                            .formatted(after.name(), name, rows));
+                    obstacles.add(
+                            "%s: %s is to be the key, but the %,d records there are have no value for it."
+                                    .formatted(after.name(), name, rows));
                 }
                 return;
             }
             columns.add(former.get().name());
             long empty = count(Tables.of(before), Tables.quoted(former.get().name()) + " is null");
             if (empty > 0) {
-                obstacles.add("%s: %s is to be the key, but %,d records have no value: fill them first."
-                        .formatted(after.name(), name, empty));
+                obstacles.add(
+                        "%s: %s is to be the key, but %,d records have no value: fill them first."
+                                .formatted(after.name(), name, empty));
             }
         }
-        findDuplicates("%s: the key is now %s".formatted(after.name(), String.join(", ", after.key())), Tables.of(before), columns);
+        findDuplicates(
+                "%s: the key is now %s".formatted(after.name(), String.join(", ", after.key())),
+                Tables.of(before),
+                columns);
     }
 
     private void findDuplicates(String what, String table, List<String> columns) {
-        var present = String.join(" is not null and ", columns.stream().map(Tables::quoted).toList());
-        long twice = sql.number("select count(*) from (select 1 from %s where %s is not null group by %s having count(*) > 1)"
-                .formatted(Tables.quoted(table), present, Tables.quoted(columns)));
+        var present =
+                String.join(" is not null and ", columns.stream().map(Tables::quoted).toList());
+        long twice =
+                sql.number(
+                        "select count(*) from (select 1 from %s where %s is not null group by %s having count(*) > 1)"
+                                .formatted(Tables.quoted(table), present, Tables.quoted(columns)));
         if (twice > 0) {
-            obstacles.add("%s, but %,d values are there more than once: change them first.".formatted(what, twice));
+            obstacles.add(
+                    "%s, but %,d values are there more than once: change them first."
+                            .formatted(what, twice));
         }
     }
 
     private long count(String table, String condition) {
-        return sql.number("select count(*) from %s where %s".formatted(Tables.quoted(table), condition));
+        return sql.number(
+                "select count(*) from %s where %s".formatted(Tables.quoted(table), condition));
     }
 }

@@ -1,6 +1,5 @@
 package sandpiper.store.schema;
 
-import sandpiper.store.table.Tables;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -11,6 +10,7 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
+import sandpiper.store.table.Tables;
 
 /**
  * An index that a release needs. Its name tells all about it, so that two of one name are the same.
@@ -18,7 +18,10 @@ import sandpiper.model.release.ResourceType;
  * @param table unquoted
  */
 record Index(String name, String table, List<String> columns, boolean unique) {
-    /** The indexes of an object's table and its parts': for keys, unique fields, references, and what services filter and sort by. */
+    /**
+     * The indexes of an object's table and its parts': for keys, unique fields, references, and
+     * what services filter and sort by.
+     */
     static List<Index> of(Release release, ObjectType object) {
         var indexes = new LinkedHashMap<String, Index>();
         if (!object.key().isEmpty()) {
@@ -54,7 +57,8 @@ record Index(String name, String table, List<String> columns, boolean unique) {
 
     private static void addForQuery(Map<String, Index> indexes, ObjectType object, FieldPath path) {
         var field = path.last();
-        boolean covered = field.unique() || field.isReference() || object.key().equals(List.of(field.name()));
+        boolean covered =
+                field.unique() || field.isReference() || object.key().equals(List.of(field.name()));
         if (path.isOwn() && !covered) {
             add(indexes, "query", Tables.of(object), List.of(field.name()), false);
         }
@@ -75,13 +79,21 @@ record Index(String name, String table, List<String> columns, boolean unique) {
     }
 
     private static void add(
-            Map<String, Index> indexes, String purpose, String table, List<String> columns, boolean unique) {
+            Map<String, Index> indexes,
+            String purpose,
+            String table,
+            List<String> columns,
+            boolean unique) {
         var name = purpose + "_" + table + "_" + String.join("_", columns);
         indexes.put(name, new Index(name, table, columns, unique));
     }
 
     String sql() {
         return "create %sindex %s on %s (%s)"
-                .formatted(unique ? "unique " : "", Tables.quoted(name), Tables.quoted(table), Tables.quoted(columns));
+                .formatted(
+                        unique ? "unique " : "",
+                        Tables.quoted(name),
+                        Tables.quoted(table),
+                        Tables.quoted(columns));
     }
 }

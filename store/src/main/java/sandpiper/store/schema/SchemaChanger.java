@@ -1,6 +1,5 @@
 package sandpiper.store.schema;
 
-import sandpiper.store.table.Tables;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
@@ -15,12 +14,13 @@ import sandpiper.engine.port.Transaction;
 import sandpiper.model.change.ObjectChange;
 import sandpiper.model.change.ReleaseChange;
 import sandpiper.model.release.Standard;
-import sandpiper.store.table.Values;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.Tables;
+import sandpiper.store.table.Values;
 
 /**
- * Makes the tables follow a release. Added columns are appended, which takes no time whatever the table holds; anything
- * else writes the table anew and puts it in the place of the old one.
+ * Makes the tables follow a release. Added columns are appended, which takes no time whatever the
+ * table holds; anything else writes the table anew and puts it in the place of the old one.
  */
 public final class SchemaChanger implements SchemaStorage {
     private final HistoryStorage history;
@@ -41,11 +41,21 @@ public final class SchemaChanger implements SchemaStorage {
         var sql = SqlSession.of(transaction);
         dropUnneededIndexes(sql, change);
         renameObjects(transaction, sql, change);
-        // New tables first, so that others may link to them; tables that go last, so that none links to them any more.
-        shapes(change).filter(TableShape::isNew).forEach(shape -> sql.runOnce(shape.create(change.after(), created(shape))));
-        shapes(change).filter(shape -> !shape.isNew() && !shape.isGone()).forEach(shape -> follow(sql, change, shape));
-        shapes(change).filter(TableShape::isGone).sorted(Comparator.comparing(shape -> shape.owner() == null)).forEach(shape ->
-                sql.runOnce("drop table " + Tables.quoted(Objects.requireNonNull(shape.before()))));
+        // New tables first, so that others may link to them; tables that go last, so that none
+        // links to them any more.
+        shapes(change)
+                .filter(TableShape::isNew)
+                .forEach(shape -> sql.runOnce(shape.create(change.after(), created(shape))));
+        shapes(change)
+                .filter(shape -> !shape.isNew() && !shape.isGone())
+                .forEach(shape -> follow(sql, change, shape));
+        shapes(change)
+                .filter(TableShape::isGone)
+                .sorted(Comparator.comparing(shape -> shape.owner() == null))
+                .forEach(shape ->
+                        sql.runOnce(
+                                "drop table "
+                                        + Tables.quoted(Objects.requireNonNull(shape.before()))));
         createIndexes(sql, change);
         checkLinks(sql);
     }
@@ -59,10 +69,17 @@ public final class SchemaChanger implements SchemaStorage {
     }
 
     private static Stream<TableShape> shapes(ObjectChange change) {
-        var parts = change.parts().stream()
-                .map(part -> TableShape.of(
-                        change.before(), part.before(), change.after(), part.after(), part.fields()));
-        return Stream.concat(Stream.of(TableShape.of(change.before(), change.after(), change.fields())), parts);
+        var parts =
+                change.parts().stream()
+                        .map(part ->
+                                TableShape.of(
+                                        change.before(),
+                                        part.before(),
+                                        change.after(),
+                                        part.after(),
+                                        part.fields()));
+        return Stream.concat(
+                Stream.of(TableShape.of(change.before(), change.after(), change.fields())), parts);
     }
 
     private void renameObjects(Transaction transaction, SqlSession sql, ReleaseChange change) {
@@ -70,7 +87,9 @@ public final class SchemaChanger implements SchemaStorage {
             var before = shape.before();
             var after = shape.after();
             if (before != null && after != null && !before.equals(after)) {
-                sql.runOnce("alter table %s rename to %s".formatted(Tables.quoted(before), Tables.quoted(after)));
+                sql.runOnce(
+                        "alter table %s rename to %s"
+                                .formatted(Tables.quoted(before), Tables.quoted(after)));
             }
         }
         for (var object : change.objects()) {
@@ -78,7 +97,10 @@ public final class SchemaChanger implements SchemaStorage {
             var after = object.after();
             if (before != null && after != null && !before.name().equals(after.name())) {
                 history.renameObject(transaction, before.name(), after.name());
-                sql.run("update sandpiper_series set object = ? where object = ?", after.name(), before.name());
+                sql.run(
+                        "update sandpiper_series set object = ? where object = ?",
+                        after.name(),
+                        before.name());
             }
         }
     }
@@ -93,17 +115,22 @@ public final class SchemaChanger implements SchemaStorage {
                 if (added.isAdded() && field != null) {
                     TableShape.columnDefinitions(change.after(), field)
                             .forEach(column ->
-                                    sql.runOnce("alter table %s add column %s".formatted(Tables.quoted(table), column)));
+                                    sql.runOnce(
+                                            "alter table %s add column %s"
+                                                    .formatted(Tables.quoted(table), column)));
                 }
             }
         }
         fillAdded(sql, change, shape, table);
     }
 
-    private static void rebuild(SqlSession sql, ReleaseChange change, TableShape shape, String table) {
+    private static void rebuild(
+            SqlSession sql, ReleaseChange change, TableShape shape, String table) {
         var made = "_new_" + table;
         sql.runOnce(shape.create(change.after(), made));
-        var into = new ArrayList<>(shape.owner() == null ? Tables.RECORD_COLUMNS : Tables.ITEM_COLUMNS);
+        var into =
+                new ArrayList<>(
+                        shape.owner() == null ? Tables.RECORD_COLUMNS : Tables.ITEM_COLUMNS);
         var from = new ArrayList<>(into.stream().map(Tables::quoted).toList());
         for (var field : shape.fields()) {
             var before = field.before();
@@ -113,10 +140,16 @@ public final class SchemaChanger implements SchemaStorage {
                 from.addAll(new Conversion(before, after).expressions().orElseThrow());
             }
         }
-        sql.runOnce("insert into %s (%s) select %s from %s"
-                .formatted(Tables.quoted(made), Tables.quoted(into), String.join(", ", from), Tables.quoted(table)));
+        sql.runOnce(
+                "insert into %s (%s) select %s from %s"
+                        .formatted(
+                                Tables.quoted(made),
+                                Tables.quoted(into),
+                                String.join(", ", from),
+                                Tables.quoted(table)));
         sql.runOnce("drop table " + Tables.quoted(table));
-        sql.runOnce("alter table %s rename to %s".formatted(Tables.quoted(made), Tables.quoted(table)));
+        sql.runOnce(
+                "alter table %s rename to %s".formatted(Tables.quoted(made), Tables.quoted(table)));
     }
 
     /** Gives the records that were there the default of a field that is new. */
@@ -128,8 +161,12 @@ public final class SchemaChanger implements SchemaStorage {
             }
             var values = Values.split(field, standardValue(change, shape, field.standard()));
             var assignments = new ArrayList<String>();
-            Tables.columns(field).forEach(column -> assignments.add(Tables.quoted(column) + " = ?"));
-            sql.run("update %s set %s".formatted(Tables.quoted(table), String.join(", ", assignments)), values.toArray());
+            Tables.columns(field)
+                    .forEach(column -> assignments.add(Tables.quoted(column) + " = ?"));
+            sql.run(
+                    "update %s set %s"
+                            .formatted(Tables.quoted(table), String.join(", ", assignments)),
+                    values.toArray());
         }
     }
 
@@ -137,8 +174,13 @@ public final class SchemaChanger implements SchemaStorage {
         return switch (standard) {
             case Standard.Fixed(var value, _) -> value;
             case Standard.Today _ -> {
-                var object = change.after()
-                        .object(Objects.requireNonNull(shape.owner() == null ? shape.after() : shape.owner()));
+                var object =
+                        change.after()
+                                .object(
+                                        Objects.requireNonNull(
+                                                shape.owner() == null
+                                                        ? shape.after()
+                                                        : shape.owner()));
                 yield java.time.LocalDate.ofInstant(clock.instant(), object.zone()).toEpochDay();
             }
             case Standard.Now _ -> sandpiper.model.type.TemporalType.micros(clock.instant());
@@ -161,12 +203,14 @@ public final class SchemaChanger implements SchemaStorage {
     private static void dropUnneededIndexes(SqlSession sql, ReleaseChange change) {
         var rebuilt = new HashSet<@Nullable String>();
         shapes(change)
-                .filter(shape -> shape.needsRebuild() || !Objects.equals(shape.before(), shape.after()))
+                .filter(shape ->
+                        shape.needsRebuild() || !Objects.equals(shape.before(), shape.after()))
                 .forEach(shape -> rebuilt.add(shape.after()));
-        var kept = wanted(change).stream()
-                .filter(index -> !rebuilt.contains(index.table()))
-                .map(Index::name)
-                .toList();
+        var kept =
+                wanted(change).stream()
+                        .filter(index -> !rebuilt.contains(index.table()))
+                        .map(Index::name)
+                        .toList();
         existingIndexes(sql).stream()
                 .filter(name -> !kept.contains(name))
                 .forEach(name -> sql.runOnce("drop index " + Tables.quoted(name)));
@@ -180,9 +224,13 @@ public final class SchemaChanger implements SchemaStorage {
     }
 
     private static void checkLinks(SqlSession sql) {
-        var broken = sql.list("pragma foreign_key_check", row -> row.getString(1) + " to " + row.getString(3));
+        var broken =
+                sql.list(
+                        "pragma foreign_key_check",
+                        row -> row.getString(1) + " to " + row.getString(3));
         if (!broken.isEmpty()) {
-            throw new IllegalStateException("Links would be broken: " + broken.stream().distinct().toList());
+            throw new IllegalStateException(
+                    "Links would be broken: " + broken.stream().distinct().toList());
         }
     }
 }

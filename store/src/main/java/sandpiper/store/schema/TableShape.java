@@ -1,6 +1,5 @@
 package sandpiper.store.schema;
 
-import sandpiper.store.table.Tables;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -11,6 +10,7 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.FieldType;
+import sandpiper.store.table.Tables;
 
 /**
  * A table before and after: that of an object, or of one of its parts.
@@ -27,7 +27,8 @@ record TableShape(
         String title,
         List<FieldChange> fields) {
 
-    static TableShape of(@Nullable ObjectType before, @Nullable ObjectType after, List<FieldChange> fields) {
+    static TableShape of(
+            @Nullable ObjectType before, @Nullable ObjectType after, List<FieldChange> fields) {
         return new TableShape(
                 before == null ? null : Tables.of(before),
                 after == null ? null : Tables.of(after),
@@ -59,17 +60,22 @@ record TableShape(
         return after == null;
     }
 
-    /** Whether rows must be written anew; otherwise columns are only added at the end, which takes no time. */
+    /**
+     * Whether rows must be written anew; otherwise columns are only added at the end, which takes
+     * no time.
+     */
     boolean needsRebuild() {
         return !isNew()
                 && !isGone()
                 && fields.stream()
-                        .anyMatch(field -> field.isRemoved()
-                                || field.isRenamed()
-                                || (field.before() != null
-                                        && field.after() != null
-                                        && !columnsOf(field.before()).equals(columnsOf(field.after())))
-                                || changesStoredForm(field));
+                        .anyMatch(field ->
+                                field.isRemoved()
+                                        || field.isRenamed()
+                                        || (field.before() != null
+                                                && field.after() != null
+                                                && !columnsOf(field.before())
+                                                        .equals(columnsOf(field.after())))
+                                        || changesStoredForm(field));
     }
 
     private static boolean changesStoredForm(FieldChange change) {
@@ -111,17 +117,22 @@ record TableShape(
             columns.add("%s integer not null".formatted(Tables.quoted(Tables.CHANGED_AT)));
             columns.add("%s text not null".formatted(Tables.quoted(Tables.CHANGED_BY)));
         } else {
-            columns.add("%s integer not null references %s on delete cascade"
-                    .formatted(Tables.quoted(Tables.OWNER), Tables.quoted(owner)));
+            columns.add(
+                    "%s integer not null references %s on delete cascade"
+                            .formatted(Tables.quoted(Tables.OWNER), Tables.quoted(owner)));
             columns.add("%s integer not null".formatted(Tables.quoted(Tables.LINE)));
             columns.add("%s integer not null".formatted(Tables.quoted(Tables.POSITION)));
         }
         fieldsAfter().forEach(field -> columns.addAll(columnDefinitions(release, field)));
         if (owner == null) {
-            return "create table %s (%s) strict".formatted(Tables.quoted(name), String.join(", ", columns));
+            return "create table %s (%s) strict"
+                    .formatted(Tables.quoted(name), String.join(", ", columns));
         }
-        columns.add("primary key (%s, %s)".formatted(Tables.quoted(Tables.OWNER), Tables.quoted(Tables.LINE)));
-        return "create table %s (%s) strict, without rowid".formatted(Tables.quoted(name), String.join(", ", columns));
+        columns.add(
+                "primary key (%s, %s)"
+                        .formatted(Tables.quoted(Tables.OWNER), Tables.quoted(Tables.LINE)));
+        return "create table %s (%s) strict, without rowid"
+                .formatted(Tables.quoted(name), String.join(", ", columns));
     }
 
     /** The columns of one field as they stand in a statement that makes or adds them. */
@@ -131,9 +142,10 @@ record TableShape(
         var names = Tables.columns(field);
         for (int i = 0; i < names.size(); i++) {
             var type = types.get(i).storage() == FieldType.Storage.INTEGER ? "integer" : "text";
-            var link = field.type() instanceof FieldType.Reference reference
-                    ? " references " + Tables.quoted(Tables.of(release.target(reference)))
-                    : "";
+            var link =
+                    field.type() instanceof FieldType.Reference reference
+                            ? " references " + Tables.quoted(Tables.of(release.target(reference)))
+                            : "";
             definitions.add(Tables.quoted(names.get(i)) + " " + type + link);
         }
         return definitions;

@@ -1,6 +1,6 @@
 /**
- * The tables: those of the service itself ({@link sandpiper.store.schema.SystemTables}), and those that follow a release
- * ({@link sandpiper.store.schema.SchemaChanger}).
+ * The tables: those of the service itself ({@link sandpiper.store.schema.SystemTables}), and those
+ * that follow a release ({@link sandpiper.store.schema.SchemaChanger}).
  */
 @NullMarked
 package sandpiper.store.schema;

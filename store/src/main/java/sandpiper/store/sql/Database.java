@@ -12,14 +12,17 @@ import org.sqlite.SQLiteConnection;
 import org.sqlite.SQLiteDataSource;
 
 /**
- * One SQLite file in write-ahead mode: a single connection that writes, and a pool of connections that only read and so
- * never wait for it.
+ * One SQLite file in write-ahead mode: a single connection that writes, and a pool of connections
+ * that only read and so never wait for it.
  */
 public final class Database implements AutoCloseable {
     private static final int READERS = 8;
     private static final int BUSY_TIMEOUT_MILLIS = 5_000;
 
-    /** Pages in the log before it is copied back: about 64 MB, so that copying stays off the path of most commits. */
+    /**
+     * Pages in the log before it is copied back: about 64 MB, so that copying stays off the path of
+     * most commits.
+     */
     private static final int PAGES_PER_CHECKPOINT = 16_000;
 
     /** Bytes of the file that are mapped into memory for reading. */
@@ -90,7 +93,9 @@ public final class Database implements AutoCloseable {
         return new SqlSession(writer, writerStatements, "begin immediate", () -> {});
     }
 
-    /** The write transaction for changing tables: links between them are not followed while it runs. */
+    /**
+     * The write transaction for changing tables: links between them are not followed while it runs.
+     */
     public SqlSession reshape() {
         foreignKeys(false);
         return new SqlSession(writer, writerStatements, "begin immediate", () -> foreignKeys(true));

@@ -13,8 +13,8 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 
 /**
- * A transaction on one connection, for reading or for writing. Statements are kept by their text, since preparing one costs
- * SQLite more than running it.
+ * A transaction on one connection, for reading or for writing. Statements are kept by their text,
+ * since preparing one costs SQLite more than running it.
  */
 public final class SqlSession implements Transaction {
     private final Connection connection;
@@ -23,7 +23,8 @@ public final class SqlSession implements Transaction {
     private boolean open = true;
 
     /** Begins with the given statement; {@code atEnd} gives the connection back. */
-    SqlSession(Connection connection, StatementCache statements, String begin, AutoCloseable atEnd) {
+    SqlSession(
+            Connection connection, StatementCache statements, String begin, AutoCloseable atEnd) {
         this.connection = connection;
         this.statements = statements;
         this.atEnd = atEnd;
@@ -102,7 +103,8 @@ public final class SqlSession implements Transaction {
         return first(sql, row -> row.getLong(1), values).orElse(0L);
     }
 
-    private static void bind(PreparedStatement statement, @Nullable Object[] values) throws SQLException {
+    private static void bind(PreparedStatement statement, @Nullable Object[] values)
+            throws SQLException {
         for (int i = 0; i < values.length; i++) {
             switch (values[i]) {
                 case null -> statement.setObject(i + 1, null);
@@ -112,7 +114,8 @@ public final class SqlSession implements Transaction {
                 case byte[] bytes -> statement.setBytes(i + 1, bytes);
                 case Boolean flag -> statement.setInt(i + 1, flag ? 1 : 0);
                 case Object other ->
-                    throw new IllegalArgumentException("%s in %s".formatted(other, Arrays.toString(values)));
+                        throw new IllegalArgumentException(
+                                "%s in %s".formatted(other, Arrays.toString(values)));
             }
         }
     }
@@ -155,7 +158,10 @@ public final class SqlSession implements Transaction {
         }
     }
 
-    /** SQLite may have rolled back by itself, as it does on a full disk; then there is nothing left to undo. */
+    /**
+     * SQLite may have rolled back by itself, as it does on a full disk; then there is nothing left
+     * to undo.
+     */
     private void rollback() {
         try {
             statements.get(connection, "rollback").executeUpdate();

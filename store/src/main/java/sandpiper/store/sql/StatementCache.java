@@ -6,9 +6,15 @@ import java.sql.SQLException;
 import java.util.LinkedHashMap;
 import java.util.Map;
 
-/** The prepared statements of one connection by their text; the one unused for longest goes when there are too many. */
+/**
+ * The prepared statements of one connection by their text; the one unused for longest goes when
+ * there are too many.
+ */
 final class StatementCache {
-    /** Statements of one connection: those of a release of a hundred objects, with room. A statement takes some kilobytes. */
+    /**
+     * Statements of one connection: those of a release of a hundred objects, with room. A statement
+     * takes some kilobytes.
+     */
     private static final int MOST = 1_000;
 
     private final Map<String, PreparedStatement> kept = new LinkedHashMap<>(64, 0.75f, true);

@@ -1,4 +1,7 @@
-/** Talking to SQLite: connections, kept statements, and failures in words. Start at {@link sandpiper.store.sql.Database}. */
+/**
+ * Talking to SQLite: connections, kept statements, and failures in words. Start at {@link
+ * sandpiper.store.sql.Database}.
+ */
 @NullMarked
 package sandpiper.store.sql;
 

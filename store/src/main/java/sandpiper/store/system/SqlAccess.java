@@ -13,7 +13,8 @@ import sandpiper.store.sql.SqlSession;
 
 /** Users, clients and settings in their tables. */
 public final class SqlAccess implements AccessStorage {
-    private static final String USER = "select name, label, password_hash, duties from sandpiper_user";
+    private static final String USER =
+            "select name, label, password_hash, duties from sandpiper_user";
     private static final String CLIENT =
             "select name, label, secret_hash, grants, created_at, last_used from sandpiper_client";
 
@@ -28,14 +29,19 @@ public final class SqlAccess implements AccessStorage {
     }
 
     private static StoredUser readUser(ResultSet row) throws SQLException {
-        return new StoredUser(row.getString(1), row.getString(2), row.getString(3), TextList.read(row.getString(4)));
+        return new StoredUser(
+                row.getString(1),
+                row.getString(2),
+                row.getString(3),
+                TextList.read(row.getString(4)));
     }
 
     @Override
     public void putUser(Transaction transaction, StoredUser user) {
         SqlSession.of(transaction)
                 .run(
-                        "insert or replace into sandpiper_user (name, label, password_hash, duties) values (?, ?, ?, ?)",
+                        "insert or replace into sandpiper_user (name, label, password_hash, duties)"
+                                + " values (?, ?, ?, ?)",
                         user.name(),
                         user.label(),
                         user.passwordHash(),
@@ -44,7 +50,8 @@ public final class SqlAccess implements AccessStorage {
 
     @Override
     public Optional<StoredClient> client(Session session, String name) {
-        return SqlSession.of(session).first(CLIENT + " where name = ?", SqlAccess::readClient, name);
+        return SqlSession.of(session)
+                .first(CLIENT + " where name = ?", SqlAccess::readClient, name);
     }
 
     @Override
@@ -68,8 +75,8 @@ public final class SqlAccess implements AccessStorage {
         var lastUsed = client.lastUsed();
         SqlSession.of(transaction)
                 .run(
-                        "insert or replace into sandpiper_client (name, label, secret_hash, grants, created_at, last_used)"
-                                + " values (?, ?, ?, ?, ?, ?)",
+                        "insert or replace into sandpiper_client (name, label, secret_hash, grants,"
+                                + " created_at, last_used) values (?, ?, ?, ?, ?, ?)",
                         client.name(),
                         client.label(),
                         client.secretHash(),
@@ -86,14 +93,23 @@ public final class SqlAccess implements AccessStorage {
     @Override
     public void touchClient(Transaction transaction, String name, Instant at) {
         SqlSession.of(transaction)
-                .run("update sandpiper_client set last_used = ? where name = ?", TemporalType.micros(at), name);
+                .run(
+                        "update sandpiper_client set last_used = ? where name = ?",
+                        TemporalType.micros(at),
+                        name);
     }
 
     @Override
     public String setting(Transaction transaction, String name, String otherwise) {
         var sql = SqlSession.of(transaction);
-        sql.run("insert or ignore into sandpiper_setting (name, value) values (?, ?)", name, otherwise);
-        return sql.first("select value from sandpiper_setting where name = ?", row -> row.getString(1), name)
+        sql.run(
+                "insert or ignore into sandpiper_setting (name, value) values (?, ?)",
+                name,
+                otherwise);
+        return sql.first(
+                        "select value from sandpiper_setting where name = ?",
+                        row -> row.getString(1),
+                        name)
                 .orElseThrow();
     }
 }

@@ -14,17 +14,20 @@ public final class SqlAnswers implements AnswerStorage {
     public Optional<StoredAnswer> find(Session session, String actor, String key) {
         return SqlSession.of(session)
                 .first(
-                        "select fingerprint, content from sandpiper_answer where actor = ? and key = ?",
+                        "select fingerprint, content from sandpiper_answer where actor = ? and key"
+                                + " = ?",
                         row -> new StoredAnswer(row.getString(1), row.getString(2)),
                         actor,
                         key);
     }
 
     @Override
-    public void put(Transaction transaction, String actor, String key, StoredAnswer answer, Instant at) {
+    public void put(
+            Transaction transaction, String actor, String key, StoredAnswer answer, Instant at) {
         SqlSession.of(transaction)
                 .run(
-                        "insert into sandpiper_answer (actor, key, fingerprint, content, at) values (?, ?, ?, ?, ?)",
+                        "insert into sandpiper_answer (actor, key, fingerprint, content, at) values"
+                                + " (?, ?, ?, ?, ?)",
                         actor,
                         key,
                         answer.fingerprint(),
@@ -34,6 +37,7 @@ public final class SqlAnswers implements AnswerStorage {
 
     @Override
     public void forgetBefore(Transaction transaction, Instant moment) {
-        SqlSession.of(transaction).run("delete from sandpiper_answer where at < ?", TemporalType.micros(moment));
+        SqlSession.of(transaction)
+                .run("delete from sandpiper_answer where at < ?", TemporalType.micros(moment));
     }
 }

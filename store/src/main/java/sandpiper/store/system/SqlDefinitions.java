@@ -17,16 +17,19 @@ public final class SqlDefinitions implements DefinitionStorage {
     public Map<String, String> draft(Session session) {
         var files = new LinkedHashMap<String, String>();
         SqlSession.of(session)
-                .list("select path, content from sandpiper_draft order by path", row ->
-                        files.put(row.getString(1), row.getString(2)) == null);
+                .list(
+                        "select path, content from sandpiper_draft order by path",
+                        row -> files.put(row.getString(1), row.getString(2)) == null);
         return files;
     }
 
     @Override
-    public void putDraftFile(Transaction transaction, String path, String text, Instant at, String by) {
+    public void putDraftFile(
+            Transaction transaction, String path, String text, Instant at, String by) {
         SqlSession.of(transaction)
                 .run(
-                        "insert or replace into sandpiper_draft (path, content, changed_at, changed_by) values (?, ?, ?, ?)",
+                        "insert or replace into sandpiper_draft (path, content, changed_at,"
+                                + " changed_by) values (?, ?, ?, ?)",
                         path,
                         text,
                         TemporalType.micros(at),
@@ -42,13 +45,15 @@ public final class SqlDefinitions implements DefinitionStorage {
     public List<StoredRelease> releases(Session session) {
         return SqlSession.of(session)
                 .list(
-                        "select number, released_at, released_by, note, changes from sandpiper_release order by number desc",
-                        row -> new StoredRelease(
-                                row.getInt(1),
-                                TemporalType.instant(row.getLong(2)),
-                                row.getString(3),
-                                row.getString(4),
-                                TextList.read(row.getString(5))));
+                        "select number, released_at, released_by, note, changes from"
+                                + " sandpiper_release order by number desc",
+                        row ->
+                                new StoredRelease(
+                                        row.getInt(1),
+                                        TemporalType.instant(row.getLong(2)),
+                                        row.getString(3),
+                                        row.getString(4),
+                                        TextList.read(row.getString(5))));
     }
 
     @Override
@@ -63,26 +68,31 @@ public final class SqlDefinitions implements DefinitionStorage {
         var files = new LinkedHashMap<String, String>();
         SqlSession.of(session)
                 .list(
-                        "select path, content from sandpiper_release_file where release = ? order by path",
+                        "select path, content from sandpiper_release_file where release = ? order"
+                                + " by path",
                         row -> files.put(row.getString(1), row.getString(2)) == null,
                         release);
         return files;
     }
 
     @Override
-    public void putRelease(Transaction transaction, StoredRelease release, Map<String, String> files) {
+    public void putRelease(
+            Transaction transaction, StoredRelease release, Map<String, String> files) {
         var sql = SqlSession.of(transaction);
         sql.run(
-                "insert into sandpiper_release (number, released_at, released_by, note, changes) values (?, ?, ?, ?, ?)",
+                "insert into sandpiper_release (number, released_at, released_by, note, changes)"
+                        + " values (?, ?, ?, ?, ?)",
                 release.number(),
                 TemporalType.micros(release.at()),
                 release.by(),
                 release.note(),
                 TextList.write(release.changes()));
-        files.forEach((path, text) -> sql.run(
-                "insert into sandpiper_release_file (release, path, content) values (?, ?, ?)",
-                release.number(),
-                path,
-                text));
+        files.forEach((path, text) ->
+                sql.run(
+                        "insert into sandpiper_release_file (release, path, content) values (?, ?,"
+                                + " ?)",
+                        release.number(),
+                        path,
+                        text));
     }
 }

@@ -10,22 +10,26 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.type.TemporalType;
-import sandpiper.store.table.Values;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.Values;
 
 /**
- * History in one table, a row for each change of a record. The values of a row are one text: a line for each value, with
- * tabs between path, before and after; one that was or is empty is written {@code -}, any other begins with {@code =}.
+ * History in one table, a row for each change of a record. The values of a row are one text: a line
+ * for each value, with tabs between path, before and after; one that was or is empty is written
+ * {@code -}, any other begins with {@code =}.
  */
 public final class SqlHistory implements HistoryStorage {
     private static final String EMPTY = "-";
-    private static final String COLUMNS = "object, record, version, at, actor, via, operation, changes";
+    private static final String COLUMNS =
+            "object, record, version, at, actor, via, operation, changes";
 
     @Override
     public void add(Transaction transaction, Entry entry) {
         SqlSession.of(transaction)
                 .run(
-                        "insert into sandpiper_history (" + COLUMNS + ") values (?, ?, ?, ?, ?, ?, ?, ?)",
+                        "insert into sandpiper_history ("
+                                + COLUMNS
+                                + ") values (?, ?, ?, ?, ?, ?, ?, ?)",
                         entry.object(),
                         Values.bytes(entry.record()),
                         entry.version(),
@@ -40,7 +44,9 @@ public final class SqlHistory implements HistoryStorage {
     public List<Entry> of(Session session, ObjectType object, UUID record, int limit) {
         return SqlSession.of(session)
                 .list(
-                        "select " + COLUMNS + " from sandpiper_history where record = ? and object = ?"
+                        "select "
+                                + COLUMNS
+                                + " from sandpiper_history where record = ? and object = ?"
                                 + " order by number desc limit ?",
                         SqlHistory::read,
                         Values.bytes(record),
@@ -51,12 +57,18 @@ public final class SqlHistory implements HistoryStorage {
     @Override
     public List<Entry> latest(Session session, int limit) {
         return SqlSession.of(session)
-                .list("select " + COLUMNS + " from sandpiper_history order by number desc limit ?", SqlHistory::read, limit);
+                .list(
+                        "select "
+                                + COLUMNS
+                                + " from sandpiper_history order by number desc limit ?",
+                        SqlHistory::read,
+                        limit);
     }
 
     @Override
     public void renameObject(Transaction transaction, String from, String to) {
-        SqlSession.of(transaction).run("update sandpiper_history set object = ? where object = ?", to, from);
+        SqlSession.of(transaction)
+                .run("update sandpiper_history set object = ? where object = ?", to, from);
     }
 
     private static Entry read(ResultSet row) throws SQLException {

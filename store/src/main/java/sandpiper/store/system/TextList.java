@@ -2,19 +2,23 @@ package sandpiper.store.system;
 
 import java.util.List;
 
-/** Lists of texts in one column: one on each line, with line breaks inside a text written as {@code \n}. */
+/**
+ * Lists of texts in one column: one on each line, with line breaks inside a text written as {@code
+ * \n}.
+ */
 final class TextList {
     private TextList() {}
 
     static String write(List<String> texts) {
         return String.join(
-                "\n", texts.stream().map(text -> text.replace("\\", "\\\\").replace("\n", "\\n")).toList());
+                "\n",
+                texts.stream()
+                        .map(text -> text.replace("\\", "\\\\").replace("\n", "\\n"))
+                        .toList());
     }
 
     static List<String> read(String column) {
-        return column.isEmpty()
-                ? List.of()
-                : column.lines().map(TextList::unescape).toList();
+        return column.isEmpty() ? List.of() : column.lines().map(TextList::unescape).toList();
     }
 
     static String unescape(String text) {

@@ -13,8 +13,8 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 
 /**
- * How objects, parts and fields are called in the database: by their own names, always quoted. Names the consultant chooses have
- * no underscore, so those that have one are ours.
+ * How objects, parts and fields are called in the database: by their own names, always quoted.
+ * Names the consultant chooses have no underscore, so those that have one are ours.
  */
 public final class Tables {
     public static final String NUMBER = "_number";
@@ -36,9 +36,12 @@ public final class Tables {
     /** What every line item has before its fields. */
     public static final List<String> ITEM_COLUMNS = List.of(OWNER, LINE, POSITION);
 
-    private static final DSLContext CONTEXT = DSL.using(
-            SQLDialect.SQLITE,
-            new Settings().withRenderQuotedNames(RenderQuotedNames.ALWAYS).withRenderFormatted(false));
+    private static final DSLContext CONTEXT =
+            DSL.using(
+                    SQLDialect.SQLITE,
+                    new Settings()
+                            .withRenderQuotedNames(RenderQuotedNames.ALWAYS)
+                            .withRenderFormatted(false));
 
     private Tables() {}
 

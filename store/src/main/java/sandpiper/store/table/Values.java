@@ -41,7 +41,8 @@ public final class Values {
     }
 
     /** The value of one field from its columns, which begin at {@code column} (1-based). */
-    public static @Nullable Object read(Field field, ResultSet row, int column) throws SQLException {
+    public static @Nullable Object read(Field field, ResultSet row, int column)
+            throws SQLException {
         switch (field.type()) {
             case TextType text when text.isLocalised() -> {
                 var texts = new ArrayList<@Nullable String>();
@@ -63,7 +64,8 @@ public final class Values {
         }
     }
 
-    static @Nullable Object readOne(FieldType.Storage storage, ResultSet row, int column) throws SQLException {
+    static @Nullable Object readOne(FieldType.Storage storage, ResultSet row, int column)
+            throws SQLException {
         if (storage == FieldType.Storage.TEXT) {
             return row.getString(column);
         }

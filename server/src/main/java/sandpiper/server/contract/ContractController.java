@@ -1,0 +1,50 @@
+package sandpiper.server.contract;
+
+import jakarta.servlet.http.HttpServletRequest;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.server.json.JsonText;
+import sandpiper.server.problem.ProblemException;
+
+/** Hands out contracts to those who may see the service. */
+@RestController
+class ContractController {
+    private final Engine engine;
+
+    ContractController(Engine engine) {
+        this.engine = engine;
+    }
+
+    @GetMapping("/api/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/openapi.json")
+    ResponseEntity<String> openApi(
+            @PathVariable String service,
+            @PathVariable int version,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request) {
+        var release = engine.live().release();
+        var type =
+                release.service(service, version)
+                        .filter(_ -> actor.maySee(service))
+                        .orElseThrow(() ->
+                                new ProblemException(
+                                        HttpStatus.NOT_FOUND,
+                                        "There is no service %s v%d for you."
+                                                .formatted(service, version)));
+        var server = ServletUriComponentsBuilder.fromContextPath(request).build().toUriString();
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_JSON)
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        "inline; filename=\"%s-v%d.openapi.json\"".formatted(service, version))
+                .body(JsonText.writePretty(OpenApiContract.of(release, type, server)));
+    }
+}

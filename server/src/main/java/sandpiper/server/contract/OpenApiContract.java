@@ -1,0 +1,582 @@
+package sandpiper.server.contract;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.read.Query;
+import sandpiper.model.Names;
+import sandpiper.model.release.Release;
+import sandpiper.model.release.ResourceType;
+import sandpiper.model.release.ResourceType.Operation;
+import sandpiper.model.release.ServiceType;
+
+/**
+ * Writes a service down as OpenAPI 3.1 (with JSON Schema 2020-12), as nested maps in a fixed order.
+ * Labels, descriptions and choices come from the definitions, so that the contract needs no other
+ * document beside it.
+ */
+public final class OpenApiContract {
+    private final ServiceType service;
+    private final ContractSchemas schemas;
+
+    private OpenApiContract(Release release, ServiceType service) {
+        this.service = service;
+        this.schemas = new ContractSchemas(release);
+    }
+
+    /**
+     * The contract of a service; {@code server} is the address of the instance, without a slash at
+     * the end.
+     */
+    public static Map<String, Object> of(Release release, ServiceType service, String server) {
+        return new OpenApiContract(release, service).document(server);
+    }
+
+    private Map<String, Object> document(String server) {
+        var document = new LinkedHashMap<String, Object>();
+        document.put("openapi", "3.1.0");
+        document.put(
+                "info",
+                map(
+                        "title", service.label(),
+                        "version", String.valueOf(service.version()),
+                        "description", describe(service.describe(), service.label()),
+                        "license",
+                                map(
+                                        "name",
+                                        "Proprietary",
+                                        "identifier",
+                                        "LicenseRef-Proprietary")));
+        document.put(
+                "servers",
+                List.of(map("url", server + "/api/" + service.name() + "/v" + service.version())));
+        document.put("security", List.of(map("basic", List.of())));
+        document.put(
+                "tags",
+                service.resources().stream()
+                        .map(resource ->
+                                map(
+                                        "name",
+                                        resource.name(),
+                                        "description",
+                                        describe(resource.describe(), resource.object().plural())))
+                        .toList());
+        var paths = new LinkedHashMap<String, Object>();
+        service.resources().forEach(resource -> paths(resource, paths));
+        document.put("paths", paths);
+        var components = new LinkedHashMap<String, Object>();
+        components.put(
+                "securitySchemes",
+                map(
+                        "basic",
+                        map(
+                                "type",
+                                "http",
+                                "scheme",
+                                "basic",
+                                "description",
+                                "The id and secret of a client.")));
+        components.put("parameters", parameters());
+        components.put("responses", responses());
+        components.put("schemas", schemas.all());
+        document.put("components", components);
+        return document;
+    }
+
+    private static String describe(@Nullable String described, String otherwise) {
+        return described == null ? otherwise + "." : described;
+    }
+
+    private void paths(ResourceType resource, Map<String, Object> paths) {
+        var collection = new LinkedHashMap<String, Object>();
+        if (resource.offers(Operation.QUERY)) {
+            collection.put("get", query(resource));
+        }
+        if (resource.offers(Operation.CREATE)) {
+            collection.put("post", create(resource));
+        }
+        if (!collection.isEmpty()) {
+            paths.put("/" + resource.name(), collection);
+        }
+        var single = new LinkedHashMap<String, Object>();
+        if (resource.offers(Operation.READ)) {
+            single.put("get", read(resource));
+        }
+        if (resource.offers(Operation.UPDATE)) {
+            single.put("patch", update(resource));
+            if (resource.offers(Operation.CREATE) && !resource.object().key().isEmpty()) {
+                single.put("put", save(resource));
+            }
+        }
+        if (resource.offers(Operation.REMOVE)) {
+            single.put("delete", remove(resource));
+        }
+        if (!single.isEmpty()) {
+            single.put("parameters", List.of(keyParameter(resource)));
+            paths.put("/" + resource.name() + "/{key}", single);
+        }
+        if (resource.offers(Operation.CREATE) || resource.offers(Operation.UPDATE)) {
+            paths.put("/" + resource.name() + ":batch", map("post", batch(resource)));
+        }
+    }
+
+    private static Map<String, Object> keyParameter(ResourceType resource) {
+        var key = resource.object().key();
+        var what =
+                key.isEmpty()
+                        ? "The record's id."
+                        : "The record's key (%s) or its id.%s"
+                                .formatted(
+                                        String.join(", ", key),
+                                        key.size() > 1
+                                                ? " Values have commas between them; a comma in a"
+                                                        + " value is written \\,."
+                                                : "");
+        return map(
+                "name",
+                "key",
+                "in",
+                "path",
+                "required",
+                true,
+                "description",
+                what,
+                "schema",
+                map("type", "string"));
+    }
+
+    private Map<String, Object> operation(
+            ResourceType resource, String verb, String summary, boolean several) {
+        var operation = new LinkedHashMap<String, Object>();
+        operation.put("operationId", verb + typeName(resource, several));
+        operation.put("tags", List.of(resource.name()));
+        operation.put("summary", summary);
+        return operation;
+    }
+
+    private static String typeName(ResourceType resource, boolean several) {
+        var name = new StringBuilder();
+        for (var word : resource.name().split("-", -1)) {
+            name.append(word.substring(0, 1).toUpperCase(Locale.ROOT)).append(word.substring(1));
+        }
+        return several ? name.toString() : ContractSchemas.singular(name.toString());
+    }
+
+    private static String lower(String label) {
+        return label.substring(0, 1).toLowerCase(Locale.ROOT) + label.substring(1);
+    }
+
+    private Map<String, Object> query(ResourceType resource) {
+        var operation =
+                operation(resource, "query", "Find " + lower(resource.object().plural()), true);
+        operation.put(
+                "description",
+                "Filter with a FEEL condition, as in `%s`. Pages go on with the cursor `next` of the page before."
+                        .formatted(schemas.filterExample(resource)));
+        var parameters = new ArrayList<Object>();
+        if (!resource.filterable().isEmpty()) {
+            parameters.add(
+                    parameter(
+                            "filter",
+                            "A condition over " + written(resource.filterable()) + ".",
+                            map("type", "string"),
+                            schemas.filterExample(resource)));
+        }
+        if (!resource.sortable().isEmpty()) {
+            parameters.add(
+                    parameter(
+                            "sort",
+                            "Fields with commas between them, a minus before those that run down: "
+                                    + written(resource.sortable())
+                                    + ".",
+                            map("type", "string"),
+                            "-" + resource.sortable().getFirst().written()));
+        }
+        for (var name : List.of("limit", "after", "fields", "count")) {
+            parameters.add(map("$ref", "#/components/parameters/" + name));
+        }
+        operation.put("parameters", parameters);
+        var item = schemas.answer(typeName(resource, false) + "Item", resource, Operation.QUERY);
+        var page = schemas.page(typeName(resource, false) + "Page", item);
+        operation.put(
+                "responses",
+                answers("200", "One page.", page, "BadRequest", "Unauthorized", "Forbidden"));
+        return operation;
+    }
+
+    private static String written(List<sandpiper.model.release.FieldPath> paths) {
+        return String.join(", ", paths.stream().map(path -> path.written()).toList());
+    }
+
+    private static Map<String, Object> parameter(
+            String name, String describe, Map<String, Object> schema, String example) {
+        return map(
+                "name",
+                name,
+                "in",
+                "query",
+                "description",
+                describe,
+                "schema",
+                schema,
+                "example",
+                example);
+    }
+
+    private String answerSchema(ResourceType resource) {
+        var operation =
+                resource.offers(Operation.READ)
+                        ? Operation.READ
+                        : resource.offers(Operation.QUERY)
+                                ? Operation.QUERY
+                                : resource.offers(Operation.UPDATE)
+                                        ? Operation.UPDATE
+                                        : Operation.CREATE;
+        var suffix = operation == Operation.QUERY ? "Item" : "";
+        return schemas.answer(typeName(resource, false) + suffix, resource, operation);
+    }
+
+    private Map<String, Object> create(ResourceType resource) {
+        var operation = operation(resource, "create", "Create " + article(resource), false);
+        operation.put("parameters", List.of(map("$ref", "#/components/parameters/idempotencyKey")));
+        var input = schemas.input(typeName(resource, false) + "Create", resource, Operation.CREATE);
+        operation.put("requestBody", body(input, "application/json"));
+        var answers =
+                answers(
+                        "201",
+                        "It was created.",
+                        answerSchema(resource),
+                        "BadRequest",
+                        "Unauthorized",
+                        "Forbidden",
+                        "Conflict",
+                        "Invalid");
+        putHeaders(answers, "201", true);
+        operation.put("responses", answers);
+        return operation;
+    }
+
+    private static String article(ResourceType resource) {
+        var words = Names.withArticle(resource.object().label());
+        int space = words.indexOf(' ') + 1;
+        return words.substring(0, space) + lower(words.substring(space));
+    }
+
+    private Map<String, Object> read(ResourceType resource) {
+        var operation = operation(resource, "read", "Read " + article(resource), false);
+        operation.put(
+                "parameters",
+                List.of(
+                        map("$ref", "#/components/parameters/fields"),
+                        map("$ref", "#/components/parameters/ifNoneMatch")));
+        var answers =
+                answers(
+                        "200",
+                        "The record.",
+                        answerSchema(resource),
+                        "BadRequest",
+                        "Unauthorized",
+                        "Forbidden",
+                        "NotFound");
+        answers.put("304", map("description", "What you have is still right."));
+        putHeaders(answers, "200", false);
+        operation.put("responses", answers);
+        return operation;
+    }
+
+    private Map<String, Object> update(ResourceType resource) {
+        var operation = operation(resource, "update", "Change " + article(resource), false);
+        operation.put(
+                "description",
+                "A merge patch (RFC 7396): fields that are not named stay, null empties one. A list"
+                    + " of line items replaces the list; an item that names its line, or stands in"
+                    + " the same place, keeps what it does not name.");
+        operation.put(
+                "parameters",
+                List.of(
+                        map("$ref", "#/components/parameters/ifMatch"),
+                        map("$ref", "#/components/parameters/idempotencyKey")));
+        var input = schemas.input(typeName(resource, false) + "Update", resource, Operation.UPDATE);
+        operation.put("requestBody", body(input, "application/merge-patch+json"));
+        var answers =
+                answers(
+                        "200",
+                        "It was changed.",
+                        answerSchema(resource),
+                        "BadRequest",
+                        "Unauthorized",
+                        "Forbidden",
+                        "NotFound",
+                        "Conflict",
+                        "Stale",
+                        "Invalid");
+        putHeaders(answers, "200", false);
+        operation.put("responses", answers);
+        return operation;
+    }
+
+    private Map<String, Object> save(ResourceType resource) {
+        var operation =
+                operation(
+                        resource,
+                        "save",
+                        "Create or change " + article(resource) + " by its key",
+                        false);
+        operation.put(
+                "parameters",
+                List.of(
+                        map("$ref", "#/components/parameters/ifMatch"),
+                        map("$ref", "#/components/parameters/idempotencyKey")));
+        var input = schemas.saved(typeName(resource, false) + "Save", resource);
+        operation.put("requestBody", body(input, "application/json"));
+        var answers =
+                answers(
+                        "200",
+                        "It was there and was changed.",
+                        answerSchema(resource),
+                        "BadRequest",
+                        "Unauthorized",
+                        "Forbidden",
+                        "Conflict",
+                        "Stale",
+                        "Invalid");
+        answers.put("201", content("It was created.", answerSchema(resource)));
+        putHeaders(answers, "200", false);
+        putHeaders(answers, "201", true);
+        operation.put("responses", answers);
+        return operation;
+    }
+
+    private Map<String, Object> remove(ResourceType resource) {
+        boolean deletes = resource.object().removal() == sandpiper.model.release.Removal.DELETE;
+        var operation =
+                operation(
+                        resource,
+                        "remove",
+                        (deletes ? "Delete " : "Retire ") + article(resource),
+                        false);
+        operation.put("parameters", List.of(map("$ref", "#/components/parameters/ifMatch")));
+        var answers = new LinkedHashMap<String, Object>();
+        answers.put("204", map("description", "It was done."));
+        putProblems(answers, "Unauthorized", "Forbidden", "NotFound", "Conflict", "Stale");
+        operation.put("responses", answers);
+        return operation;
+    }
+
+    private Map<String, Object> batch(ResourceType resource) {
+        var operation =
+                operation(
+                        resource,
+                        "batch",
+                        "Create and change many " + lower(resource.object().plural()),
+                        true);
+        operation.put(
+                "description",
+                "Each item is done or refused for itself, and has its result in the same place.");
+        operation.put("requestBody", body(schemas.batchInput(), "application/json"));
+        operation.put(
+                "responses",
+                answers(
+                        "200",
+                        "What became of each item.",
+                        schemas.batchResult(),
+                        "BadRequest",
+                        "Unauthorized",
+                        "Forbidden",
+                        "TooLarge"));
+        return operation;
+    }
+
+    private static Map<String, Object> body(String schema, String type) {
+        return map("required", true, "content", map(type, map("schema", ref(schema))));
+    }
+
+    private static Map<String, Object> ref(String schema) {
+        return map("$ref", "#/components/schemas/" + schema);
+    }
+
+    private static Map<String, Object> content(String describe, String schema) {
+        return map(
+                "description",
+                describe,
+                "content",
+                map("application/json", map("schema", ref(schema))));
+    }
+
+    private static Map<String, Object> answers(
+            String status, String describe, String schema, String... problems) {
+        var answers = new LinkedHashMap<String, Object>();
+        answers.put(status, content(describe, schema));
+        putProblems(answers, problems);
+        return answers;
+    }
+
+    private static void putProblems(Map<String, Object> answers, String... problems) {
+        for (var problem : problems) {
+            answers.put(statusOf(problem), map("$ref", "#/components/responses/" + problem));
+        }
+    }
+
+    private static String statusOf(String problem) {
+        return switch (problem) {
+            case "BadRequest" -> "400";
+            case "Unauthorized" -> "401";
+            case "Forbidden" -> "403";
+            case "NotFound" -> "404";
+            case "Conflict" -> "409";
+            case "Stale" -> "412";
+            case "TooLarge" -> "413";
+            default -> "422";
+        };
+    }
+
+    @SuppressWarnings("unchecked") // made a few lines above
+    private static void putHeaders(Map<String, Object> answers, String status, boolean location) {
+        var headers = new LinkedHashMap<String, Object>();
+        headers.put(
+                "ETag",
+                map(
+                        "description",
+                        "The record's version, for If-Match.",
+                        "schema",
+                        map("type", "string")));
+        if (location) {
+            headers.put(
+                    "Location",
+                    map(
+                            "description",
+                            "Where the record is read.",
+                            "schema",
+                            map("type", "string")));
+        }
+        var answer = (Map<String, Object>) java.util.Objects.requireNonNull(answers.get(status));
+        answer.put("headers", headers);
+    }
+
+    private static Map<String, Object> parameters() {
+        var parameters = new LinkedHashMap<String, Object>();
+        parameters.put(
+                "limit",
+                map(
+                        "name",
+                        "limit",
+                        "in",
+                        "query",
+                        "description",
+                        "Records of a page.",
+                        "schema",
+                        map(
+                                "type",
+                                "integer",
+                                "minimum",
+                                1L,
+                                "maximum",
+                                (long) Query.HIGHEST_LIMIT,
+                                "default",
+                                (long) Query.USUAL_LIMIT)));
+        parameters.put(
+                "after",
+                map(
+                        "name",
+                        "after",
+                        "in",
+                        "query",
+                        "description",
+                        "The cursor `next` of the page before.",
+                        "schema",
+                        map("type", "string")));
+        parameters.put(
+                "fields",
+                map(
+                        "name",
+                        "fields",
+                        "in",
+                        "query",
+                        "description",
+                        "The fields to answer with, with commas between them; all when absent.",
+                        "schema",
+                        map("type", "string")));
+        parameters.put(
+                "count",
+                map(
+                        "name",
+                        "count",
+                        "in",
+                        "query",
+                        "description",
+                        "Whether to count all that match.",
+                        "schema",
+                        map("type", "boolean", "default", false)));
+        parameters.put(
+                "ifMatch",
+                map(
+                        "name",
+                        "If-Match",
+                        "in",
+                        "header",
+                        "description",
+                        "The ETag you read; the change is refused when the record has changed"
+                                + " since.",
+                        "schema",
+                        map("type", "string")));
+        parameters.put(
+                "ifNoneMatch",
+                map(
+                        "name",
+                        "If-None-Match",
+                        "in",
+                        "header",
+                        "description",
+                        "The ETag of what you have.",
+                        "schema",
+                        map("type", "string")));
+        parameters.put(
+                "idempotencyKey",
+                map(
+                        "name",
+                        "Idempotency-Key",
+                        "in",
+                        "header",
+                        "description",
+                        "A text of your choice; a request that repeats it within a day is done once"
+                                + " and answered alike.",
+                        "schema",
+                        map("type", "string", "maxLength", 255L)));
+        return parameters;
+    }
+
+    private Map<String, Object> responses() {
+        schemas.problem();
+        var responses = new LinkedHashMap<String, Object>();
+        var described = new LinkedHashMap<String, String>();
+        described.put("BadRequest", "The request cannot be understood.");
+        described.put("Unauthorized", "Credentials are missing or wrong.");
+        described.put("Forbidden", "The operation is not granted.");
+        described.put("NotFound", "There is no such record.");
+        described.put("Conflict", "Another record stands in the way.");
+        described.put("Stale", "The record was changed since it was read.");
+        described.put("TooLarge", "The request is too large.");
+        described.put("Invalid", "The values are not right; errors say which and why.");
+        described.forEach((name, text) ->
+                responses.put(
+                        name,
+                        map(
+                                "description",
+                                text,
+                                "content",
+                                map("application/problem+json", map("schema", ref("Problem"))))));
+        return responses;
+    }
+
+    /** A map in the order written: names and values in turn. */
+    static Map<String, Object> map(Object... namesAndValues) {
+        var map = new LinkedHashMap<String, Object>();
+        for (int i = 0; i < namesAndValues.length; i += 2) {
+            map.put((String) namesAndValues[i], namesAndValues[i + 1]);
+        }
+        return map;
+    }
+}

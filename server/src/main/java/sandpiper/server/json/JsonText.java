@@ -1,0 +1,165 @@
+package sandpiper.server.json;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import sandpiper.server.problem.ProblemException;
+import tools.jackson.core.JacksonException;
+import tools.jackson.core.JsonParser;
+import tools.jackson.core.StreamReadConstraints;
+import tools.jackson.core.StreamReadFeature;
+import tools.jackson.core.StreamWriteFeature;
+import tools.jackson.core.TokenStreamLocation;
+import tools.jackson.core.json.JsonFactory;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * Reads JSON (RFC 8259) into plain values and writes it again: maps, lists, text, {@link Long},
+ * {@link BigDecimal}, booleans. Numbers stay exact. What comes from outside is bounded in size and
+ * depth.
+ */
+public final class JsonText {
+    /** Bytes of a request's body. */
+    public static final int LARGEST_BODY = 5 << 20;
+
+    private static final int DEEPEST = 50;
+    private static final int LONGEST_NUMBER = 100;
+
+    private static final JsonFactory FACTORY =
+            JsonFactory.builder()
+                    .streamReadConstraints(
+                            StreamReadConstraints.builder()
+                                    .maxNestingDepth(DEEPEST)
+                                    .maxNumberLength(LONGEST_NUMBER)
+                                    .maxStringLength(LARGEST_BODY)
+                                    .build())
+                    .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
+                    .enable(StreamWriteFeature.WRITE_BIGDECIMAL_AS_PLAIN)
+                    .build();
+
+    private static final JsonMapper MAPPER = JsonMapper.builder(FACTORY).build();
+
+    private JsonText() {}
+
+    /** All bytes of a body, or a problem when there are too many. */
+    public static byte[] bytes(InputStream body) {
+        try {
+            var bytes = body.readNBytes(LARGEST_BODY + 1);
+            if (bytes.length > LARGEST_BODY) {
+                throw new ProblemException(
+                        HttpStatus.CONTENT_TOO_LARGE,
+                        "The body may have %,d bytes; send larger amounts in several requests."
+                                .formatted(LARGEST_BODY));
+            }
+            return bytes;
+        } catch (IOException e) {
+            throw new ProblemException(
+                    HttpStatus.BAD_REQUEST, "The body could not be read to its end.", e);
+        }
+    }
+
+    /** A body that must be an object. */
+    public static Map<String, @Nullable Object> object(byte[] body) {
+        var value = value(body);
+        if (value instanceof Map<?, ?> map) {
+            var object = new LinkedHashMap<String, @Nullable Object>();
+            map.forEach((key, member) -> object.put(String.valueOf(key), member));
+            return object;
+        }
+        throw new ProblemException(
+                HttpStatus.BAD_REQUEST,
+                "The body must be a JSON object, as in {\"name\": \"Sea Pink\"}.");
+    }
+
+    private static @Nullable Object value(byte[] body) {
+        if (body.length == 0) {
+            throw new ProblemException(
+                    HttpStatus.BAD_REQUEST, "The body is empty; it must be a JSON object.");
+        }
+        try (var parser =
+                FACTORY.createParser(tools.jackson.core.ObjectReadContext.empty(), body)) {
+            parser.nextToken();
+            var value = value(parser);
+            if (parser.nextToken() != null) {
+                throw at(parser.currentTokenLocation(), "something stands behind its end");
+            }
+            return value;
+        } catch (JacksonException e) {
+            throw at(e.getLocation(), e.getOriginalMessage());
+        }
+    }
+
+    private static ProblemException at(@Nullable TokenStreamLocation place, String what) {
+        var where =
+                place == null
+                        ? ""
+                        : " at line %d, column %d"
+                                .formatted(place.getLineNr(), place.getColumnNr());
+        var words =
+                what.lines()
+                        .findFirst()
+                        .orElse("")
+                        .replaceAll("\\(`?[A-Za-z.]*`?[^)]*\\)", "")
+                        .strip();
+        return new ProblemException(
+                HttpStatus.BAD_REQUEST, "The body is not JSON%s: %s.".formatted(where, words));
+    }
+
+    private static @Nullable Object value(JsonParser parser) {
+        var token = parser.currentToken();
+        if (token == null) {
+            throw new ProblemException(
+                    HttpStatus.BAD_REQUEST, "The body is empty; it must be a JSON object.");
+        }
+        return switch (token) {
+            case START_OBJECT -> members(parser);
+            case START_ARRAY -> items(parser);
+            case VALUE_STRING -> parser.getString();
+            case VALUE_NUMBER_INT -> whole(parser);
+            case VALUE_NUMBER_FLOAT -> parser.getDecimalValue();
+            case VALUE_TRUE -> true;
+            case VALUE_FALSE -> false;
+            default -> null;
+        };
+    }
+
+    private static Object whole(JsonParser parser) {
+        var number = parser.getBigIntegerValue();
+        return number.bitLength() < Long.SIZE
+                ? (Object) number.longValue()
+                : new BigDecimal(number);
+    }
+
+    private static Map<String, @Nullable Object> members(JsonParser parser) {
+        var members = new LinkedHashMap<String, @Nullable Object>();
+        for (var name = parser.nextName(); name != null; name = parser.nextName()) {
+            parser.nextToken();
+            members.put(name, value(parser));
+        }
+        return members;
+    }
+
+    private static List<@Nullable Object> items(JsonParser parser) {
+        var items = new ArrayList<@Nullable Object>();
+        while (parser.nextToken() != tools.jackson.core.JsonToken.END_ARRAY) {
+            items.add(value(parser));
+        }
+        return items;
+    }
+
+    /** Writes plain values; numbers never in exponents. */
+    public static String write(Object value) {
+        return MAPPER.writeValueAsString(value);
+    }
+
+    /** Writes plain values with line breaks, for people. */
+    public static String writePretty(Object value) {
+        return MAPPER.writerWithDefaultPrettyPrinter().writeValueAsString(value);
+    }
+}

@@ -1,0 +1,5 @@
+/** JSON to and from plain values, bounded. */
+@NullMarked
+package sandpiper.server.json;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,45 @@
+package sandpiper.server.manage;
+
+import java.util.List;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.Duty;
+import sandpiper.server.manage.ModelView.Source;
+
+/** What objects and services there are, live or as the draft has them. */
+@RestController
+@RequestMapping("/manage/v1/model")
+class ModelController {
+    private final Engine engine;
+
+    ModelController(Engine engine) {
+        this.engine = engine;
+    }
+
+    @GetMapping
+    ModelView model(
+            @RequestParam(defaultValue = "LIVE") Source of, @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, of == Source.DRAFT ? Duty.DESIGN : Duty.RECORDS);
+        var live = engine.live().release();
+        if (of == Source.LIVE) {
+            return ModelView.of(live, Source.LIVE);
+        }
+        return engine.drafts()
+                .check()
+                .release()
+                .map(draft -> ModelView.of(draft, Source.DRAFT))
+                .orElseGet(() -> ModelView.of(live, Source.LIVE));
+    }
+
+    /** The fields of a service as its operations show them, for the console's tree. */
+    @GetMapping("/services")
+    List<ServiceView> services(@AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.DESIGN);
+        return engine.live().release().services().stream().map(ServiceView::of).toList();
+    }
+}

@@ -1,0 +1,183 @@
+package sandpiper.server.manage;
+
+import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+import sandpiper.model.change.TypeWords;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.Fields;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.PackageType;
+import sandpiper.model.release.Release;
+import sandpiper.model.type.ChoiceType;
+import sandpiper.model.type.FieldType;
+import sandpiper.model.type.MoneyType;
+import sandpiper.model.type.NumberType;
+import sandpiper.model.type.TextType;
+
+/**
+ * The objects of a release, as console and command line show them.
+ *
+ * @param source the draft, or the live release when the draft has errors
+ */
+record ModelView(Source source, List<PackageView> packages, List<ObjectView> objects) {
+    /** Which state is meant. */
+    enum Source {
+        LIVE,
+        DRAFT
+    }
+
+    /** A package. */
+    record PackageView(
+            String name, String version, String label, @Nullable String describe, boolean sealed) {
+        static PackageView of(PackageType definition) {
+            return new PackageView(
+                    definition.name(),
+                    definition.version(),
+                    definition.label(),
+                    definition.describe(),
+                    definition.sealed());
+        }
+    }
+
+    /** An object with all that a form and a list need. */
+    record ObjectView(
+            String name,
+            String packageName,
+            String label,
+            String plural,
+            @Nullable String describe,
+            List<String> key,
+            @Nullable String title,
+            @Nullable String numbered,
+            String removal,
+            List<FieldView> fields,
+            List<PartView> parts,
+            List<InverseView> inverses) {}
+
+    /** A part with its fields. */
+    record PartView(String name, String label, @Nullable String describe, List<FieldView> fields) {}
+
+    /** A list of records of another object that refer to this one. */
+    record InverseView(
+            @Nullable String name,
+            String object,
+            String plural,
+            @Nullable String part,
+            String field) {}
+
+    /** One code of a choice. */
+    record ChoiceView(String code, String label) {}
+
+    /**
+     * A field with all that a form needs. {@code type} is the word of definition files, {@code
+     * typeWords} says it in full.
+     */
+    record FieldView(
+            String name,
+            String label,
+            @Nullable String describe,
+            String type,
+            String typeWords,
+            boolean required,
+            boolean unique,
+            boolean readOnly,
+            @Nullable String standard,
+            @Nullable Integer length,
+            @Nullable Integer scale,
+            boolean multiline,
+            List<String> languages,
+            @Nullable String currency,
+            List<ChoiceView> choices,
+            @Nullable String to,
+            @Nullable String inverse) {}
+
+    static ModelView of(Release release, Source source) {
+        return new ModelView(
+                source,
+                release.packages().stream().map(PackageView::of).toList(),
+                release.objects().stream().map(object -> object(release, object)).toList());
+    }
+
+    private static ObjectView object(Release release, ObjectType object) {
+        var numbering = object.numbering();
+        return new ObjectView(
+                object.name(),
+                object.packageName(),
+                object.label(),
+                object.plural(),
+                object.describe(),
+                object.key(),
+                object.titleField().map(Field::name).orElse(null),
+                numbering == null ? null : numbering.field(),
+                object.removal().name().toLowerCase(Locale.ROOT),
+                fields(object.fields()),
+                object.parts().stream()
+                        .map(part ->
+                                new PartView(
+                                        part.name(),
+                                        part.label(),
+                                        part.describe(),
+                                        fields(part.fields())))
+                        .toList(),
+                release.referencesTo(object).stream()
+                        .map(inverse ->
+                                new InverseView(
+                                        ((FieldType.Reference) inverse.field().type()).inverse(),
+                                        inverse.from().name(),
+                                        inverse.from().plural(),
+                                        inverse.part() == null ? null : inverse.part().name(),
+                                        inverse.field().name()))
+                        .toList());
+    }
+
+    private static List<FieldView> fields(Fields fields) {
+        return fields.stream().map(ModelView::field).toList();
+    }
+
+    private static FieldView field(Field field) {
+        var type = field.type();
+        return new FieldView(
+                field.name(),
+                field.label(),
+                field.describe(),
+                type.keyword().word(),
+                TypeWords.of(type),
+                field.required(),
+                field.unique(),
+                field.readOnly(),
+                field.standard() == null ? null : field.standard().written(),
+                type instanceof TextType text ? text.length() : null,
+                scale(type),
+                type instanceof TextType text && text.multiline(),
+                type instanceof TextType text ? text.languages() : List.of(),
+                currency(type),
+                choices(type),
+                type instanceof FieldType.Reference reference ? reference.to() : null,
+                type instanceof FieldType.Reference reference ? reference.inverse() : null);
+    }
+
+    private static @Nullable Integer scale(FieldType type) {
+        return switch (type) {
+            case NumberType number -> number.scale();
+            case MoneyType money -> money.scale();
+            default -> null;
+        };
+    }
+
+    private static @Nullable String currency(FieldType type) {
+        return switch (type) {
+            case NumberType number -> number.currency();
+            case MoneyType _ -> "record";
+            default -> null;
+        };
+    }
+
+    private static List<ChoiceView> choices(FieldType type) {
+        return type instanceof ChoiceType choice
+                ? choice.choices().labels().entrySet().stream()
+                        .map(entry -> new ChoiceView(entry.getKey(), entry.getValue()))
+                        .toList()
+                : List.of();
+    }
+}

@@ -1,0 +1,360 @@
+package sandpiper.server.manage;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.function.BiFunction;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PatchMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.Duty;
+import sandpiper.engine.command.Outcome;
+import sandpiper.engine.command.RecordCommand;
+import sandpiper.engine.command.Request;
+import sandpiper.engine.read.Query;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.logic.Nearest;
+import sandpiper.logic.Quoted;
+import sandpiper.model.release.FieldPath;
+import sandpiper.model.release.ObjectRecordType;
+import sandpiper.model.release.ObjectType;
+import sandpiper.server.json.JsonText;
+import sandpiper.server.problem.Problem;
+import sandpiper.server.problem.ProblemException;
+import sandpiper.server.rest.Cursors;
+import sandpiper.server.rest.Preconditions;
+import sandpiper.server.rest.QueryReader;
+
+/**
+ * Records of any object, with all their fields, for console and command line. Values may come as
+ * text whatever their type.
+ */
+@RestController
+@RequestMapping("/manage/v1/records/{object}")
+class RecordController {
+    private static final List<String> PARAMETERS =
+            List.of("filter", "search", "sort", "limit", "after", "count", "retired");
+    private static final String VIA_CONSOLE = "console";
+    private static final int HISTORY = 200;
+    private static final int MOST_ITEMS = 1_000;
+
+    private final Engine engine;
+    private final Cursors cursors;
+
+    RecordController(Engine engine, Cursors cursors) {
+        this.engine = engine;
+        this.cursors = cursors;
+    }
+
+    private static ObjectType object(LiveRelease live, String name) {
+        return live.release()
+                .find(name)
+                .orElseThrow(() -> {
+                    var names = live.release().objects().stream().map(ObjectType::name).toList();
+                    return new ProblemException(
+                            HttpStatus.NOT_FOUND,
+                            "There is no object %s.%s"
+                                    .formatted(
+                                            Quoted.of(name),
+                                            Nearest.to(name, names)
+                                                    .map(near -> " Did you mean " + near + "?")
+                                                    .orElse("")));
+                });
+    }
+
+    @GetMapping
+    ResponseEntity<String> find(
+            @PathVariable String object,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request) {
+        Duties.require(actor, Duty.RECORDS);
+        var reader = new QueryReader(request.getParameterMap(), PARAMETERS);
+        return engine.records()
+                .read((live, session) -> {
+                    var type = object(live, object);
+                    var fingerprint =
+                            "manage/"
+                                    + object
+                                    + "?"
+                                    + reader.text("filter")
+                                    + "&"
+                                    + reader.text("sort")
+                                    + "&"
+                                    + reader.text("search")
+                                    + "&"
+                                    + reader.text("retired");
+                    var page =
+                            engine.records()
+                                    .page(live, session, query(live, type, reader, fingerprint));
+                    var body = new LinkedHashMap<String, @Nullable Object>();
+                    body.put(
+                            "records",
+                            page.records().stream()
+                                    .map(record -> RecordJson.of(live.release(), type, record))
+                                    .toList());
+                    body.put(
+                            "next",
+                            page.next() == null ? null : cursors.write(fingerprint, page.next()));
+                    body.put("total", page.total());
+                    return json(HttpStatus.OK, body);
+                });
+    }
+
+    private Query query(LiveRelease live, ObjectType type, QueryReader reader, String fingerprint) {
+        var names = type.fields().names();
+        var sort = reader.text("sort");
+        boolean byCreation = sort == null || sort.equals("-created") || sort.equals("created");
+        return new Query(
+                type,
+                live.release().everythingOf(type),
+                reader.filter(
+                        new ObjectRecordType(live.release(), type),
+                        engine.clock().withZone(type.zone())),
+                reader.text("search"),
+                byCreation
+                        ? List.of()
+                        : reader.sort(names, name -> FieldPath.of(type.fields().get(name))),
+                byCreation && !"created".equals(sort),
+                cursors.read(fingerprint, reader.text("after")),
+                reader.limit(),
+                reader.flag("count"),
+                retired(reader));
+    }
+
+    private static Query.Retired retired(QueryReader reader) {
+        var text = reader.text("retired");
+        try {
+            return text == null
+                    ? Query.Retired.WITHOUT
+                    : Query.Retired.valueOf(text.toUpperCase(Locale.ROOT));
+        } catch (IllegalArgumentException _) {
+            throw new ProblemException(
+                    HttpStatus.BAD_REQUEST, "retired must be without, with or only.");
+        }
+    }
+
+    @GetMapping("/{key}")
+    ResponseEntity<String> show(
+            @PathVariable String object,
+            @PathVariable String key,
+            @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.RECORDS);
+        return engine.records()
+                .read((live, session) -> {
+                    var type = object(live, object);
+                    var record =
+                            engine.records()
+                                    .find(
+                                            live,
+                                            session,
+                                            type,
+                                            key,
+                                            live.release().everythingOf(type))
+                                    .orElseThrow(() -> missing(type, key));
+                    return json(HttpStatus.OK, RecordJson.of(live.release(), type, record));
+                });
+    }
+
+    private static ProblemException missing(ObjectType type, String key) {
+        return new ProblemException(
+                HttpStatus.NOT_FOUND, "There is no %s %s.".formatted(type.label(), Quoted.of(key)));
+    }
+
+    @GetMapping("/{key}/history")
+    ResponseEntity<String> history(
+            @PathVariable String object,
+            @PathVariable String key,
+            @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.RECORDS);
+        return engine.records()
+                .read((live, session) -> {
+                    var type = object(live, object);
+                    var record =
+                            engine.records()
+                                    .find(
+                                            live,
+                                            session,
+                                            type,
+                                            key,
+                                            live.release().everythingOf(type))
+                                    .orElseThrow(() -> missing(type, key));
+                    var entries = engine.records().history(live, session, type, record, HISTORY);
+                    return json(
+                            HttpStatus.OK,
+                            Map.of("entries", entries.stream().map(RecordJson::of).toList()));
+                });
+    }
+
+    @PostMapping(consumes = MediaType.APPLICATION_JSON_VALUE)
+    ResponseEntity<String> create(
+            @PathVariable String object,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request)
+            throws IOException {
+        var values = JsonText.object(JsonText.bytes(request.getInputStream()));
+        return change(
+                actor,
+                object,
+                (live, type) ->
+                        new RecordCommand.Create(type, live.release().everythingOf(type), values));
+    }
+
+    @PatchMapping(path = "/{key}", consumes = MediaType.APPLICATION_JSON_VALUE)
+    ResponseEntity<String> update(
+            @PathVariable String object,
+            @PathVariable String key,
+            @RequestHeader(name = HttpHeaders.IF_MATCH, required = false) @Nullable String ifMatch,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request)
+            throws IOException {
+        var values = JsonText.object(JsonText.bytes(request.getInputStream()));
+        var expected = Preconditions.expectedVersion(ifMatch);
+        return change(
+                actor,
+                object,
+                (live, type) ->
+                        new RecordCommand.Change(
+                                type, live.release().everythingOf(type), key, values, expected));
+    }
+
+    @DeleteMapping("/{key}")
+    ResponseEntity<String> remove(
+            @PathVariable String object,
+            @PathVariable String key,
+            @RequestHeader(name = HttpHeaders.IF_MATCH, required = false) @Nullable String ifMatch,
+            @AuthenticationPrincipal Actor actor) {
+        var expected = Preconditions.expectedVersion(ifMatch);
+        return change(actor, object, (_, type) -> new RecordCommand.Remove(type, key, expected));
+    }
+
+    @PostMapping("/{key}/restore")
+    ResponseEntity<String> restore(
+            @PathVariable String object,
+            @PathVariable String key,
+            @AuthenticationPrincipal Actor actor) {
+        return change(actor, object, (_, type) -> new RecordCommand.Restore(type, key));
+    }
+
+    private ResponseEntity<String> change(
+            Actor actor,
+            String object,
+            BiFunction<LiveRelease, ObjectType, RecordCommand> command) {
+        Duties.require(actor, Duty.RECORDS);
+        var outcome =
+                engine.records()
+                        .write(live ->
+                                new Request(
+                                        command.apply(live, object(live, object)),
+                                        actor,
+                                        VIA_CONSOLE,
+                                        true,
+                                        null));
+        return switch (outcome) {
+            case Outcome.Done done -> answer(done);
+            case Outcome.Refused refused -> {
+                var problem = Problem.of(refused);
+                yield ResponseEntity.status(problem.status())
+                        .header(HttpHeaders.CONTENT_TYPE, Problem.CONTENT_TYPE)
+                        .body(JsonText.write(problem.plain()));
+            }
+            case Outcome.Repeated _ ->
+                    throw new IllegalStateException("Nothing here is asked for only once");
+        };
+    }
+
+    private ResponseEntity<String> answer(Outcome.Done done) {
+        return engine.records()
+                .read((live, session) -> {
+                    var type = object(live, done.object().name());
+                    var record =
+                            live.records()
+                                    .view(
+                                            session,
+                                            type,
+                                            done.number(),
+                                            live.release().everythingOf(type));
+                    return record.isEmpty()
+                            ? ResponseEntity.noContent().build()
+                            : json(
+                                    done.created() ? HttpStatus.CREATED : HttpStatus.OK,
+                                    RecordJson.of(live.release(), type, record.get()));
+                });
+    }
+
+    /** Many records at once, created or changed by key; each for itself. */
+    @PostMapping(path = "/batch", consumes = MediaType.APPLICATION_JSON_VALUE)
+    ResponseEntity<String> batch(
+            @PathVariable String object,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request)
+            throws IOException {
+        Duties.require(actor, Duty.RECORDS);
+        var body = JsonText.object(JsonText.bytes(request.getInputStream()));
+        if (!(body.get("items") instanceof List<?> items) || items.size() > MOST_ITEMS) {
+            throw new ProblemException(
+                    HttpStatus.BAD_REQUEST,
+                    "items must be a list of at most %,d records.".formatted(MOST_ITEMS));
+        }
+        var requests = new ArrayList<Function<LiveRelease, Request>>();
+        for (var item : items) {
+            requests.add(live -> saving(live, object(live, object), item, actor));
+        }
+        var results =
+                engine.records().writeAll(requests).stream().map(RecordController::result).toList();
+        return json(HttpStatus.OK, Map.of("results", results));
+    }
+
+    private static Request saving(
+            LiveRelease live, ObjectType type, @Nullable Object item, Actor actor) {
+        var values = new LinkedHashMap<String, @Nullable Object>();
+        if (item instanceof Map<?, ?> map) {
+            map.forEach((name, value) -> values.put(String.valueOf(name), value));
+        }
+        var all = live.release().everythingOf(type);
+        var command =
+                type.key().isEmpty()
+                        ? new RecordCommand.Create(type, all, values)
+                        : new RecordCommand.Save(type, all, all, null, values, null);
+        return new Request(command, actor, "import", true, null);
+    }
+
+    private static Map<String, Object> result(Outcome outcome) {
+        var result = new LinkedHashMap<String, Object>();
+        switch (outcome) {
+            case Outcome.Done done -> {
+                result.put("status", done.created() ? "created" : "changed");
+                result.put("id", done.id().toString());
+            }
+            case Outcome.Refused refused -> {
+                result.put("status", "refused");
+                result.put("problem", Problem.of(refused).plain());
+            }
+            case Outcome.Repeated _ -> result.put("status", "changed");
+        }
+        return result;
+    }
+
+    private static ResponseEntity<String> json(HttpStatus status, Object body) {
+        return ResponseEntity.status(status)
+                .header(HttpHeaders.CONTENT_TYPE, MediaType.APPLICATION_JSON_VALUE)
+                .body(JsonText.write(body));
+    }
+}

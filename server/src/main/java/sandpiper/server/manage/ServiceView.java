@@ -1,0 +1,71 @@
+package sandpiper.server.manage;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
+import sandpiper.model.release.FieldPath;
+import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.ResourceType;
+import sandpiper.model.release.ServiceType;
+
+/** A service as the console shows it. */
+record ServiceView(
+        String name,
+        int version,
+        String packageName,
+        String label,
+        @Nullable String describe,
+        List<String> protocols,
+        List<ResourceView> resources) {
+
+    /** One resource; {@code operations} holds for each operation the names of its fields. */
+    record ResourceView(
+            String name,
+            String object,
+            String objectLabel,
+            @Nullable String describe,
+            List<String> key,
+            Map<String, List<String>> operations,
+            List<String> filterable,
+            List<String> sortable) {}
+
+    static ServiceView of(ServiceType service) {
+        return new ServiceView(
+                service.name(),
+                service.version(),
+                service.packageName(),
+                service.label(),
+                service.describe(),
+                service.protocols(),
+                service.resources().stream().map(ServiceView::resource).toList());
+    }
+
+    private static ResourceView resource(ResourceType resource) {
+        var operations = new TreeMap<String, List<String>>();
+        resource.trees()
+                .forEach((operation, tree) ->
+                        operations.put(operation.name().toLowerCase(Locale.ROOT), names(tree)));
+        return new ResourceView(
+                resource.name(),
+                resource.object().name(),
+                resource.object().label(),
+                resource.describe(),
+                resource.object().key(),
+                operations,
+                resource.filterable().stream().map(FieldPath::written).toList(),
+                resource.sortable().stream().map(FieldPath::written).toList());
+    }
+
+    private static List<String> names(FieldTree tree) {
+        var names = new ArrayList<>(tree.paths().stream().map(FieldPath::written).toList());
+        tree.parts()
+                .forEach(part ->
+                        part.paths()
+                                .forEach(path ->
+                                        names.add(part.part().name() + "." + path.written())));
+        return names;
+    }
+}

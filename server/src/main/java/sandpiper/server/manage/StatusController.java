@@ -1,0 +1,105 @@
+package sandpiper.server.manage;
+
+import java.util.List;
+import java.util.Map;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.Duty;
+import sandpiper.engine.port.HistoryStorage;
+
+/** Where things stand. */
+@RestController
+@RequestMapping("/manage/v1")
+class StatusController {
+    private static final int LATEST = 12;
+
+    private final Engine engine;
+
+    StatusController(Engine engine) {
+        this.engine = engine;
+    }
+
+    /** One object and how many records it has. */
+    record ObjectCount(String name, String plural, long inUse, long retired) {}
+
+    /** One change of late. */
+    record Latest(
+            String object,
+            String label,
+            String record,
+            String operation,
+            String at,
+            String by,
+            String via) {}
+
+    /** An instance at a glance. {@code release} is 0 before the first. */
+    record Status(
+            String version,
+            int release,
+            int changedFiles,
+            int errors,
+            int services,
+            List<ObjectCount> objects,
+            List<Latest> latest) {}
+
+    @GetMapping("/health")
+    Map<String, String> health() {
+        return Map.of("status", "up");
+    }
+
+    @GetMapping("/status")
+    Status status(@AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.RECORDS);
+        var live = engine.live();
+        var preview = engine.releases().preview();
+        var counts =
+                engine.records()
+                        .read((now, session) ->
+                                now.release().objects().stream()
+                                        .map(object -> {
+                                            var count = now.records().count(session, object);
+                                            return new ObjectCount(
+                                                    object.name(),
+                                                    object.plural(),
+                                                    count.inUse(),
+                                                    count.retired());
+                                        })
+                                        .toList());
+        int errors =
+                (int)
+                        preview.diagnostics().stream()
+                                .filter(diagnostic ->
+                                        diagnostic.severity()
+                                                == sandpiper.model.Diagnostic.Severity.ERROR)
+                                .count();
+        return new Status(
+                "0.1.0",
+                live.number(),
+                preview.files().size(),
+                errors,
+                live.release().services().size(),
+                counts,
+                engine.records().latestChanges(LATEST).stream().map(this::latest).toList());
+    }
+
+    private Latest latest(HistoryStorage.Entry entry) {
+        var label =
+                engine.live()
+                        .release()
+                        .find(entry.object())
+                        .map(object -> object.label())
+                        .orElse(entry.object());
+        return new Latest(
+                entry.object(),
+                label,
+                entry.record().toString(),
+                entry.operation(),
+                entry.at().toString(),
+                entry.by(),
+                entry.via());
+    }
+}

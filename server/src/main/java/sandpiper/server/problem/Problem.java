@@ -1,0 +1,97 @@
+package sandpiper.server.problem;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.springframework.http.HttpStatus;
+import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.Outcome;
+
+/**
+ * What went wrong, as RFC 9457 has it.
+ *
+ * @param title the kind of problem in a few words
+ * @param status the HTTP status
+ * @param detail a sentence that says what to do
+ * @param errors each thing that is wrong, with its place; empty when the detail says all
+ */
+public record Problem(String title, int status, String detail, List<Wrong> errors) {
+    /** The content type of a problem. */
+    public static final String CONTENT_TYPE = "application/problem+json";
+
+    public Problem {
+        errors = List.copyOf(errors);
+    }
+
+    /**
+     * One thing that is wrong.
+     *
+     * @param pointer JSON Pointer (RFC 6901) into the request's body; empty for the whole of it
+     */
+    public record Wrong(String pointer, String code, String message) {}
+
+    static Problem of(HttpStatus status, String detail, List<Wrong> errors) {
+        return new Problem(title(status), status.value(), detail, errors);
+    }
+
+    private static String title(HttpStatus status) {
+        return switch (status) {
+            case UNPROCESSABLE_CONTENT -> "The values are not right";
+            case BAD_REQUEST -> "The request is not right";
+            case UNAUTHORIZED -> "Sign-in is needed";
+            case FORBIDDEN -> "This is not granted";
+            case NOT_FOUND -> "There is no such thing";
+            case CONFLICT -> "Another record stands in the way";
+            case PRECONDITION_FAILED -> "The record was changed meanwhile";
+            case CONTENT_TOO_LARGE -> "The request is too large";
+            default -> status.getReasonPhrase();
+        };
+    }
+
+    /** The problem of a command that was not done. */
+    public static Problem of(Outcome.Refused refused) {
+        var status =
+                switch (refused.reason()) {
+                    case INVALID -> HttpStatus.UNPROCESSABLE_CONTENT;
+                    case MISSING -> HttpStatus.NOT_FOUND;
+                    case STALE -> HttpStatus.PRECONDITION_FAILED;
+                    case CONFLICT -> HttpStatus.CONFLICT;
+                };
+        var faults = refused.faults();
+        var detail =
+                faults.size() == 1
+                        ? faults.getFirst().message()
+                        : "%d things are wrong; see errors.".formatted(faults.size());
+        return of(status, detail, faults.stream().map(Problem::wrong).toList());
+    }
+
+    private static Wrong wrong(Fault fault) {
+        var pointer = new StringBuilder();
+        for (var step : fault.path()) {
+            pointer.append('/').append(step.toString().replace("~", "~0").replace("/", "~1"));
+        }
+        return new Wrong(pointer.toString(), fault.code().id(), fault.message());
+    }
+
+    /** As plain values, ready to be written. */
+    public Map<String, Object> plain() {
+        var plain = new LinkedHashMap<String, Object>();
+        plain.put("type", "about:blank");
+        plain.put("title", title);
+        plain.put("status", (long) status);
+        plain.put("detail", detail);
+        if (!errors.isEmpty()) {
+            var list = new ArrayList<Object>();
+            for (var error : errors) {
+                var one = new LinkedHashMap<String, Object>();
+                one.put("pointer", error.pointer());
+                one.put("code", error.code());
+                one.put("message", error.message());
+                list.add(one);
+            }
+            plain.put("errors", list);
+        }
+        return plain;
+    }
+}

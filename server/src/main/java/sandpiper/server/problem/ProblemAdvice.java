@@ -1,0 +1,144 @@
+package sandpiper.server.problem;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.util.Arrays;
+import java.util.List;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.HttpStatusCode;
+import org.springframework.http.ResponseEntity;
+import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.web.ErrorResponse;
+import org.springframework.web.bind.MethodArgumentNotValidException;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import sandpiper.engine.port.StorageException;
+import sandpiper.engine.write.OverloadedException;
+import sandpiper.server.json.JsonText;
+
+/** Turns whatever ends a request early into a problem. What is inside stays inside. */
+@RestControllerAdvice
+class ProblemAdvice {
+    private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
+
+    @ExceptionHandler
+    ResponseEntity<String> known(ProblemException e) {
+        return answer(e.problem(), HttpHeaders.EMPTY);
+    }
+
+    @ExceptionHandler
+    ResponseEntity<String> overloaded(OverloadedException e) {
+        var headers = new HttpHeaders();
+        headers.add(HttpHeaders.RETRY_AFTER, "1");
+        return answer(
+                Problem.of(
+                        HttpStatus.SERVICE_UNAVAILABLE, String.valueOf(e.getMessage()), List.of()),
+                headers);
+    }
+
+    @ExceptionHandler
+    ResponseEntity<String> storage(StorageException e) {
+        LOG.error("Storage does not work", e);
+        return answer(
+                Problem.of(
+                        HttpStatus.SERVICE_UNAVAILABLE,
+                        "The service cannot store or read just now; its operator finds the reason"
+                                + " in the log.",
+                        List.of()),
+                HttpHeaders.EMPTY);
+    }
+
+    @ExceptionHandler
+    ResponseEntity<String> unreadable(HttpMessageNotReadableException e) {
+        var cause =
+                String.valueOf(e.getMostSpecificCause().getMessage())
+                        .lines()
+                        .findFirst()
+                        .orElse("");
+        LOG.debug("Unreadable body: {}", cause);
+        return answer(
+                Problem.of(
+                        HttpStatus.BAD_REQUEST,
+                        "The body is not the JSON that is expected here.",
+                        List.of()),
+                HttpHeaders.EMPTY);
+    }
+
+    @ExceptionHandler
+    ResponseEntity<String> invalid(MethodArgumentNotValidException e) {
+        var errors =
+                e.getFieldErrors().stream()
+                        .map(error ->
+                                new Problem.Wrong(
+                                        "/" + error.getField(),
+                                        "SP4000",
+                                        error.getField() + " " + error.getDefaultMessage() + "."))
+                        .toList();
+        return answer(
+                Problem.of(
+                        HttpStatus.UNPROCESSABLE_CONTENT,
+                        "Some values are not right; see errors.",
+                        errors),
+                HttpHeaders.EMPTY);
+    }
+
+    @ExceptionHandler
+    ResponseEntity<String> mistyped(MethodArgumentTypeMismatchException e) {
+        var type = e.getRequiredType();
+        var wanted =
+                type != null && type.isEnum()
+                        ? "one of "
+                                + String.join(
+                                        ", ",
+                                        Arrays.stream(type.getEnumConstants())
+                                                .map(String::valueOf)
+                                                .toList())
+                        : "a number";
+        return answer(
+                Problem.of(
+                        HttpStatus.BAD_REQUEST,
+                        "%s must be %s.".formatted(e.getName(), wanted),
+                        List.of()),
+                HttpHeaders.EMPTY);
+    }
+
+    @ExceptionHandler
+    ResponseEntity<String> others(Exception e, HttpServletRequest request) {
+        if (e instanceof ErrorResponse known) {
+            return answer(ofSpring(known.getStatusCode(), request), known.getHeaders());
+        }
+        LOG.error("{} {} failed", request.getMethod(), request.getRequestURI(), e);
+        return answer(
+                Problem.of(
+                        HttpStatus.INTERNAL_SERVER_ERROR,
+                        "Something unexpected happened; the operator finds it in the log.",
+                        List.of()),
+                HttpHeaders.EMPTY);
+    }
+
+    private static Problem ofSpring(HttpStatusCode code, HttpServletRequest request) {
+        var status =
+                java.util.Objects.requireNonNullElse(
+                        HttpStatus.resolve(code.value()), HttpStatus.BAD_REQUEST);
+        var detail =
+                switch (status) {
+                    case NOT_FOUND -> "Nothing answers at %s.".formatted(request.getRequestURI());
+                    case METHOD_NOT_ALLOWED ->
+                            "%s is not possible here; see Allow.".formatted(request.getMethod());
+                    case UNSUPPORTED_MEDIA_TYPE -> "Send JSON with Content-Type: application/json.";
+                    case NOT_ACCEPTABLE -> "Only JSON can be answered; accept application/json.";
+                    default -> "The request cannot be understood.";
+                };
+        return Problem.of(status, detail, List.of());
+    }
+
+    private static ResponseEntity<String> answer(Problem problem, HttpHeaders headers) {
+        return ResponseEntity.status(problem.status())
+                .headers(headers)
+                .header(HttpHeaders.CONTENT_TYPE, Problem.CONTENT_TYPE)
+                .body(JsonText.write(problem.plain()));
+    }
+}

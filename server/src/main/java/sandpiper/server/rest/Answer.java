@@ -1,0 +1,51 @@
+package sandpiper.server.rest;
+
+import java.util.LinkedHashMap;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
+import sandpiper.server.json.JsonText;
+
+/**
+ * What a change is answered with, in a form that can be kept and given again.
+ *
+ * @param location where the record is read, or {@code null} when it cannot be
+ * @param body JSON
+ */
+record Answer(int status, @Nullable String location, String tag, String body) {
+    String write() {
+        var plain = new LinkedHashMap<String, Object>();
+        plain.put("status", (long) status);
+        if (location != null) {
+            plain.put("location", location);
+        }
+        plain.put("tag", tag);
+        plain.put("body", body);
+        return JsonText.write(plain);
+    }
+
+    static Answer read(String text) {
+        Map<String, @Nullable Object> plain =
+                JsonText.object(text.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+        return new Answer(
+                ((Long) java.util.Objects.requireNonNull(plain.get("status"))).intValue(),
+                (String) plain.get("location"),
+                String.valueOf(plain.get("tag")),
+                String.valueOf(plain.get("body")));
+    }
+
+    ResponseEntity<String> entity(boolean repeated) {
+        var answer =
+                ResponseEntity.status(status)
+                        .header(HttpHeaders.CONTENT_TYPE, "application/json")
+                        .header(HttpHeaders.ETAG, tag);
+        if (location != null) {
+            answer.header(HttpHeaders.LOCATION, location);
+        }
+        if (repeated) {
+            answer.header("Idempotent-Replayed", "true");
+        }
+        return answer.body(body);
+    }
+}

@@ -1,0 +1,176 @@
+package sandpiper.server.rest;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.command.Outcome;
+import sandpiper.engine.command.RecordCommand;
+import sandpiper.engine.command.Request;
+import sandpiper.engine.read.KeyText;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.model.release.ResourceType.Operation;
+import sandpiper.server.json.JsonText;
+import sandpiper.server.problem.Problem;
+import sandpiper.server.problem.ProblemException;
+
+/** Many changes in one request, each done or refused for itself. */
+@org.springframework.web.bind.annotation.RestController
+@RequestMapping("/api/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/{resource:[a-z0-9-]+}:batch")
+class BatchController {
+    private static final int MOST_ITEMS = 1_000;
+
+    private static final Logger LOG = LoggerFactory.getLogger(BatchController.class);
+
+    private final Engine engine;
+
+    BatchController(Engine engine) {
+        this.engine = engine;
+    }
+
+    @PostMapping(consumes = MediaType.APPLICATION_JSON_VALUE)
+    ResponseEntity<String> batch(
+            @PathVariable String service,
+            @PathVariable int version,
+            @PathVariable String resource,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request)
+            throws IOException {
+        var call = new Call(engine, actor, service, version, resource);
+        var body = JsonText.object(JsonText.bytes(request.getInputStream()));
+        if (!(body.get("items") instanceof List<?> items) || body.size() != 1) {
+            throw new ProblemException(
+                    HttpStatus.BAD_REQUEST,
+                    "The body must be {\"items\": [...]}, each item as in {\"do\": \"create\","
+                            + " \"values\": {...}}.");
+        }
+        if (items.size() > MOST_ITEMS) {
+            throw new ProblemException(
+                    HttpStatus.CONTENT_TOO_LARGE,
+                    "A batch may have %,d items, but has %,d.".formatted(MOST_ITEMS, items.size()));
+        }
+        var requests = new ArrayList<Function<LiveRelease, Request>>();
+        for (int i = 0; i < items.size(); i++) {
+            var command = command(call, items.get(i), i);
+            requests.add(live -> new Request(command.apply(live), actor, call.via(), false, null));
+        }
+        // Found out before anything is done: whether each item may be asked at all.
+        var live = engine.live();
+        var asked = requests.stream().map(maker -> maker.apply(live)).toList();
+        LOG.debug("{}: a batch of {}", call.via(), asked.size());
+        return results(engine.records().writeAll(requests));
+    }
+
+    private static Function<LiveRelease, RecordCommand> command(
+            Call call, @Nullable Object item, int place) {
+        if (!(item instanceof Map<?, ?> map) || !(map.get("values") instanceof Map<?, ?> given)) {
+            throw wrong(
+                    place,
+                    "must have do and values, as in {\"do\": \"create\", \"values\": {...}}");
+        }
+        var values = new LinkedHashMap<String, @Nullable Object>();
+        given.forEach((name, value) -> values.put(String.valueOf(name), value));
+        var key = map.get("key") instanceof String text ? text : null;
+        return switch (String.valueOf(map.get("do"))) {
+            case "create" ->
+                    live -> {
+                        var type = call.resource(live, Operation.CREATE);
+                        return new RecordCommand.Create(
+                                type.object(), type.tree(Operation.CREATE).orElseThrow(), values);
+                    };
+            case "update" -> {
+                if (key == null) {
+                    throw wrong(place, "needs the key of the record to update");
+                }
+                yield live -> {
+                    var type = call.resource(live, Operation.UPDATE);
+                    return new RecordCommand.Change(
+                            type.object(),
+                            type.tree(Operation.UPDATE).orElseThrow(),
+                            key,
+                            values,
+                            null);
+                };
+            }
+            case "save" -> live -> RestController.saveCommand(call, live, key, values, null);
+            default -> throw wrong(place, "must say what to do: create, update or save");
+        };
+    }
+
+    private static ProblemException wrong(int place, String what) {
+        return new ProblemException(
+                HttpStatus.BAD_REQUEST,
+                "Item %d %s; nothing was done.".formatted(place + 1, what),
+                List.of(new Problem.Wrong("/items/" + place, "SP4000", "This item " + what + ".")));
+    }
+
+    private ResponseEntity<String> results(List<Outcome> outcomes) {
+        var results =
+                engine.records()
+                        .read((live, session) ->
+                                outcomes.stream()
+                                        .map(outcome ->
+                                                switch (outcome) {
+                                                    case Outcome.Done done -> {
+                                                        var answer =
+                                                                new LinkedHashMap<String, Object>();
+                                                        answer.put(
+                                                                "status",
+                                                                done.created() ? 201L : 200L);
+                                                        answer.put("id", done.id().toString());
+                                                        answer.put("version", done.version());
+                                                        live.records()
+                                                                .keyOf(
+                                                                        session,
+                                                                        done.object(),
+                                                                        done.number())
+                                                                .filter(key -> !key.isEmpty())
+                                                                .ifPresent(key ->
+                                                                        answer.put(
+                                                                                "key",
+                                                                                KeyText.write(
+                                                                                        done
+                                                                                                .object(),
+                                                                                        key)));
+                                                        yield (Map<String, Object>) answer;
+                                                    }
+                                                    case Outcome.Refused refused ->
+                                                            refusal(refused);
+                                                    case Outcome.Repeated _ ->
+                                                            new LinkedHashMap<String, Object>(
+                                                                    Map.of("status", 200L));
+                                                })
+                                        .toList());
+        var body = new LinkedHashMap<String, Object>();
+        long done = outcomes.stream().filter(Outcome.Done.class::isInstance).count();
+        body.put("done", done);
+        body.put("failed", outcomes.size() - done);
+        body.put("results", results);
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_JSON)
+                .body(JsonText.write(body));
+    }
+
+    private static Map<String, Object> refusal(Outcome.Refused refused) {
+        var problem = Problem.of(refused);
+        var answer = new LinkedHashMap<String, Object>();
+        answer.put("status", (long) problem.status());
+        answer.put("problem", problem.plain());
+        return answer;
+    }
+}

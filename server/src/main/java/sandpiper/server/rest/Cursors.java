@@ -1,0 +1,85 @@
+package sandpiper.server.rest;
+
+import java.nio.charset.StandardCharsets;
+import java.security.GeneralSecurityException;
+import java.security.MessageDigest;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Base64;
+import java.util.LinkedHashMap;
+import java.util.List;
+import javax.crypto.Mac;
+import javax.crypto.spec.SecretKeySpec;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Component;
+import sandpiper.engine.Engine;
+import sandpiper.server.json.JsonText;
+import sandpiper.server.problem.ProblemException;
+import sandpiper.server.security.Secrets;
+
+/**
+ * Writes the place at which a query goes on as a text that callers hand back. It is sealed, so that
+ * only places we gave are taken, and bound to the query it came from.
+ */
+@Component
+public final class Cursors {
+    private static final String ALGORITHM = "HmacSHA256";
+    private static final int SEAL_BYTES = 12;
+
+    private final byte[] key;
+
+    Cursors(Engine engine) {
+        var secret =
+                engine.write(transaction ->
+                        engine.storage()
+                                .access()
+                                .setting(transaction, "cursor-key", Secrets.make()));
+        this.key = secret.getBytes(StandardCharsets.US_ASCII);
+    }
+
+    /** The text for a place; {@code query} tells which query it belongs to. */
+    public String write(String query, List<@Nullable Object> place) {
+        var content = new LinkedHashMap<String, Object>();
+        content.put("p", place);
+        var bytes = JsonText.write(content).getBytes(StandardCharsets.UTF_8);
+        var sealed = Arrays.copyOf(seal(query, bytes), SEAL_BYTES + bytes.length);
+        System.arraycopy(bytes, 0, sealed, SEAL_BYTES, bytes.length);
+        return Base64.getUrlEncoder().withoutPadding().encodeToString(sealed);
+    }
+
+    /** The place of a text, or {@code null} when there is no text. */
+    public @Nullable List<@Nullable Object> read(String query, @Nullable String text) {
+        if (text == null || text.isEmpty()) {
+            return null;
+        }
+        try {
+            var sealed = Base64.getUrlDecoder().decode(text);
+            var bytes =
+                    Arrays.copyOfRange(sealed, Math.min(SEAL_BYTES, sealed.length), sealed.length);
+            var seal = Arrays.copyOf(sealed, SEAL_BYTES);
+            if (MessageDigest.isEqual(seal, seal(query, bytes))
+                    && JsonText.object(bytes).get("p") instanceof List<?> place) {
+                return new ArrayList<@Nullable Object>(place);
+            }
+        } catch (IllegalArgumentException _) {
+            // answered below
+        }
+        throw new ProblemException(
+                HttpStatus.BAD_REQUEST,
+                "after is not a cursor of this query; take it from next of the page before, with"
+                        + " the same filter and sort.");
+    }
+
+    private byte[] seal(String query, byte[] content) {
+        try {
+            var mac = Mac.getInstance(ALGORITHM);
+            mac.init(new SecretKeySpec(key, ALGORITHM));
+            mac.update(query.getBytes(StandardCharsets.UTF_8));
+            mac.update((byte) 0);
+            return Arrays.copyOf(mac.doFinal(content), SEAL_BYTES);
+        } catch (GeneralSecurityException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+}

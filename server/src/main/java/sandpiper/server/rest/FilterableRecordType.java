@@ -1,0 +1,77 @@
+package sandpiper.server.rest;
+
+import java.util.Collection;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import sandpiper.logic.type.LogicType;
+import sandpiper.logic.type.RecordType;
+import sandpiper.model.release.FieldPath;
+
+/**
+ * What of an object a service lets callers filter by: only the paths it names, and nothing beside
+ * them.
+ */
+final class FilterableRecordType implements RecordType {
+    private final RecordType whole;
+    private final List<FieldPath> allowed;
+    private final List<String> at;
+
+    FilterableRecordType(RecordType whole, List<FieldPath> allowed) {
+        this(whole, allowed, List.of());
+    }
+
+    private FilterableRecordType(RecordType whole, List<FieldPath> allowed, List<String> at) {
+        this.whole = whole;
+        this.allowed = allowed;
+        this.at = at;
+    }
+
+    @Override
+    public String name() {
+        return whole.name();
+    }
+
+    @Override
+    public Optional<LogicType> member(String member) {
+        if (!memberNames().contains(member)) {
+            // The key of a reference may be compared wherever the reference may.
+            boolean keyOfAllowed =
+                    whole.keyMember().filter(member::equals).isPresent() && isAllowedItself();
+            return keyOfAllowed ? whole.member(member) : Optional.empty();
+        }
+        var further = new java.util.ArrayList<>(at);
+        further.add(member);
+        return whole.member(member)
+                .map(type ->
+                        type instanceof LogicType.RecordOf(var record)
+                                ? new LogicType.RecordOf(
+                                        new FilterableRecordType(record, allowed, further))
+                                : type);
+    }
+
+    private boolean isAllowedItself() {
+        return !at.isEmpty() && allowed.stream().anyMatch(path -> names(path).equals(at));
+    }
+
+    private static List<String> names(FieldPath path) {
+        return path.steps().stream().map(field -> field.name()).toList();
+    }
+
+    @Override
+    public Collection<String> memberNames() {
+        var names = new LinkedHashSet<String>();
+        for (var path : allowed) {
+            var steps = names(path);
+            if (steps.size() > at.size() && steps.subList(0, at.size()).equals(at)) {
+                names.add(steps.get(at.size()));
+            }
+        }
+        return names;
+    }
+
+    @Override
+    public Optional<String> keyMember() {
+        return whole.keyMember();
+    }
+}

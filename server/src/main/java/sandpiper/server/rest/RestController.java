@@ -1,0 +1,360 @@
+package sandpiper.server.rest;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PatchMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.command.Outcome;
+import sandpiper.engine.command.RecordCommand;
+import sandpiper.engine.command.Request;
+import sandpiper.engine.read.Query;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.logic.Quoted;
+import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.ObjectRecordType;
+import sandpiper.model.release.ResourceType;
+import sandpiper.model.release.ResourceType.Operation;
+import sandpiper.server.json.JsonText;
+import sandpiper.server.problem.Problem;
+import sandpiper.server.problem.ProblemException;
+import sandpiper.server.security.Secrets;
+
+/**
+ * Every service over REST. Which resources there are, with which fields, is looked up in the live
+ * release at each call.
+ *
+ * <p>Follows RFC 9110 (methods, conditional requests), RFC 7396 (merge patch), RFC 8288 (links) and
+ * RFC 9457 (problems).
+ */
+@org.springframework.web.bind.annotation.RestController
+@RequestMapping("/api/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/{resource:[a-z0-9-]+}")
+class RestController {
+    private static final List<String> QUERY_PARAMETERS =
+            List.of("filter", "sort", "limit", "after", "fields", "count");
+    private static final String IDEMPOTENCY_KEY = "Idempotency-Key";
+    private static final int LONGEST_IDEMPOTENCY_KEY = 255;
+
+    private final Engine engine;
+    private final Cursors cursors;
+
+    RestController(Engine engine, Cursors cursors) {
+        this.engine = engine;
+        this.cursors = cursors;
+    }
+
+    @GetMapping
+    ResponseEntity<String> query(
+            @PathVariable String service,
+            @PathVariable int version,
+            @PathVariable String resource,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request) {
+        var call = new Call(engine, actor, service, version, resource);
+        var reader = new QueryReader(request.getParameterMap(), QUERY_PARAMETERS);
+        var fingerprint = call.base() + "?" + Call.fingerprint(request.getParameterMap());
+        return engine.records()
+                .read((live, session) -> {
+                    var type = call.resource(live, Operation.QUERY);
+                    var tree = type.tree(Operation.QUERY).orElseThrow();
+                    var chosen = reader.fields(Call.names(tree));
+                    var page =
+                            engine.records()
+                                    .page(
+                                            live,
+                                            session,
+                                            query(live, type, tree, reader, fingerprint));
+                    var items =
+                            page.records().stream()
+                                    .map(record -> Call.plain(tree, record, chosen))
+                                    .toList();
+                    var body = new LinkedHashMap<String, @Nullable Object>();
+                    body.put("items", items);
+                    var answer = ResponseEntity.ok().contentType(MediaType.APPLICATION_JSON);
+                    if (page.next() != null) {
+                        var cursor = cursors.write(fingerprint, page.next());
+                        body.put("next", cursor);
+                        answer.header(
+                                HttpHeaders.LINK,
+                                "<%s>; rel=\"next\"".formatted(next(call, request, cursor)));
+                    }
+                    if (page.total() != null) {
+                        body.put("count", page.total());
+                    }
+                    return answer.body(JsonText.write(body));
+                });
+    }
+
+    private Query query(
+            LiveRelease live,
+            ResourceType resource,
+            FieldTree tree,
+            QueryReader reader,
+            String fingerprint) {
+        var object = resource.object();
+        var sortable = resource.sortable().stream().map(path -> path.written()).toList();
+        var filterable =
+                new FilterableRecordType(
+                        new ObjectRecordType(live.release(), object), resource.filterable());
+        return new Query(
+                object,
+                tree,
+                reader.filter(filterable, engine.clock().withZone(object.zone())),
+                null,
+                reader.sort(sortable, name -> resource.sortable().get(sortable.indexOf(name))),
+                false,
+                cursors.read(fingerprint, reader.text("after")),
+                reader.limit(),
+                reader.flag("count"),
+                Query.Retired.WITHOUT);
+    }
+
+    private static String next(Call call, HttpServletRequest request, String cursor) {
+        var parameters = new StringBuilder("after=").append(cursor);
+        request.getParameterMap()
+                .forEach((name, values) -> {
+                    if (!name.equals("after")) {
+                        parameters
+                                .append('&')
+                                .append(name)
+                                .append('=')
+                                .append(URLEncoder.encode(values[0], StandardCharsets.UTF_8));
+                    }
+                });
+        return call.base() + "?" + parameters;
+    }
+
+    @GetMapping("/{key}")
+    ResponseEntity<String> read(
+            @PathVariable String service,
+            @PathVariable int version,
+            @PathVariable String resource,
+            @PathVariable String key,
+            @RequestHeader(name = HttpHeaders.IF_NONE_MATCH, required = false)
+                    @Nullable String ifNoneMatch,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request) {
+        var call = new Call(engine, actor, service, version, resource);
+        var reader = new QueryReader(request.getParameterMap(), List.of("fields"));
+        return engine.records()
+                .read((live, session) -> {
+                    var type = call.resource(live, Operation.READ);
+                    var tree = type.tree(Operation.READ).orElseThrow();
+                    var chosen = reader.fields(Call.names(tree));
+                    var record =
+                            engine.records()
+                                    .find(live, session, type.object(), key, tree)
+                                    .orElseThrow(() ->
+                                            new ProblemException(
+                                                    HttpStatus.NOT_FOUND,
+                                                    "There is no %s %s."
+                                                            .formatted(
+                                                                    type.object().label(),
+                                                                    Quoted.of(key))));
+                    var tag = Preconditions.tag(record.version());
+                    if (Preconditions.isFresh(ifNoneMatch, record.version())) {
+                        return ResponseEntity.status(HttpStatus.NOT_MODIFIED).eTag(tag).build();
+                    }
+                    return ResponseEntity.ok()
+                            .header(HttpHeaders.CONTENT_TYPE, MediaType.APPLICATION_JSON_VALUE)
+                            .header(HttpHeaders.ETAG, tag)
+                            .body(JsonText.write(Call.plain(tree, record, chosen)));
+                });
+    }
+
+    @PostMapping(consumes = MediaType.APPLICATION_JSON_VALUE)
+    ResponseEntity<String> create(
+            @PathVariable String service,
+            @PathVariable int version,
+            @PathVariable String resource,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request)
+            throws IOException {
+        var call = new Call(engine, actor, service, version, resource);
+        var body = JsonText.bytes(request.getInputStream());
+        return change(
+                call,
+                Operation.CREATE,
+                request,
+                body,
+                live -> {
+                    var type = call.resource(live, Operation.CREATE);
+                    return new RecordCommand.Create(
+                            type.object(),
+                            type.tree(Operation.CREATE).orElseThrow(),
+                            JsonText.object(body));
+                });
+    }
+
+    @PatchMapping(
+            path = "/{key}",
+            consumes = {MediaType.APPLICATION_JSON_VALUE, "application/merge-patch+json"})
+    ResponseEntity<String> update(
+            @PathVariable String service,
+            @PathVariable int version,
+            @PathVariable String resource,
+            @PathVariable String key,
+            @RequestHeader(name = HttpHeaders.IF_MATCH, required = false) @Nullable String ifMatch,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request)
+            throws IOException {
+        var call = new Call(engine, actor, service, version, resource);
+        var body = JsonText.bytes(request.getInputStream());
+        var expected = Preconditions.expectedVersion(ifMatch);
+        return change(
+                call,
+                Operation.UPDATE,
+                request,
+                body,
+                live -> {
+                    var type = call.resource(live, Operation.UPDATE);
+                    return new RecordCommand.Change(
+                            type.object(),
+                            type.tree(Operation.UPDATE).orElseThrow(),
+                            key,
+                            JsonText.object(body),
+                            expected);
+                });
+    }
+
+    @PutMapping(path = "/{key}", consumes = MediaType.APPLICATION_JSON_VALUE)
+    ResponseEntity<String> save(
+            @PathVariable String service,
+            @PathVariable int version,
+            @PathVariable String resource,
+            @PathVariable String key,
+            @RequestHeader(name = HttpHeaders.IF_MATCH, required = false) @Nullable String ifMatch,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request)
+            throws IOException {
+        var call = new Call(engine, actor, service, version, resource);
+        var body = JsonText.bytes(request.getInputStream());
+        var expected = Preconditions.expectedVersion(ifMatch);
+        return change(
+                call,
+                Operation.UPDATE,
+                request,
+                body,
+                live -> saveCommand(call, live, key, JsonText.object(body), expected));
+    }
+
+    static RecordCommand saveCommand(
+            Call call,
+            LiveRelease live,
+            @Nullable String key,
+            Map<String, @Nullable Object> values,
+            @Nullable Long expected) {
+        var type = call.resource(live, Operation.UPDATE);
+        call.resource(live, Operation.CREATE);
+        return new RecordCommand.Save(
+                type.object(),
+                type.tree(Operation.CREATE).orElseThrow(),
+                type.tree(Operation.UPDATE).orElseThrow(),
+                key,
+                values,
+                expected);
+    }
+
+    @DeleteMapping("/{key}")
+    ResponseEntity<String> remove(
+            @PathVariable String service,
+            @PathVariable int version,
+            @PathVariable String resource,
+            @PathVariable String key,
+            @RequestHeader(name = HttpHeaders.IF_MATCH, required = false) @Nullable String ifMatch,
+            @AuthenticationPrincipal Actor actor) {
+        var call = new Call(engine, actor, service, version, resource);
+        var expected = Preconditions.expectedVersion(ifMatch);
+        var outcome =
+                engine.records()
+                        .write(live ->
+                                new Request(
+                                        new RecordCommand.Remove(
+                                                call.resource(live, Operation.REMOVE).object(),
+                                                key,
+                                                expected),
+                                        actor,
+                                        call.via(),
+                                        false,
+                                        null));
+        return outcome instanceof Outcome.Refused refused
+                ? problem(refused)
+                : ResponseEntity.noContent().build();
+    }
+
+    private ResponseEntity<String> change(
+            Call call,
+            Operation operation,
+            HttpServletRequest http,
+            byte[] body,
+            Function<LiveRelease, RecordCommand> command) {
+        var once = once(call, operation, http, body);
+        var outcome =
+                engine.records()
+                        .write(live ->
+                                new Request(
+                                        command.apply(live),
+                                        call.actor(),
+                                        call.via(),
+                                        false,
+                                        once));
+        return switch (outcome) {
+            case Outcome.Refused refused -> problem(refused);
+            case Outcome.Repeated(var answer) -> Answer.read(answer).entity(true);
+            case Outcome.Done done ->
+                    engine.records()
+                            .read((live, session) ->
+                                    call.answer(live, session, operation, done).entity(false));
+        };
+    }
+
+    private Request.@Nullable Once once(
+            Call call, Operation operation, HttpServletRequest http, byte[] body) {
+        var key = http.getHeader(IDEMPOTENCY_KEY);
+        if (key == null) {
+            return null;
+        }
+        if (key.isBlank() || key.length() > LONGEST_IDEMPOTENCY_KEY) {
+            throw new ProblemException(
+                    HttpStatus.BAD_REQUEST,
+                    "%s must have 1 to %d characters."
+                            .formatted(IDEMPOTENCY_KEY, LONGEST_IDEMPOTENCY_KEY));
+        }
+        var asked =
+                "%s %s\n%s"
+                        .formatted(
+                                http.getMethod(),
+                                http.getRequestURI(),
+                                new String(body, StandardCharsets.UTF_8));
+        return new Request.Once(
+                key,
+                Secrets.hash(asked),
+                (session, done) -> call.answer(engine.live(), session, operation, done).write());
+    }
+
+    private static ResponseEntity<String> problem(Outcome.Refused refused) {
+        var problem = Problem.of(refused);
+        return ResponseEntity.status(problem.status())
+                .header(HttpHeaders.CONTENT_TYPE, Problem.CONTENT_TYPE)
+                .body(JsonText.write(problem.plain()));
+    }
+}

@@ -1,0 +1,62 @@
+package sandpiper.server.security;
+
+import java.util.Arrays;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.boot.ApplicationArguments;
+import org.springframework.boot.ApplicationRunner;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.stereotype.Component;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Duty;
+import sandpiper.engine.port.AccessStorage.StoredUser;
+
+/** Makes the first user of a new instance, who then makes the others. */
+@Component
+class FirstUser implements ApplicationRunner {
+    private static final Logger LOG = LoggerFactory.getLogger(FirstUser.class);
+    private static final String NAME = "admin";
+
+    private final Engine engine;
+    private final PasswordEncoder passwords;
+    private final String chosen;
+
+    FirstUser(
+            Engine engine,
+            PasswordEncoder passwords,
+            @Value("${sandpiper.first-password:}") String chosen) {
+        this.engine = engine;
+        this.passwords = passwords;
+        this.chosen = chosen;
+    }
+
+    @Override
+    public void run(ApplicationArguments arguments) {
+        boolean none = engine.read(session -> engine.storage().access().users(session).isEmpty());
+        if (!none) {
+            return;
+        }
+        var password = chosen.isEmpty() ? Secrets.make().substring(0, 20) : chosen;
+        var hash = String.valueOf(passwords.encode(password));
+        engine.write(transaction -> {
+            engine.storage()
+                    .access()
+                    .putUser(
+                            transaction,
+                            new StoredUser(
+                                    NAME,
+                                    "First user",
+                                    hash,
+                                    Arrays.stream(Duty.values()).map(Duty::name).toList()));
+            return true;
+        });
+        if (chosen.isEmpty()) {
+            LOG.info(
+                    "This instance is new. Sign in as {} with the password {} and note it: it is"
+                            + " not shown again.",
+                    NAME,
+                    password);
+        }
+    }
+}

@@ -1,0 +1,159 @@
+package sandpiper.server.security;
+
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.util.Optional;
+import java.util.function.BiFunction;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.authentication.AuthenticationManager;
+import org.springframework.security.authentication.BadCredentialsException;
+import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.crypto.factory.PasswordEncoderFactories;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.security.web.AuthenticationEntryPoint;
+import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.authentication.www.BasicAuthenticationFilter;
+import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.security.web.firewall.StrictHttpFirewall;
+import sandpiper.engine.access.Actor;
+import sandpiper.server.json.JsonText;
+import sandpiper.server.problem.ProblemException;
+
+/**
+ * Who may come in where. Services: clients by HTTP Basic, and people signed in to the console, who
+ * try them. Manage API: people by session, or by HTTP Basic from the command line. All else is the
+ * console's own files, which hold no data.
+ *
+ * <p>A request that comes with the session's cookie needs the anti-forgery header as well; one that
+ * brings its own credentials does not.
+ */
+@Configuration
+class SecurityConfiguration {
+    @Bean
+    PasswordEncoder passwordEncoder() {
+        return PasswordEncoderFactories.createDelegatingPasswordEncoder();
+    }
+
+    @Bean
+    SecurityContextRepository sessions() {
+        return new HttpSessionSecurityContextRepository();
+    }
+
+    /** Keys may hold any character; they are never used as paths. */
+    @Bean
+    StrictHttpFirewall firewall() {
+        var firewall = new StrictHttpFirewall();
+        firewall.setAllowUrlEncodedSlash(true);
+        firewall.setAllowUrlEncodedPercent(true);
+        firewall.setAllowUrlEncodedPeriod(true);
+        firewall.setAllowUrlEncodedDoubleSlash(true);
+        firewall.setAllowSemicolon(true);
+        firewall.setAllowBackSlash(true);
+        firewall.setAllowedParameterNames(name -> true);
+        firewall.setAllowedParameterValues(value -> true);
+        return firewall;
+    }
+
+    @Bean
+    @org.springframework.core.annotation.Order(1)
+    SecurityFilterChain services(
+            HttpSecurity http, Credentials credentials, SecurityContextRepository sessions) {
+        http.securityMatcher("/api/**")
+                .addFilterAt(basic(credentials::client, true), BasicAuthenticationFilter.class)
+                .authorizeHttpRequests(requests -> requests.anyRequest().authenticated());
+        return common(http, sessions, true).build();
+    }
+
+    @Bean
+    @org.springframework.core.annotation.Order(2)
+    SecurityFilterChain manage(
+            HttpSecurity http, Credentials credentials, SecurityContextRepository sessions) {
+        http.securityMatcher("/manage/**")
+                .addFilterAt(basic(credentials::user, false), BasicAuthenticationFilter.class)
+                .authorizeHttpRequests(requests ->
+                        requests.requestMatchers("/manage/v1/session", "/manage/v1/health")
+                                .permitAll()
+                                .anyRequest()
+                                .authenticated());
+        return common(http, sessions, false).build();
+    }
+
+    @Bean
+    @org.springframework.core.annotation.Order(3)
+    SecurityFilterChain console(HttpSecurity http, SecurityContextRepository sessions) {
+        http.authorizeHttpRequests(requests -> requests.anyRequest().permitAll());
+        return common(http, sessions, false).build();
+    }
+
+    private static HttpSecurity common(
+            HttpSecurity http, SecurityContextRepository sessions, boolean challenge) {
+        var entry = entryPoint(challenge);
+        return http.securityContext(context -> context.securityContextRepository(sessions))
+                .csrf(csrf ->
+                        csrf.spa()
+                                .ignoringRequestMatchers(request ->
+                                        request.getHeader(HttpHeaders.AUTHORIZATION) != null))
+                .exceptionHandling(handling ->
+                        handling.authenticationEntryPoint(entry)
+                                .accessDeniedHandler((_, response, _) -> forbid(response)))
+                .requestCache(cache -> cache.disable())
+                .logout(logout -> logout.disable())
+                .headers(headers ->
+                        headers.contentSecurityPolicy(policy ->
+                                policy.policyDirectives(
+                                        "default-src 'self'; style-src 'self' 'unsafe-inline';"
+                                                + " img-src 'self' data:; worker-src 'self' blob:;"
+                                                + " frame-ancestors 'none'; base-uri 'self';"
+                                                + " form-action 'self'")));
+    }
+
+    private static BasicAuthenticationFilter basic(
+            BiFunction<String, String, Optional<Actor>> lookup, boolean challenge) {
+        AuthenticationManager manager =
+                attempt ->
+                        lookup.apply(attempt.getName(), String.valueOf(attempt.getCredentials()))
+                                .map(ActorAuthentication::new)
+                                .orElseThrow(() ->
+                                        new BadCredentialsException(
+                                                "Name or secret is not right."));
+        return new BasicAuthenticationFilter(manager, entryPoint(challenge));
+    }
+
+    private static AuthenticationEntryPoint entryPoint(boolean challenge) {
+        return (request, response, _) -> {
+            boolean tried = request.getHeader(HttpHeaders.AUTHORIZATION) != null;
+            if (challenge) {
+                response.setHeader(
+                        HttpHeaders.WWW_AUTHENTICATE,
+                        "Basic realm=\"Sandpiper\", charset=\"UTF-8\"");
+            }
+            write(
+                    response,
+                    HttpStatus.UNAUTHORIZED,
+                    tried
+                            ? "The name or the secret is not right."
+                            : "Send the id and secret of a client with HTTP Basic.");
+        };
+    }
+
+    private static void forbid(HttpServletResponse response) throws IOException {
+        write(
+                response,
+                HttpStatus.FORBIDDEN,
+                "The anti-forgery token is missing; send the cookie XSRF-TOKEN also as the header"
+                        + " X-XSRF-TOKEN.");
+    }
+
+    private static void write(HttpServletResponse response, HttpStatus status, String detail)
+            throws IOException {
+        response.setStatus(status.value());
+        response.setContentType(sandpiper.server.problem.Problem.CONTENT_TYPE);
+        response.setCharacterEncoding("UTF-8");
+        response.getWriter()
+                .write(JsonText.write(new ProblemException(status, detail).problem().plain()));
+    }
+}
