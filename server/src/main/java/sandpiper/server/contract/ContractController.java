@@ -24,7 +24,10 @@ class ContractController {
         this.engine = engine;
     }
 
-    @GetMapping("/api/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/openapi.json")
+    @GetMapping({
+        "/api/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/openapi.json",
+        "/manage/v1/contracts/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/openapi.json"
+    })
     ResponseEntity<String> openApi(
             @PathVariable String service,
             @PathVariable int version,

@@ -45,7 +45,7 @@ class ReleaseController {
     }
 
     /** What is wanted of a release. */
-    record ReleaseRequest(@Nullable @Size(max = 500) String note, boolean acceptLosses) {}
+    record ReleaseRequest(@Nullable @Size(max = 500) String note, @Nullable Boolean acceptLosses) {}
 
     @GetMapping
     List<ReleaseView> all(@AuthenticationPrincipal Actor actor) {
@@ -75,7 +75,7 @@ class ReleaseController {
             @Valid @RequestBody ReleaseRequest body, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.RELEASE);
         var note = body.note() == null ? "" : body.note();
-        return switch (engine.releases().release(note, body.acceptLosses(), actor).join()) {
+        return switch (engine.releases().release(note, Boolean.TRUE.equals(body.acceptLosses()), actor).join()) {
             case ReleasePreview.Result.Released(var release) -> ReleaseView.of(release);
             case ReleasePreview.Result.Refused(var preview, var message) ->
                     throw refused(preview, message);

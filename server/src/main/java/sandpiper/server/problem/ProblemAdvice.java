@@ -18,6 +18,7 @@ import org.springframework.web.method.annotation.MethodArgumentTypeMismatchExcep
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.write.OverloadedException;
 import sandpiper.server.json.JsonText;
+import tools.jackson.core.JacksonException;
 
 /** Turns whatever ends a request early into a problem. What is inside stays inside. */
 @RestControllerAdvice
@@ -53,16 +54,16 @@ class ProblemAdvice {
 
     @ExceptionHandler
     ResponseEntity<String> unreadable(HttpMessageNotReadableException e) {
-        var cause =
-                String.valueOf(e.getMostSpecificCause().getMessage())
-                        .lines()
-                        .findFirst()
-                        .orElse("");
-        LOG.debug("Unreadable body: {}", cause);
+        var where = "";
+        if (e.getMostSpecificCause() instanceof JacksonException cause && cause.getLocation() != null) {
+            where = " (line %d, column %d)"
+                    .formatted(cause.getLocation().getLineNr(), cause.getLocation().getColumnNr());
+        }
         return answer(
                 Problem.of(
                         HttpStatus.BAD_REQUEST,
-                        "The body is not the JSON that is expected here.",
+                        "The body is not the JSON that is expected here%s; /manage/v1/openapi.json describes it."
+                                .formatted(where),
                         List.of()),
                 HttpHeaders.EMPTY);
     }

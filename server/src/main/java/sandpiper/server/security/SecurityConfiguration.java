@@ -11,6 +11,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.AuthenticationManager;
 import org.springframework.security.authentication.BadCredentialsException;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configurers.CsrfConfigurer;
 import org.springframework.security.crypto.factory.PasswordEncoderFactories;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.AuthenticationEntryPoint;
@@ -18,6 +19,8 @@ import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.www.BasicAuthenticationFilter;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
+import org.springframework.security.web.csrf.CsrfTokenRequestAttributeHandler;
 import org.springframework.security.web.firewall.StrictHttpFirewall;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.json.JsonText;
@@ -93,10 +96,7 @@ class SecurityConfiguration {
             HttpSecurity http, SecurityContextRepository sessions, boolean challenge) {
         var entry = entryPoint(challenge);
         return http.securityContext(context -> context.securityContextRepository(sessions))
-                .csrf(csrf ->
-                        csrf.spa()
-                                .ignoringRequestMatchers(request ->
-                                        request.getHeader(HttpHeaders.AUTHORIZATION) != null))
+                .csrf(csrf -> guard(csrf, !challenge))
                 .exceptionHandling(handling ->
                         handling.authenticationEntryPoint(entry)
                                 .accessDeniedHandler((_, response, _) -> forbid(response)))
@@ -109,6 +109,17 @@ class SecurityConfiguration {
                                                 + " img-src 'self' data:; worker-src 'self' blob:;"
                                                 + " frame-ancestors 'none'; base-uri 'self';"
                                                 + " form-action 'self'")));
+    }
+
+    /** Services hand out no cookie: a page that tries them has it from the manage API. */
+    private static void guard(CsrfConfigurer<HttpSecurity> csrf, boolean handsOutCookie) {
+        if (handsOutCookie) {
+            csrf.spa();
+        } else {
+            csrf.csrfTokenRepository(CookieCsrfTokenRepository.withHttpOnlyFalse())
+                    .csrfTokenRequestHandler(new CsrfTokenRequestAttributeHandler());
+        }
+        csrf.ignoringRequestMatchers(request -> request.getHeader(HttpHeaders.AUTHORIZATION) != null);
     }
 
     private static BasicAuthenticationFilter basic(

@@ -1,0 +1,40 @@
+package sandpiper.cli;
+
+import static sandpiper.client.ManageClient.escape;
+
+import java.io.IOException;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import sandpiper.client.ManageClient;
+
+@Command(
+        name = "create",
+        mixinStandardHelpOptions = true,
+        description = "Create a record and print it.",
+        footer = {"", "Example:", "  sandpiper records create Owner code=OW-0900 name=\"Liske Brack\" country=NL"})
+final class RecordsCreateCommand implements Callable<Integer> {
+    @Spec
+    CommandSpec spec;
+
+    @Mixin
+    Connection connection;
+
+    @Parameters(index = "0", paramLabel = "OBJECT", description = "The object's name.")
+    String object;
+
+    @Mixin
+    Values values;
+
+    @Override
+    public Integer call() throws IOException {
+        var created = connection.open().post("/manage/v1/records/" + escape(object), values.read(1));
+        var out = spec.commandLine().getOut();
+        out.println(ManageClient.writePretty(created.path("values")));
+        out.flush();
+        return 0;
+    }
+}

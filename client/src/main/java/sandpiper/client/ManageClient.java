@@ -1,0 +1,133 @@
+package sandpiper.client;
+
+import java.io.IOException;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import tools.jackson.core.JacksonException;
+import tools.jackson.core.StreamReadFeature;
+import tools.jackson.core.json.JsonFactory;
+import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Calls the manage API of one instance as one person. Safe to share between threads. */
+public final class ManageClient {
+    private static final Duration CONNECT = Duration.ofSeconds(5);
+    private static final Duration ANSWER = Duration.ofMinutes(2);
+
+    private static final JsonMapper JSON = JsonMapper.builder(
+                    JsonFactory.builder().enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION).build())
+            .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
+            .build();
+
+    private final HttpClient http = HttpClient.newBuilder()
+            .version(HttpClient.Version.HTTP_1_1)
+            .connectTimeout(CONNECT)
+            .build();
+    private final String server;
+    private final String authorization;
+
+    /** Calls a server, whose address has no slash at the end, with the name and password of a person. */
+    public ManageClient(String server, String user, String password) {
+        this.server = server;
+        this.authorization = "Basic "
+                + Base64.getEncoder().encodeToString((user + ":" + password).getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** Turns plain values or JSON nodes into JSON text. */
+    public static String write(Object value) {
+        return JSON.writeValueAsString(value);
+    }
+
+    /** The same with line breaks. */
+    public static String writePretty(Object value) {
+        return JSON.writerWithDefaultPrettyPrinter().writeValueAsString(value);
+    }
+
+    /** Reads JSON text; fails with a {@link JacksonException} when it is none. */
+    public static JsonNode read(String text) {
+        return JSON.readTree(text);
+    }
+
+    /** A part of a path or query, with everything escaped that has a meaning there. */
+    public static String escape(String text) {
+        return URLEncoder.encode(text, StandardCharsets.UTF_8).replace("+", "%20");
+    }
+
+    /** Where the server is. */
+    public String server() {
+        return server;
+    }
+
+    public JsonNode get(String path) {
+        return read(call("GET", path, null, null));
+    }
+
+    /** The text of an answer that is not to be read. */
+    public String text(String path) {
+        return call("GET", path, null, null);
+    }
+
+    public JsonNode post(String path, Object body) {
+        return read(call("POST", path, write(body), null));
+    }
+
+    /** Changes a record, provided it still has a version when one is given. */
+    public JsonNode patch(String path, Object body, @Nullable Long version) {
+        return read(call("PATCH", path, write(body), version));
+    }
+
+    private String call(String method, String path, @Nullable String body, @Nullable Long version) {
+        var request = HttpRequest.newBuilder(URI.create(server + path))
+                .timeout(ANSWER)
+                .header("Authorization", authorization)
+                .header("Content-Type", "application/json")
+                .method(
+                        method,
+                        body == null
+                                ? HttpRequest.BodyPublishers.noBody()
+                                : HttpRequest.BodyPublishers.ofString(body));
+        if (version != null) {
+            request.header("If-Match", "\"" + version + "\"");
+        }
+        try {
+            var answer = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
+            if (answer.statusCode() >= 300) {
+                throw refused(answer);
+            }
+            return answer.body().isEmpty() ? "null" : answer.body();
+        } catch (IOException e) {
+            throw new RefusedException(
+                    0, "No service answers at %s; start one with \"sandpiper serve\".".formatted(server), List.of());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new RefusedException(0, "Interrupted.", List.of());
+        }
+    }
+
+    private static RefusedException refused(HttpResponse<String> answer) {
+        try {
+            var problem = read(answer.body());
+            var errors = new ArrayList<String>();
+            for (var error : problem.path("errors")) {
+                var pointer = error.path("pointer").asString("");
+                errors.add(pointer.isEmpty()
+                        ? error.path("message").asString("")
+                        : pointer.substring(1) + ": " + error.path("message").asString(""));
+            }
+            return new RefusedException(answer.statusCode(), problem.path("detail").asString(""), errors);
+        } catch (JacksonException e) {
+            return new RefusedException(
+                    answer.statusCode(), "The server answered %d.".formatted(answer.statusCode()), List.of());
+        }
+    }
+}

@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import {
+  AppstoreOutlined,
+  BulbOutlined,
+  CloudServerOutlined,
+  HomeOutlined,
+  LogoutOutlined,
+  RocketOutlined,
+  TableOutlined,
+} from '@ant-design/icons-vue'
+import { App as AntApp, ConfigProvider, Tooltip } from 'ant-design-vue'
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { useRoute, useRouter } from 'vue-router'
+import CommandPalette from './components/CommandPalette.vue'
+import { useAppearance } from './composables/appearance'
+import { useSession } from './composables/session'
+
+const { theme, toggle } = useAppearance()
+const { me, signOut, may } = useSession()
+const { t } = useI18n()
+const route = useRoute()
+const router = useRouter()
+
+const pages = computed(() =>
+  [
+    { path: '/', name: 'home', icon: HomeOutlined, duty: 'records' },
+    { path: '/model', name: 'model', icon: AppstoreOutlined, duty: 'design' },
+    { path: '/data', name: 'data', icon: TableOutlined, duty: 'records' },
+    { path: '/services', name: 'services', icon: CloudServerOutlined, duty: 'design' },
+    { path: '/releases', name: 'releases', icon: RocketOutlined, duty: 'design' },
+  ].filter((page) => may(page.duty)),
+)
+
+const isHere = (path: string) => (path === '/' ? route.path === '/' : route.path.startsWith(path))
+
+async function leave() {
+  await signOut()
+  await router.push('/sign-in')
+}
+</script>
+
+<template>
+  <ConfigProvider :theme="theme">
+    <AntApp style="height: 100%">
+      <div v-if="me && route.name !== 'sign-in'" class="frame">
+        <nav class="rail" aria-label="Pages">
+          <RouterLink to="/" class="mark" aria-label="Sandpiper">
+            <img src="/favicon.svg" alt="" width="30" height="30" />
+          </RouterLink>
+          <RouterLink
+            v-for="page in pages"
+            :key="page.name"
+            :to="page.path"
+            :class="['place', { here: isHere(page.path) }]"
+          >
+            <component :is="page.icon" />
+            <span>{{ t(`nav.${page.name}`) }}</span>
+          </RouterLink>
+          <div class="spacer"></div>
+          <Tooltip title="Light or dark" placement="right">
+            <button class="place" aria-label="Light or dark" @click="toggle"><BulbOutlined /></button>
+          </Tooltip>
+          <Tooltip :title="`${t('signIn.out')} (${me.name})`" placement="right">
+            <button class="place" :aria-label="t('signIn.out')" @click="leave"><LogoutOutlined /></button>
+          </Tooltip>
+        </nav>
+        <main class="content"><RouterView /></main>
+        <CommandPalette />
+      </div>
+      <RouterView v-else />
+    </AntApp>
+  </ConfigProvider>
+</template>
+
+<style scoped>
+.frame {
+  display: flex;
+  height: 100vh;
+}
+.rail {
+  width: 76px;
+  background: var(--rail);
+  display: flex;
+  flex-direction: column;
+  align-items: stretch;
+  padding: 12px 6px;
+  gap: 2px;
+}
+.mark {
+  display: flex;
+  justify-content: center;
+  padding: 4px 0 14px;
+}
+.place {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 3px;
+  padding: 8px 2px;
+  border-radius: 8px;
+  color: var(--rail-text);
+  background: none;
+  border: 0;
+  font: inherit;
+  font-size: 11.5px;
+  cursor: pointer;
+}
+.place :deep(.anticon) {
+  font-size: 18px;
+}
+.place:hover {
+  background: #ffffff14;
+  text-decoration: none;
+}
+.here {
+  color: var(--rail-active);
+  background: #ffffff1c;
+}
+.content {
+  flex: 1;
+  min-width: 0;
+  height: 100vh;
+  overflow: hidden;
+}
+</style>

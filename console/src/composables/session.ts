@@ -1,0 +1,38 @@
+import { readonly, ref } from 'vue'
+import { api, unwrap, type Me } from '@/api/client'
+import { ApiProblem } from '@/api/http'
+
+const me = ref<Me | null>(null)
+let asked = false
+
+/** Who is signed in; asked once, and again after signing in or out. */
+export function useSession() {
+  async function load() {
+    if (asked) return
+    asked = true
+    try {
+      me.value = await unwrap(api.GET('/manage/v1/session'))
+    } catch (problem) {
+      if (!(problem instanceof ApiProblem) || problem.problem.status !== 401) asked = false
+      me.value = null
+    }
+  }
+
+  async function signIn(name: string, password: string) {
+    me.value = await unwrap(api.POST('/manage/v1/session', { body: { name, password } }))
+    asked = true
+  }
+
+  async function signOut() {
+    await unwrap(api.DELETE('/manage/v1/session'))
+    me.value = null
+  }
+
+  return {
+    me: readonly(me),
+    load,
+    signIn,
+    signOut,
+    may: (duty: string) => me.value?.duties.includes(duty) ?? false,
+  }
+}

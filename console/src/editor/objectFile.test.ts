@@ -1,0 +1,111 @@
+import { describe, expect, it } from 'vitest'
+import {
+  addField,
+  moveField,
+  newObjectText,
+  objectFileName,
+  objectName,
+  readFields,
+  removeField,
+  renameField,
+  setOnField,
+  toggleKey,
+} from './objectFile'
+
+const PIER = `# The piers of the marina
+object: Pier
+key: code
+fields:
+  code: { type: text, length: 4, required: true } # painted on the lamp
+  open: { type: boolean, default: true }
+  depth: { type: decimal, scale: 1 }
+`
+
+describe('an object file', () => {
+  it('shows its fields as rows', () => {
+    expect(readFields(PIER, ['fields'])).toMatchObject([
+      { name: 'code', type: 'text', length: 4, required: true, key: true },
+      { name: 'open', type: 'boolean', default: 'true', required: false, key: false },
+      { name: 'depth', type: 'decimal', scale: 1 },
+    ])
+  })
+
+  it('keeps comments and everything else when one thing changes', () => {
+    const changed = setOnField(PIER, ['fields'], 'depth', 'label', 'Water depth')
+
+    expect(changed).toContain('# The piers of the marina')
+    expect(changed).toContain('# painted on the lamp')
+    expect(changed.replace(', label: Water depth', '')).toBe(PIER)
+  })
+
+  it('takes a thing away when it is no longer said', () => {
+    expect(setOnField(PIER, ['fields'], 'code', 'required', false)).not.toContain('required')
+  })
+
+  it('drops details that the new type does not have', () => {
+    const changed = setOnField(PIER, ['fields'], 'depth', 'type', 'date')
+
+    expect(readFields(changed, ['fields'])?.[2]).toMatchObject({ type: 'date', scale: undefined })
+  })
+
+  it('writes codes as a list and a name as a choice list', () => {
+    const codes = setOnField(PIER, ['fields'], 'depth', 'choices', 'low, high')
+    const list = setOnField(PIER, ['fields'], 'depth', 'choices', 'Season')
+
+    expect(codes).toContain('choices: [ low, high ]')
+    expect(list).toContain('choices: Season')
+  })
+
+  it('remembers the former name of a released field, and follows it in the key', () => {
+    const renamed = renameField(PIER, ['fields'], 'code', 'letter', ['code', 'open'])
+
+    expect(renamed).toContain('was: code')
+    expect(renamed).toContain('key: letter')
+  })
+
+  it('forgets the former name when a field gets it back', () => {
+    const there = renameField(PIER, ['fields'], 'open', 'free', ['open'])
+    const back = renameField(there, ['fields'], 'free', 'open', ['open'])
+
+    expect(back).toBe(PIER)
+  })
+
+  it('does not remember the name of a field that was never released', () => {
+    expect(renameField(PIER, ['fields'], 'depth', 'water', ['code'])).not.toContain('was')
+  })
+
+  it('adds a field under a name that is free', () => {
+    const once = addField(PIER, ['fields'])
+    const twice = addField(once.text, ['fields'])
+
+    expect([once.name, twice.name]).toEqual(['newField', 'newField2'])
+  })
+
+  it('moves fields and stops at both ends', () => {
+    const names = (text: string) => readFields(text, ['fields'])?.map((field) => field.name)
+
+    expect(names(moveField(PIER, ['fields'], 'open', -1))).toEqual(['open', 'code', 'depth'])
+    expect(names(moveField(PIER, ['fields'], 'code', -1))).toEqual(['code', 'open', 'depth'])
+    expect(names(moveField(PIER, ['fields'], 'depth', 1))).toEqual(['code', 'open', 'depth'])
+  })
+
+  it('takes a removed field out of the key', () => {
+    expect(removeField(PIER, ['fields'], 'code')).not.toContain('key:')
+  })
+
+  it('makes a key of two fields and back', () => {
+    const both = toggleKey(PIER, 'open')
+
+    expect(both).toContain('key: [ code, open ]')
+    expect(toggleKey(both, 'open')).toBe(PIER)
+  })
+
+  it('has no rows while the text is not YAML', () => {
+    expect(readFields('fields: {{', ['fields'])).toBeUndefined()
+  })
+
+  it('begins as something that can be used at once', () => {
+    expect(objectName(newObjectText('WorkRequest'))).toBe('WorkRequest')
+    expect(objectFileName('WorkRequest')).toBe('work-request.yaml')
+  })
+})

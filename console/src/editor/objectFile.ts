@@ -1,0 +1,234 @@
+import { Document, isMap, isScalar, isSeq, parseDocument, Pair, Scalar, YAMLMap } from 'yaml'
+
+/** One field as the grid shows it; what is not said is undefined. */
+export interface FieldRow {
+  name: string
+  type: string
+  label?: string
+  length?: number
+  scale?: number
+  choices?: string
+  to?: string
+  default?: string
+  required: boolean
+  unique: boolean
+  readOnly: boolean
+  key: boolean
+}
+
+export type FieldKey = Exclude<keyof FieldRow, 'name' | 'key'>
+
+/** Where fields stand in the file: the record's own, or those of a part. */
+export type Place = ['fields'] | ['parts', string, 'fields']
+
+/** Which details a type can have. */
+export const DETAILS: Record<string, FieldKey[]> = {
+  text: ['length'],
+  decimal: ['scale'],
+  percent: ['scale'],
+  amount: ['scale'],
+  choice: ['choices'],
+  reference: ['to'],
+}
+
+/** The object's name, or undefined when the text is no object file. */
+export function objectName(text: string): string | undefined {
+  const name = read(text).get('object')
+  return typeof name === 'string' ? name : undefined
+}
+
+/** The names of the parts. */
+export function partNames(text: string): string[] {
+  const parts = read(text).get('parts')
+  return isMap(parts) ? parts.items.map((pair) => nameOf(pair)) : []
+}
+
+/** The fields at a place, or undefined while the text cannot be read as YAML. */
+export function readFields(text: string, place: Place): FieldRow[] | undefined {
+  const document = read(text)
+  if (document.errors.length) return undefined
+  const keys = keyOf(document)
+  const fields = document.getIn(place)
+  if (!isMap(fields)) return []
+  return fields.items.map((pair) => {
+    const name = nameOf(pair)
+    const at = isMap(pair.value) ? pair.value : new YAMLMap()
+    const choices = at.get('choices')
+    return {
+      name,
+      type: String(at.get('type') ?? 'text'),
+      label: optional(at.get('label')),
+      length: number(at.get('length')),
+      scale: number(at.get('scale')),
+      choices: isSeq(choices)
+        ? choices.items.map((one) => (isScalar(one) ? String(one.value) : '')).join(', ')
+        : isMap(choices)
+          ? choices.items.map((one) => nameOf(one)).join(', ')
+          : optional(choices),
+      to: optional(at.get('to')),
+      default: optional(at.get('default')),
+      required: at.get('required') === true,
+      unique: at.get('unique') === true,
+      readOnly: at.get('readOnly') === true,
+      key: place.length === 1 && keys.includes(name),
+    }
+  })
+}
+
+/** Sets or, with undefined, takes away one thing said of a field. All else in the text stays as it is. */
+export function setOnField(text: string, place: Place, name: string, key: FieldKey, value: unknown): string {
+  const document = read(text)
+  const path = [...place, name]
+  if (!isMap(document.getIn(path))) document.setIn(path, flow(document, {}))
+  if (value === undefined || value === '' || value === false) document.deleteIn([...path, key])
+  else if (key === 'choices') document.setIn([...path, key], choicesNode(document, String(value)))
+  else document.setIn([...path, key], value)
+  if (key === 'type') dropForeignDetails(document, path, String(value))
+  return write(document)
+}
+
+/** A name alone is a choice list's; with commas, or in small letters, it is the codes. */
+function choicesNode(document: Document, text: string) {
+  const isListName = /^[A-Z]\w*$/.test(text.trim())
+  const codes = text
+    .split(',')
+    .map((code) => code.trim())
+    .filter(Boolean)
+  return isListName ? text.trim() : document.createNode(codes, { flow: true })
+}
+
+function dropForeignDetails(document: Document, path: string[], type: string) {
+  const allowed = DETAILS[type] ?? []
+  for (const detail of [
+    'length',
+    'scale',
+    'choices',
+    'to',
+    'pattern',
+    'multiline',
+    'localised',
+    'currency',
+    'inverse',
+  ]) {
+    const isOwn = allowed.includes(detail as FieldKey) || (type === 'reference' && detail === 'inverse')
+    if (!isOwn) document.deleteIn([...path, detail])
+  }
+}
+
+/** Adds a field at the end, with a name that is free. */
+export function addField(text: string, place: Place): { text: string; name: string } {
+  const document = read(text)
+  const taken = (readFields(text, place) ?? []).map((field) => field.name)
+  let name = 'newField'
+  for (let count = 2; taken.includes(name); count++) name = `newField${count}`
+  document.setIn([...place, name], flow(document, { type: 'text' }))
+  return { text: write(document), name }
+}
+
+export function removeField(text: string, place: Place, name: string): string {
+  const document = read(text)
+  document.deleteIn([...place, name])
+  setKey(
+    document,
+    keyOf(document).filter((one) => one !== name),
+  )
+  return write(document)
+}
+
+/** Moves a field up (-1) or down (1). */
+export function moveField(text: string, place: Place, name: string, by: -1 | 1): string {
+  const document = read(text)
+  const fields = document.getIn(place)
+  if (isMap(fields)) {
+    const at = fields.items.findIndex((pair) => nameOf(pair) === name)
+    const to = at + by
+    if (at >= 0 && to >= 0 && to < fields.items.length) {
+      const [moved] = fields.items.splice(at, 1)
+      fields.items.splice(to, 0, moved)
+    }
+  }
+  return write(document)
+}
+
+/**
+ * Gives a field another name. One that is released already also gets `was`, so that its values are kept;
+ * a key follows.
+ */
+export function renameField(
+  text: string,
+  place: Place,
+  from: string,
+  to: string,
+  released: string[],
+): string {
+  const document = read(text)
+  const fields = document.getIn(place)
+  if (!isMap(fields) || from === to || !to) return text
+  const pair = fields.items.find((one) => nameOf(one) === from) as Pair | undefined
+  if (!pair) return text
+  if (isScalar(pair.key)) (pair.key as Scalar).value = to
+  else pair.key = to
+  if (isMap(pair.value)) {
+    const was = pair.value.get('was')
+    if (was === to) pair.value.delete('was')
+    else if (was === undefined && released.includes(from)) pair.value.set('was', from)
+  }
+  if (place.length === 1) {
+    setKey(
+      document,
+      keyOf(document).map((one) => (one === from ? to : one)),
+    )
+    if (document.getIn(['numbering', 'field']) === from) document.setIn(['numbering', 'field'], to)
+  }
+  return write(document)
+}
+
+/** Makes a field part of the key, or takes it out. */
+export function toggleKey(text: string, name: string): string {
+  const document = read(text)
+  const key = keyOf(document)
+  setKey(document, key.includes(name) ? key.filter((one) => one !== name) : [...key, name])
+  return write(document)
+}
+
+function keyOf(document: Document): string[] {
+  const key = document.get('key')
+  if (isSeq(key)) return key.items.map((one) => (isScalar(one) ? String(one.value) : ''))
+  return key === undefined || key === null ? [] : [String(key)]
+}
+
+function setKey(document: Document, key: string[]) {
+  if (key.join() === keyOf(document).join()) return
+  if (key.length === 0) document.delete('key')
+  else if (key.length === 1) document.set('key', key[0])
+  else document.set('key', document.createNode(key, { flow: true }))
+}
+
+/** The text of a file for a new object. */
+export function newObjectText(name: string): string {
+  return `object: ${name}\nkey: code\nfields:\n  code: { type: text, length: 20, required: true }\n  name: { type: text, length: 80, required: true }\n`
+}
+
+/** How a new object's file is called: CraftInspection becomes craft-inspection.yaml. */
+export function objectFileName(name: string): string {
+  return `${name.replace(/(?<=[a-z0-9])(?=[A-Z])/g, '-').toLowerCase()}.yaml`
+}
+
+function flow(document: Document, value: Record<string, unknown>) {
+  return document.createNode(value, { flow: true })
+}
+function read(text: string): Document {
+  return parseDocument(text, { keepSourceTokens: false }) as unknown as Document
+}
+function write(document: Document): string {
+  return document.toString({ lineWidth: 0, flowCollectionPadding: true })
+}
+function nameOf(pair: { key: unknown }): string {
+  return isScalar(pair.key) ? String(pair.key.value) : String(pair.key)
+}
+function optional(value: unknown): string | undefined {
+  return value === undefined || value === null ? undefined : String(value)
+}
+function number(value: unknown): number | undefined {
+  return typeof value === 'number' ? value : undefined
+}

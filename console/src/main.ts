@@ -1,0 +1,18 @@
+import '@fontsource-variable/inter'
+import 'ant-design-vue/dist/reset.css'
+import './style.css'
+import { VueQueryPlugin } from '@tanstack/vue-query'
+import { createApp } from 'vue'
+import App from './App.vue'
+import { messages } from './messages'
+import { router } from './router'
+
+createApp(App)
+  .use(router)
+  .use(messages)
+  .use(VueQueryPlugin, {
+    queryClientConfig: {
+      defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, staleTime: 2000 } },
+    },
+  })
+  .mount('#app')

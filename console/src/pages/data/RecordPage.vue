@@ -1,0 +1,370 @@
+<script setup lang="ts">
+import { Alert, Button, Modal, Tag, Timeline, TimelineItem, message as toast } from 'ant-design-vue'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import { onBeforeRouteLeave, useRouter } from 'vue-router'
+import { ApiProblem } from '@/api/http'
+import {
+  addressOf,
+  changeRecord,
+  createRecord,
+  findRecords,
+  recordHistory,
+  removeRecord,
+  restoreRecord,
+  showRecord,
+  type RecordView,
+  type Values,
+} from '@/api/records'
+import FieldInput from '@/components/FieldInput.vue'
+import LoadState from '@/components/LoadState.vue'
+import { moment } from '@/composables/format'
+import { useModel } from '@/composables/model'
+import { changes, newValues, same } from './form'
+import ItemTable from './ItemTable.vue'
+
+const props = defineProps<{ object: string }>()
+const router = useRouter()
+const queries = useQueryClient()
+const { objects, isLoading: modelLoading, error: modelError } = useModel()
+const object = computed(() => objects.value.find((one) => one.name === props.object))
+const routeKey = computed(() => router.currentRoute.value.params.key as string | undefined)
+const isNew = computed(() => routeKey.value === undefined)
+
+const record = useQuery({
+  queryKey: computed(() => ['record', props.object, routeKey.value]),
+  queryFn: () => showRecord(props.object, routeKey.value!),
+  enabled: computed(() => !isNew.value),
+})
+const history = useQuery({
+  queryKey: computed(() => ['history', props.object, record.data.value?.id, record.data.value?.version]),
+  queryFn: () => recordHistory(props.object, record.data.value!.id),
+  enabled: computed(() => !!record.data.value && !isNew.value),
+})
+
+const values = ref<Values>({})
+const messages = ref<Record<string, string>>({})
+const problem = ref('')
+const busy = ref(false)
+
+watch(
+  [object, () => record.data.value, isNew],
+  () => {
+    messages.value = {}
+    problem.value = ''
+    if (!object.value) return
+    if (isNew.value) values.value = newValues(object.value)
+    else if (record.data.value)
+      values.value = structuredClone(JSON.parse(JSON.stringify(record.data.value.values)))
+  },
+  { immediate: true },
+)
+
+const stored = computed<RecordView | undefined>(() => (isNew.value ? undefined : record.data.value))
+const sent = computed(() => (object.value ? changes(object.value, stored.value, values.value) : {}))
+const isChanged = computed(() =>
+  isNew.value
+    ? !!object.value && !same(values.value, newValues(object.value))
+    : Object.keys(sent.value).length > 0,
+)
+const isRetired = computed(() => stored.value?.retired ?? false)
+const general = computed(() => messages.value[''] ?? '')
+
+const related = useQuery({
+  queryKey: computed(() => ['related', props.object, routeKey.value, stored.value?.id]),
+  queryFn: async () => {
+    const of = object.value!
+    const key = of.key.length === 1 ? String(stored.value!.values[of.key[0]]) : ''
+    const lists = of.inverses.filter((inverse) => !inverse.part && key)
+    return Promise.all(
+      lists.map(async (inverse) => {
+        const filter = `${inverse.field} = ${JSON.stringify(key)}`
+        const page = await findRecords(inverse.object, { filter, limit: 5, count: true })
+        const target = objects.value.find((one) => one.name === inverse.object)!
+        return { inverse, filter, target, total: page.total ?? 0, records: page.records }
+      }),
+    )
+  },
+  enabled: computed(() => !!stored.value && !!object.value),
+})
+
+function set(field: string, value: Values[string]) {
+  values.value = { ...values.value, [field]: value }
+  if (messages.value[field]) {
+    const rest = { ...messages.value }
+    delete rest[field]
+    messages.value = rest
+  }
+}
+
+async function save() {
+  busy.value = true
+  messages.value = {}
+  problem.value = ''
+  try {
+    const saved = stored.value
+      ? await changeRecord(props.object, stored.value.id, stored.value.version, sent.value)
+      : await createRecord(props.object, sent.value)
+    await settle(saved)
+    void toast.success('Saved.')
+  } catch (error) {
+    tell(error)
+  } finally {
+    busy.value = false
+  }
+}
+
+async function settle(saved: RecordView) {
+  const address = addressOf(object.value!.key, saved)
+  queries.setQueryData(['record', props.object, address], saved)
+  values.value = JSON.parse(JSON.stringify(saved.values))
+  if (address !== routeKey.value) {
+    leaving = true
+    await router.replace(`/data/${props.object}/record/${encodeURIComponent(address)}`)
+    leaving = false
+  }
+}
+
+function tell(error: unknown) {
+  if (error instanceof ApiProblem) {
+    messages.value = error.byField()
+    const placed = Object.keys(messages.value).filter((key) => key !== '').length
+    problem.value = placed ? '' : error.message
+    if (error.problem.status === 412) problem.value = error.message
+  } else {
+    problem.value = String(error)
+  }
+}
+
+function remove() {
+  const deletes = object.value!.removal === 'delete'
+  Modal.confirm({
+    title: `${deletes ? 'Delete' : 'Retire'} this ${object.value!.label.toLowerCase()}?`,
+    content: deletes
+      ? 'It is gone for good.'
+      : 'It disappears from lists and pick lists. Records that use it keep it, and it can be restored.',
+    okText: deletes ? 'Delete' : 'Retire',
+    async onOk() {
+      try {
+        const gone = await removeRecord(props.object, stored.value!.id)
+        if (gone) queries.setQueryData(['record', props.object, routeKey.value], gone)
+        else await router.push(`/data/${props.object}`)
+      } catch (error) {
+        tell(error)
+      }
+    },
+  })
+}
+
+async function restore() {
+  try {
+    const back = await restoreRecord(props.object, stored.value!.id)
+    queries.setQueryData(['record', props.object, routeKey.value], back)
+  } catch (error) {
+    tell(error)
+  }
+}
+
+let leaving = false
+onBeforeRouteLeave(() => {
+  if (leaving || !isChanged.value) return true
+  return confirm('What you entered is not saved. Leave all the same?')
+})
+
+const heading = computed(() => {
+  const of = object.value
+  if (!of) return ''
+  return isNew.value ? `New ${of.label.toLowerCase()}` : `${of.label} ${routeKey.value}`
+})
+const titleOf = (field: string) => {
+  const title = stored.value?.titles[field]
+  return typeof title === 'string' && stored.value?.values[field] === values.value[field] ? title : undefined
+}
+const itemTitles = (part: string) => {
+  const titles = stored.value?.titles[part]
+  return Array.isArray(titles) ? titles : []
+}
+const isWide = (field: { multiline: boolean; languages: string[] }) =>
+  field.multiline || field.languages.length > 0
+</script>
+
+<template>
+  <div class="page">
+    <LoadState
+      :loading="modelLoading || (!isNew && record.isLoading.value)"
+      :error="modelError ?? record.error.value"
+      @retry="record.refetch()"
+    >
+      <template v-if="object">
+        <div class="page-head">
+          <RouterLink :to="`/data/${object.name}`">{{ object.plural }}</RouterLink>
+          <span class="quiet">/</span>
+          <h1>{{ heading }}</h1>
+          <Tag v-if="isRetired">retired</Tag>
+          <div class="spacer"></div>
+          <span v-if="isChanged" class="quiet">Not saved yet</span>
+          <Button v-if="stored && !isRetired && object.removal !== 'none'" @click="remove">
+            {{ object.removal === 'delete' ? 'Delete' : 'Retire' }}
+          </Button>
+          <Button v-if="isRetired" @click="restore">Restore</Button>
+          <Button type="primary" :disabled="!isChanged || isRetired" :loading="busy" @click="save"
+            >Save</Button
+          >
+        </div>
+        <Alert
+          v-if="problem || general"
+          type="error"
+          show-icon
+          :message="problem || general"
+          class="problem"
+        />
+        <div class="columns">
+          <div>
+            <section class="card">
+              <div class="grid">
+                <div
+                  v-for="field in object.fields"
+                  :key="field.name"
+                  :class="['field', { wide: isWide(field) }]"
+                >
+                  <label :for="`f-${field.name}`">
+                    {{ field.label
+                    }}<span
+                      v-if="field.required || object.key.includes(field.name)"
+                      class="star"
+                      title="Required"
+                      >*</span
+                    >
+                  </label>
+                  <FieldInput
+                    :id="`f-${field.name}`"
+                    :field="field"
+                    :value="values[field.name]"
+                    :title="titleOf(field.name)"
+                    :disabled="isRetired || field.readOnly"
+                    :wrong="!!messages[field.name]"
+                    @update="(now) => set(field.name, now)"
+                  />
+                  <div v-if="messages[field.name]" class="wrong" role="alert">{{ messages[field.name] }}</div>
+                  <div v-else-if="isNew && object.numbered === field.name" class="hint">
+                    Given when it is saved.
+                  </div>
+                  <div v-else-if="field.describe" class="hint">{{ field.describe }}</div>
+                </div>
+              </div>
+            </section>
+            <ItemTable
+              v-for="part in object.parts"
+              :key="part.name"
+              :part="part"
+              :items="(values[part.name] as Values[]) ?? []"
+              :titles="itemTitles(part.name)"
+              :messages="messages"
+              :disabled="isRetired"
+              @update="(now) => set(part.name, now)"
+            />
+          </div>
+          <aside v-if="stored">
+            <section v-if="related.data.value?.length" class="card">
+              <h2>Related</h2>
+              <div
+                v-for="one in related.data.value"
+                :key="one.inverse.object + one.inverse.field"
+                class="related"
+              >
+                <RouterLink :to="{ path: `/data/${one.inverse.object}`, query: { filter: one.filter } }">
+                  {{ one.inverse.plural }} <span class="quiet">{{ one.total }}</span>
+                </RouterLink>
+                <div v-for="item in one.records" :key="item.id" class="quiet">
+                  <RouterLink
+                    :to="`/data/${one.inverse.object}/record/${encodeURIComponent(addressOf(one.target.key, item))}`"
+                  >
+                    {{ one.target.key.length ? addressOf(one.target.key, item) : moment(item.changedAt) }}
+                  </RouterLink>
+                </div>
+              </div>
+            </section>
+            <section class="card">
+              <h2>History</h2>
+              <Timeline v-if="history.data.value" data-test="history">
+                <TimelineItem
+                  v-for="entry in history.data.value.entries"
+                  :key="entry.version"
+                  :color="'var(--action)'"
+                >
+                  <div>
+                    <strong>{{ entry.operation }}</strong> by {{ entry.by }}
+                    <div class="quiet">{{ moment(entry.at) }} · {{ entry.via }}</div>
+                  </div>
+                  <div
+                    v-for="one in entry.operation === 'created' ? [] : entry.changes"
+                    :key="one.path"
+                    class="change"
+                  >
+                    <span class="mono">{{ one.path }}</span>
+                    <span class="quiet"> {{ one.before ?? 'empty' }} → </span>{{ one.after ?? 'empty' }}
+                  </div>
+                </TimelineItem>
+              </Timeline>
+            </section>
+          </aside>
+        </div>
+      </template>
+      <div v-else class="empty">There is no object {{ props.object }} in the live release.</div>
+    </LoadState>
+  </div>
+</template>
+
+<style scoped>
+.columns {
+  display: flex;
+  gap: 12px;
+  align-items: flex-start;
+}
+.columns > div {
+  flex: 1;
+  min-width: 0;
+}
+aside {
+  width: 290px;
+  display: grid;
+  gap: 12px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
+  gap: 12px 16px;
+}
+.wide {
+  grid-column: span 2;
+}
+label {
+  display: block;
+  margin-bottom: 3px;
+  color: var(--quiet);
+}
+.star {
+  color: #c4352b;
+  margin-left: 2px;
+}
+.wrong {
+  color: #c4352b;
+  font-size: 12.5px;
+  margin-top: 2px;
+}
+.hint {
+  color: var(--quiet);
+  font-size: 12.5px;
+  margin-top: 2px;
+}
+.problem {
+  margin-bottom: 12px;
+}
+.related {
+  margin-bottom: 10px;
+}
+.change {
+  font-size: 12.5px;
+  overflow-wrap: anywhere;
+}
+</style>

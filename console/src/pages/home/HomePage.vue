@@ -1,0 +1,171 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { api, unwrap } from '@/api/client'
+import LoadState from '@/components/LoadState.vue'
+import { ago } from '@/composables/format'
+import { useSession } from '@/composables/session'
+
+const { t } = useI18n()
+const { may } = useSession()
+const { data, isLoading, error, refetch } = useQuery({
+  queryKey: ['status'],
+  queryFn: () => unwrap(api.GET('/manage/v1/status')),
+})
+
+const steps = computed(() => {
+  const status = data.value
+  if (!status || !may('design')) return []
+  const list: { text: string; to: string }[] = []
+  if (status.errors > 0) list.push({ text: 'Mend the errors in the draft', to: '/model' })
+  if (status.changedFiles > 0 && status.errors === 0)
+    list.push({ text: 'Release what waits in the draft', to: '/releases' })
+  if (status.release === 0) list.push({ text: 'Define the first object', to: '/model' })
+  if (status.services === 0) list.push({ text: 'Publish a service', to: '/services' })
+  list.push({ text: 'Look at the model as a diagram', to: '/model' })
+  list.push({ text: 'Hand a contract to an integrator', to: '/services' })
+  return list
+})
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <h1>{{ t('home.title') }}</h1>
+    </div>
+    <LoadState :loading="isLoading" :error="error" @retry="refetch">
+      <template v-if="data">
+        <section class="figures">
+          <RouterLink to="/releases" class="card figure">
+            <strong>{{ data.release || '–' }}</strong>
+            <span>{{ data.release ? t('home.release') : t('home.none') }}</span>
+          </RouterLink>
+          <RouterLink to="/releases" :class="['card figure', { warm: data.changedFiles > 0 }]">
+            <strong>{{ data.changedFiles }}</strong><span>{{ t('home.waiting') }}</span>
+          </RouterLink>
+          <RouterLink to="/model" :class="['card figure', { bad: data.errors > 0 }]">
+            <strong>{{ data.errors }}</strong><span>{{ t('home.errors') }}</span>
+          </RouterLink>
+          <RouterLink to="/services" class="card figure">
+            <strong>{{ data.services }}</strong><span>{{ t('home.services') }}</span>
+          </RouterLink>
+        </section>
+        <section class="columns">
+          <div class="card">
+            <h2>{{ t('home.records') }}</h2>
+            <table class="list">
+              <tbody>
+                <tr v-for="object in data.objects" :key="object.name">
+                  <td>
+                    <RouterLink :to="`/data/${object.name}`">{{ object.plural }}</RouterLink>
+                  </td>
+                  <td class="number">{{ object.inUse.toLocaleString('en') }}</td>
+                  <td class="quiet">{{ object.retired ? `${object.retired} retired` : '' }}</td>
+                </tr>
+              </tbody>
+            </table>
+            <p v-if="data.objects.length === 0" class="quiet">
+              There are no objects yet. Push a package, or define an object on the page Model.
+            </p>
+          </div>
+          <div class="card">
+            <h2>{{ t('home.latest') }}</h2>
+            <ul class="latest">
+              <li v-for="(one, place) in data.latest" :key="place">
+                <RouterLink :to="`/data/${one.object}/record/${one.record}`">{{ one.label }}</RouterLink>
+                {{ one.operation }} by {{ one.by }}
+                <span class="quiet">· {{ one.via }} · {{ ago(one.at) }}</span>
+              </li>
+            </ul>
+            <p v-if="data.latest.length === 0" class="quiet">Nothing has been entered yet.</p>
+          </div>
+          <div v-if="steps.length" class="card sand">
+            <h2>{{ t('home.next') }}</h2>
+            <ol>
+              <li v-for="step in steps" :key="step.text">
+                <RouterLink :to="step.to">{{ step.text }}</RouterLink>
+              </li>
+            </ol>
+            <p class="quiet">Ctrl-K finds anything.</p>
+          </div>
+        </section>
+      </template>
+    </LoadState>
+  </div>
+</template>
+
+<style scoped>
+.figures {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 12px;
+  margin-bottom: 16px;
+}
+.figure {
+  display: flex;
+  flex-direction: column;
+  color: var(--text);
+}
+.figure:hover {
+  text-decoration: none;
+  border-color: var(--action);
+}
+.figure strong {
+  font-size: 28px;
+  font-weight: 600;
+  line-height: 1.2;
+}
+.figure span {
+  color: var(--quiet);
+}
+.warm {
+  background: var(--sand-soft);
+}
+.warm strong {
+  color: var(--sand);
+}
+.bad strong {
+  color: #c4352b;
+}
+.columns {
+  display: grid;
+  grid-template-columns: 1fr 1.5fr 0.9fr;
+  gap: 12px;
+  align-items: start;
+}
+.list {
+  width: 100%;
+  border-collapse: collapse;
+}
+.list td {
+  padding: 5px 0;
+  border-bottom: 1px solid var(--line);
+}
+.list tr:last-child td {
+  border: 0;
+}
+.number {
+  text-align: right;
+  font-variant-numeric: tabular-nums;
+  padding-right: 10px !important;
+}
+.latest {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.latest li {
+  padding: 4px 0;
+}
+.sand {
+  background: var(--sand-soft);
+}
+ol {
+  margin: 0;
+  padding-left: 18px;
+}
+ol li {
+  padding: 3px 0;
+}
+</style>

@@ -1,0 +1,204 @@
+<script setup lang="ts">
+import { Alert, Segmented, Tag } from 'ant-design-vue'
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { api, unwrap, type Diagnostic } from '@/api/client'
+import LoadState from '@/components/LoadState.vue'
+import { useDraft, useModel } from '@/composables/model'
+import { objectName, partNames, readFields, type Place } from '@/editor/objectFile'
+import YamlEditor from '@/editor/YamlEditor.vue'
+import FieldGrid from './FieldGrid.vue'
+
+const props = defineProps<{ object: string }>()
+const queries = useQueryClient()
+const { data: draft, isLoading, error, refetch } = useDraft()
+const { objects: live } = useModel('LIVE')
+
+const file = computed(() => draft.value?.files.find((one) => objectName(one.text) === props.object))
+const path = ref('')
+const text = ref('')
+const diagnostics = ref<Diagnostic[]>([])
+const problem = ref('')
+const state = ref<'kept' | 'keeping' | 'failed'>('kept')
+const chosen = ref('Fields')
+
+// The file as it was opened stays the truth of this page; what others push meanwhile is seen on coming back.
+watch(
+  [file, draft],
+  () => {
+    if (file.value && path.value !== file.value.path) {
+      path.value = file.value.path
+      text.value = file.value.text
+      diagnostics.value = draft.value?.diagnostics ?? []
+    }
+  },
+  { immediate: true },
+)
+
+const isSealed = computed(() => draft.value?.sealed.includes(path.value.split('/')[0]) ?? false)
+const mine = computed(() => diagnostics.value.filter((one) => one.file === path.value))
+const elsewhere = computed(() =>
+  diagnostics.value.filter((one) => one.file !== path.value && one.severity === 'ERROR'),
+)
+const place = computed<Place>(() =>
+  chosen.value === 'Fields' ? ['fields'] : ['parts', chosen.value, 'fields'],
+)
+const rows = computed(() => readFields(text.value, place.value))
+const released = computed(() => {
+  const object = live.value.find((one) => one.name === props.object)
+  const fields =
+    chosen.value === 'Fields'
+      ? object?.fields
+      : object?.parts.find((part) => part.name === chosen.value)?.fields
+  return fields?.map((field) => field.name) ?? []
+})
+const others = computed(() =>
+  (draft.value?.files ?? []).map((one) => objectName(one.text)).filter((name): name is string => !!name),
+)
+
+let timer: ReturnType<typeof setTimeout> | undefined
+const PAUSE = 350
+function change(now: string) {
+  if (isSealed.value || now === text.value) return
+  text.value = now
+  state.value = 'keeping'
+  clearTimeout(timer)
+  timer = setTimeout(() => void keep(), PAUSE)
+}
+
+/** Keeps the text in the draft, right or wrong, and learns what there is to say about it. */
+async function keep() {
+  clearTimeout(timer)
+  const sent = text.value
+  try {
+    const answer = await unwrap(api.PUT('/manage/v1/draft/file', { body: { path: path.value, text: sent } }))
+    if (sent !== text.value) return
+    diagnostics.value = answer.diagnostics
+    state.value = 'kept'
+    problem.value = ''
+    void queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'draft' })
+  } catch (wrong) {
+    state.value = 'failed'
+    problem.value = (wrong as Error).message
+  }
+}
+onBeforeUnmount(() => {
+  if (state.value === 'keeping') void keep()
+  void queries.invalidateQueries({ queryKey: ['draft'] })
+})
+</script>
+
+<template>
+  <div class="page object">
+    <LoadState :loading="isLoading" :error="error" @retry="refetch">
+      <div v-if="!file && !path" class="empty">
+        No file of the draft defines an object {{ object }}.
+        <RouterLink to="/model">Back to the model</RouterLink>
+      </div>
+      <template v-else>
+        <div class="page-head">
+          <RouterLink to="/model">Model</RouterLink><span class="quiet">/</span>
+          <h1>{{ object }}</h1>
+          <code class="quiet">{{ path }}</code>
+          <Tag v-if="isSealed" color="gold">delivered, not edited here</Tag>
+          <div class="spacer"></div>
+          <span class="quiet" data-test="state">
+            {{ { kept: 'Kept in the draft', keeping: 'Keeping …', failed: 'Not kept' }[state] }}
+          </span>
+          <RouterLink :to="`/data/${object}`">Records</RouterLink>
+          <RouterLink to="/releases">Release</RouterLink>
+        </div>
+        <Alert v-if="problem" type="error" show-icon :message="problem" class="note" />
+        <Alert v-if="elsewhere.length" type="warning" show-icon class="note">
+          <template #message>
+            Elsewhere in the draft: <code>{{ elsewhere[0].file }}:{{ elsewhere[0].line }}</code>
+            {{ elsewhere[0].message }}
+            <template v-if="elsewhere.length > 1">and {{ elsewhere.length - 1 }} more.</template>
+          </template>
+        </Alert>
+        <div class="sides">
+          <section class="card side">
+            <Segmented
+              v-if="partNames(text).length"
+              v-model:value="chosen"
+              :options="['Fields', ...partNames(text)]"
+              class="parts"
+            />
+            <FieldGrid
+              v-if="rows"
+              :rows="rows"
+              :place="place"
+              :text="text"
+              :objects="others"
+              :released="released"
+              :read-only="isSealed"
+              @update="change"
+            />
+            <div v-else class="empty">
+              The text beside is not YAML just now; mend it there and the fields come back.
+            </div>
+          </section>
+          <section class="card side text">
+            <YamlEditor :text="text" :diagnostics="mine" :read-only="isSealed" @update="change" />
+            <ul v-if="mine.length" class="said" data-test="diagnostics">
+              <li v-for="(one, at) in mine" :key="at" :class="one.severity.toLowerCase()">
+                <code>{{ one.line }}:{{ one.column }}</code> {{ one.message }}
+                <em v-if="one.suggestion">Did you mean {{ one.suggestion }}?</em>
+              </li>
+            </ul>
+            <div v-else class="said fine">No errors in this file.</div>
+          </section>
+        </div>
+      </template>
+    </LoadState>
+  </div>
+</template>
+
+<style scoped>
+.object {
+  display: flex;
+  flex-direction: column;
+}
+.sides {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1.35fr) minmax(0, 1fr);
+  gap: 12px;
+}
+.side {
+  min-height: 0;
+  overflow: auto;
+}
+.text {
+  padding: 0;
+  display: flex;
+  flex-direction: column;
+  overflow: hidden;
+}
+.text :deep(.editor) {
+  flex: 1;
+  min-height: 0;
+}
+.said {
+  margin: 0;
+  padding: 8px 12px;
+  list-style: none;
+  border-top: 1px solid var(--line);
+  max-height: 30%;
+  overflow: auto;
+  font-size: 12.5px;
+}
+.error {
+  color: #c4352b;
+}
+.fine {
+  color: var(--quiet);
+}
+.note {
+  margin-bottom: 10px;
+}
+.parts {
+  margin-bottom: 10px;
+}
+</style>

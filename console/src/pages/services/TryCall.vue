@@ -1,0 +1,174 @@
+<script setup lang="ts">
+import { Alert, Button, Input, Select, Tag, Textarea } from 'ant-design-vue'
+import { computed, ref, watch } from 'vue'
+import type { ResourceView, ServiceView } from '@/api/client'
+import { forgeryToken } from '@/api/http'
+import { asCurl, type Trial } from './curl'
+import { exampleBody, type Contract } from './contract'
+
+const props = defineProps<{ service: ServiceView; contract: Contract | undefined }>()
+
+const OPERATIONS = [
+  { value: 'query', label: 'Find', method: 'GET', keyed: false, body: false },
+  { value: 'read', label: 'Read', method: 'GET', keyed: true, body: false },
+  { value: 'create', label: 'Create', method: 'POST', keyed: false, body: true },
+  { value: 'update', label: 'Change', method: 'PATCH', keyed: true, body: true },
+  { value: 'remove', label: 'Remove', method: 'DELETE', keyed: true, body: false },
+]
+
+const resourceName = ref('')
+const operation = ref('query')
+const key = ref('')
+const filter = ref('')
+const body = ref('{}')
+const answer = ref<{ status: number; millis: number; text: string } | null>(null)
+const problem = ref('')
+const busy = ref(false)
+
+const resource = computed<ResourceView | undefined>(
+  () => props.service.resources.find((one) => one.name === resourceName.value) ?? props.service.resources[0],
+)
+const offered = computed(() =>
+  OPERATIONS.filter((one) => resource.value && one.value in resource.value.operations),
+)
+const chosen = computed(() => offered.value.find((one) => one.value === operation.value) ?? offered.value[0])
+
+watch(
+  [resource, chosen, () => props.contract],
+  () => {
+    answer.value = null
+    if (resource.value && chosen.value?.body) {
+      body.value = JSON.stringify(
+        exampleBody(props.contract, resource.value.name, chosen.value.method),
+        null,
+        2,
+      )
+    }
+  },
+  { immediate: true },
+)
+
+const trial = computed<Trial>(() => {
+  const base = `/api/${props.service.name}/v${props.service.version}/${resource.value?.name ?? ''}`
+  const path = chosen.value?.keyed ? `${base}/${encodeURIComponent(key.value)}` : base
+  const query =
+    chosen.value?.value === 'query'
+      ? '?' + new URLSearchParams({ ...(filter.value ? { filter: filter.value } : {}), limit: '5' })
+      : ''
+  return {
+    method: chosen.value?.method ?? 'GET',
+    path: path + query,
+    body: chosen.value?.body ? body.value : undefined,
+  }
+})
+const curl = computed(() => asCurl(trial.value, location.origin))
+
+async function send() {
+  busy.value = true
+  problem.value = ''
+  const start = performance.now()
+  try {
+    const response = await fetch(trial.value.path, {
+      method: trial.value.method,
+      headers: { 'Content-Type': 'application/json', 'X-XSRF-TOKEN': forgeryToken() },
+      body: trial.value.body,
+    })
+    const text = await response.text()
+    let pretty = text
+    try {
+      pretty = JSON.stringify(JSON.parse(text), null, 2)
+    } catch {
+      // shown as it came
+    }
+    answer.value = { status: response.status, millis: Math.round(performance.now() - start), text: pretty }
+  } catch {
+    problem.value = 'The service does not answer.'
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <div v-if="resource && chosen" class="try">
+    <div class="row wrap">
+      <Select
+        :value="resource.name"
+        :options="service.resources.map((one) => ({ value: one.name, label: one.name }))"
+        style="width: 130px"
+        aria-label="Resource"
+        @change="(now) => (resourceName = String(now))"
+      />
+      <Select
+        :value="chosen.value"
+        :options="offered.map((one) => ({ value: one.value, label: one.label }))"
+        style="width: 110px"
+        aria-label="Operation"
+        @change="(now) => (operation = String(now))"
+      />
+      <Input
+        v-if="chosen.keyed"
+        v-model:value="key"
+        :placeholder="resource.key.join(', ') || 'id'"
+        style="flex: 1"
+        aria-label="Key"
+      />
+      <Input
+        v-if="chosen.value === 'query'"
+        v-model:value="filter"
+        class="mono"
+        :placeholder="
+          resource.filterable.length ? `filter over ${resource.filterable.slice(0, 4).join(', ')} …` : ''
+        "
+        style="flex: 1"
+        aria-label="Filter"
+        @press-enter="send"
+      />
+      <Button type="primary" :loading="busy" :disabled="chosen.keyed && !key" @click="send">Send</Button>
+    </div>
+    <Textarea
+      v-if="chosen.body"
+      v-model:value="body"
+      class="mono"
+      :auto-size="{ minRows: 4, maxRows: 12 }"
+      aria-label="Body"
+    />
+    <Alert
+      v-if="chosen.method !== 'GET'"
+      type="warning"
+      message="This changes the live data, as a call from outside would."
+    />
+    <pre class="curl">{{ curl }}</pre>
+    <Alert v-if="problem" type="error" :message="problem" />
+    <template v-if="answer">
+      <div class="row">
+        <Tag :color="answer.status < 300 ? 'green' : 'red'">{{ answer.status }}</Tag>
+        <span class="quiet">{{ answer.millis }} ms</span>
+      </div>
+      <pre class="answer" data-test="answer">{{ answer.text }}</pre>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.try {
+  display: grid;
+  gap: 10px;
+}
+.wrap {
+  flex-wrap: wrap;
+}
+pre {
+  margin: 0;
+  padding: 10px;
+  background: var(--sunken);
+  border-radius: 6px;
+  overflow: auto;
+  font-size: 12px;
+  max-height: 320px;
+}
+.curl {
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+}
+</style>

@@ -1,0 +1,17 @@
+/** One call of a service as it is tried. */
+export interface Trial {
+  method: string
+  path: string
+  body?: string
+}
+
+const quoted = (text: string) => `'${text.replaceAll("'", `'\\''`)}'`
+
+/** The same call for a shell, with a client's id to be filled in. */
+export function asCurl(trial: Trial, origin: string): string {
+  const parts = ['curl -u CLIENT:SECRET']
+  if (trial.method !== 'GET') parts.push(`-X ${trial.method}`)
+  if (trial.body) parts.push(`-H 'Content-Type: application/json' -d ${quoted(trial.body)}`)
+  parts.push(quoted(origin + trial.path))
+  return parts.join(' \\\n  ')
+}

@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { Alert, Button, Form, FormItem, Input, InputPassword } from 'ant-design-vue'
+import { ref } from 'vue'
+import { useI18n } from 'vue-i18n'
+import { useRoute, useRouter } from 'vue-router'
+import { useSession } from '@/composables/session'
+
+const { t } = useI18n()
+const { signIn } = useSession()
+const route = useRoute()
+const router = useRouter()
+const name = ref('')
+const password = ref('')
+const problem = ref('')
+const busy = ref(false)
+
+async function submit() {
+  busy.value = true
+  problem.value = ''
+  try {
+    await signIn(name.value, password.value)
+    const then =
+      typeof route.query.then === 'string' && route.query.then.startsWith('/') ? route.query.then : '/'
+    await router.push(then)
+  } catch (error) {
+    problem.value = (error as Error).message
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <div class="shore">
+    <section class="panel">
+      <img src="/favicon.svg" alt="" width="44" height="44" />
+      <h1>{{ t('signIn.title') }}</h1>
+      <p class="quiet">{{ t('signIn.lead') }}</p>
+      <Form layout="vertical" @submit.prevent="submit">
+        <FormItem :label="t('signIn.name')">
+          <Input id="name" v-model:value="name" autocomplete="username" autofocus size="large" />
+        </FormItem>
+        <FormItem :label="t('signIn.password')">
+          <InputPassword
+            id="password"
+            v-model:value="password"
+            autocomplete="current-password"
+            size="large"
+          />
+        </FormItem>
+        <Alert v-if="problem" type="error" :message="problem" show-icon class="problem" />
+        <Button
+          type="primary"
+          html-type="submit"
+          size="large"
+          block
+          :loading="busy"
+          :disabled="!name || !password"
+        >
+          {{ t('signIn.submit') }}
+        </Button>
+      </Form>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.shore {
+  height: 100vh;
+  display: grid;
+  place-items: center;
+  background: linear-gradient(170deg, var(--rail) 0 46%, var(--sand-soft) 46.2% 47.5%, var(--ground) 47.8%);
+}
+.panel {
+  width: 360px;
+  background: var(--surface);
+  border-radius: 12px;
+  padding: 32px;
+  box-shadow: 0 12px 40px #0b15182e;
+}
+h1 {
+  margin-top: 12px;
+  font-size: 24px;
+}
+p {
+  margin: 2px 0 22px;
+}
+.problem {
+  margin-bottom: 16px;
+}
+</style>

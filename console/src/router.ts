@@ -1,0 +1,57 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import { useSession } from './composables/session'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    {
+      path: '/sign-in',
+      name: 'sign-in',
+      component: () => import('./pages/sign-in/SignInPage.vue'),
+      meta: { open: true },
+    },
+    { path: '/', name: 'home', component: () => import('./pages/home/HomePage.vue') },
+    { path: '/model', name: 'model', component: () => import('./pages/model/ModelPage.vue') },
+    {
+      path: '/model/:object',
+      name: 'object',
+      component: () => import('./pages/model/ObjectPage.vue'),
+      props: true,
+    },
+    {
+      path: '/data/:object?',
+      name: 'data',
+      component: () => import('./pages/data/DataPage.vue'),
+      props: true,
+    },
+    {
+      path: '/data/:object/record/:key',
+      name: 'record',
+      component: () => import('./pages/data/RecordPage.vue'),
+      props: true,
+    },
+    {
+      path: '/data/:object/new',
+      name: 'new-record',
+      component: () => import('./pages/data/RecordPage.vue'),
+      props: true,
+    },
+    {
+      path: '/services/:service?',
+      name: 'services',
+      component: () => import('./pages/services/ServicesPage.vue'),
+      props: true,
+    },
+    { path: '/releases', name: 'releases', component: () => import('./pages/releases/ReleasesPage.vue') },
+    { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./pages/NowherePage.vue') },
+  ],
+})
+
+router.beforeEach(async (to) => {
+  const { me, load } = useSession()
+  await load()
+  if (!to.meta.open && me.value === null) {
+    return { name: 'sign-in', query: to.fullPath === '/' ? {} : { then: to.fullPath } }
+  }
+  return true
+})

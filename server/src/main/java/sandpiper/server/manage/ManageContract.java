@@ -1,0 +1,67 @@
+package sandpiper.server.manage;
+
+import io.swagger.v3.oas.models.OpenAPI;
+import io.swagger.v3.oas.models.info.Info;
+import io.swagger.v3.oas.models.media.Schema;
+import java.lang.reflect.RecordComponent;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import org.springdoc.core.customizers.OpenApiCustomizer;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import sandpiper.engine.definition.ReleasePreview;
+import sandpiper.model.Diagnostic;
+
+/** What the manage API's own contract says beyond what is found in its methods: which members are always there. */
+@Configuration
+class ManageContract {
+    private static final List<Class<?>> HOLDERS = List.of(
+            AccessController.class,
+            DraftController.class,
+            ModelView.class,
+            ReleaseController.class,
+            ReleasePreview.class,
+            ServiceView.class,
+            SessionController.class,
+            StatusController.class);
+
+    @Bean
+    OpenApiCustomizer alwaysThere() {
+        var records = Stream.concat(
+                        HOLDERS.stream().flatMap(holder -> Stream.concat(Stream.of(holder), Arrays.stream(holder.getDeclaredClasses()))),
+                        Stream.of(Diagnostic.class))
+                .filter(Class::isRecord)
+                .collect(Collectors.<Class<?>, String, Class<?>>toMap(Class::getSimpleName, Function.identity(), (a, _) -> a));
+        return contract -> complete(contract, records);
+    }
+
+    private static void complete(OpenAPI contract, Map<String, Class<?>> records) {
+        contract.info(new Info()
+                .title("Sandpiper manage API")
+                .version("1")
+                .description("Everything that console and command line do."));
+        contract.setServers(List.of());
+        for (var schema : contract.getComponents().getSchemas().entrySet()) {
+            var type = records.get(schema.getKey());
+            if (type != null) {
+                require(schema.getValue(), type);
+            }
+        }
+    }
+
+    private static void require(Schema<?> schema, Class<?> type) {
+        schema.setRequired(Arrays.stream(type.getRecordComponents())
+                .filter(component -> !isNullable(component))
+                .map(RecordComponent::getName)
+                .toList());
+    }
+
+    private static boolean isNullable(RecordComponent component) {
+        return component.getAnnotatedType().isAnnotationPresent(Nullable.class);
+    }
+}
