@@ -5,6 +5,7 @@ import { useI18n } from 'vue-i18n'
 import { api, unwrap } from '@/api/client'
 import LoadState from '@/components/LoadState.vue'
 import { ago } from '@/composables/format'
+import { grouped } from './latest'
 import { useSession } from '@/composables/session'
 
 const { t } = useI18n()
@@ -72,8 +73,11 @@ const steps = computed(() => {
           <div class="card">
             <h2>{{ t('home.latest') }}</h2>
             <ul class="latest">
-              <li v-for="(one, place) in data.latest" :key="place">
-                <RouterLink :to="`/data/${one.object}/record/${one.record}`">{{ one.label }}</RouterLink>
+              <li v-for="(one, place) in grouped(data.latest)" :key="place">
+                <RouterLink v-if="one.count === 1" :to="`/data/${one.object}/record/${one.record}`">{{
+                  one.label
+                }}</RouterLink>
+                <RouterLink v-else :to="`/data/${one.object}`">{{ one.count }} × {{ one.label }}</RouterLink>
                 {{ one.operation }} by {{ one.by }}
                 <span class="quiet">· {{ one.via }} · {{ ago(one.at) }}</span>
               </li>

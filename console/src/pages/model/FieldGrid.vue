@@ -88,10 +88,10 @@ async function add() {
           <th v-if="place.length === 1" class="narrow">
             <Tooltip title="Part of the key"><KeyOutlined /></Tooltip>
           </th>
-          <th>Name</th>
+          <th class="name">Name</th>
           <th>Label</th>
           <th class="type">Type</th>
-          <th class="detail">Length, codes, object</th>
+          <th class="detail">Detail</th>
           <th class="narrow"><Tooltip title="Required">Req.</Tooltip></th>
           <th class="narrow"><Tooltip title="No two records alike">Uniq.</Tooltip></th>
           <th class="default">Default</th>
@@ -275,20 +275,23 @@ td {
 tr:hover td {
   background: var(--sunken);
 }
+.name {
+  width: 142px;
+}
 .narrow {
-  width: 42px;
+  width: 38px;
 }
 .type {
-  width: 104px;
+  width: 102px;
 }
 .detail {
-  width: 112px;
+  width: 98px;
 }
 .default {
-  width: 84px;
+  width: 82px;
 }
 .tools {
-  width: 84px;
+  width: 72px;
   white-space: nowrap;
   text-align: right;
 }

@@ -163,7 +163,7 @@ onBeforeUnmount(() => {
   flex: 1;
   min-height: 0;
   display: grid;
-  grid-template-columns: minmax(0, 1.35fr) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1.95fr) minmax(0, 1fr);
   gap: 12px;
 }
 .side {

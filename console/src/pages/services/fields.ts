@@ -11,7 +11,8 @@ export interface FieldLine {
 /** All fields any operation shows, as a tree written line by line. */
 export function fieldRows(resource: ResourceView): FieldLine[] {
   const paths: string[] = []
-  for (const list of [...Object.values(resource.operations), resource.filterable, resource.sortable]) {
+  const { read = [], query = [], create = [], update = [] } = resource.operations
+  for (const list of [read, query, create, update, resource.filterable, resource.sortable]) {
     for (const path of list) if (!paths.includes(path)) paths.push(path)
   }
   const rows: FieldLine[] = []
