@@ -3,7 +3,7 @@ import vue from 'eslint-plugin-vue'
 import typescript from 'typescript-eslint'
 
 export default typescript.config(
-  { ignores: ['dist/**', 'src/api/manage.ts'] },
+  { ignores: ['dist/**', 'target/**', 'src/api/manage.ts'] },
   ...typescript.configs.recommended,
   ...vue.configs['flat/recommended'],
   {

@@ -18,10 +18,11 @@ import sandpiper.model.check.Definitions;
         description = "Check definition files; needs no service.",
         footer = {"", "Example:", "  sandpiper check demo/packages"})
 final class CheckCommand implements Callable<Integer> {
-    @Spec
-    CommandSpec spec;
+    @Spec CommandSpec spec;
 
-    @Parameters(paramLabel = "FOLDER", description = "A package, or a folder of packages that depend on each other.")
+    @Parameters(
+            paramLabel = "FOLDER",
+            description = "A package, or a folder of packages that depend on each other.")
     Path folder;
 
     @Option(names = "--json", description = "Print JSON.")
@@ -35,10 +36,17 @@ final class CheckCommand implements Callable<Integer> {
         if (json) {
             out.println(ManageClient.writePretty(Map.of("diagnostics", checked.diagnostics())));
         } else {
-            checked.diagnostics().forEach(diagnostic -> {
-                out.print(DiagnosticText.of(diagnostic, files.getOrDefault(diagnostic.file(), "")));
-            });
-            out.println(summary(checked.errors().size(), files.size(), List.copyOf(checked.diagnostics()).size()));
+            checked.diagnostics()
+                    .forEach(diagnostic -> {
+                        out.print(
+                                DiagnosticText.of(
+                                        diagnostic, files.getOrDefault(diagnostic.file(), "")));
+                    });
+            out.println(
+                    summary(
+                            checked.errors().size(),
+                            files.size(),
+                            List.copyOf(checked.diagnostics()).size()));
         }
         out.flush();
         return checked.errors().isEmpty() ? 0 : 1;
@@ -46,7 +54,8 @@ final class CheckCommand implements Callable<Integer> {
 
     private static String summary(int errors, int files, int all) {
         return errors == 0
-                ? "%d files are in order%s.".formatted(files, all == 0 ? "" : ", with %d warnings".formatted(all))
+                ? "%d files are in order%s."
+                        .formatted(files, all == 0 ? "" : ", with %d warnings".formatted(all))
                 : "%d %s in %d files.".formatted(errors, errors == 1 ? "error" : "errors", files);
     }
 }

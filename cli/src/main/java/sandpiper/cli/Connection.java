@@ -13,30 +13,48 @@ import sandpiper.client.ManageClient;
 import sandpiper.client.RefusedException;
 
 /**
- * Which service is meant and who asks: from options, else the environment, else the file {@code .sandpiper/connection} here or in
- * the home folder. A password is never an option, since command lines can be seen by others.
+ * Which service is meant and who asks: from options, else the environment, else the file {@code
+ * .sandpiper/connection} here or in the home folder. A password is never an option, since command
+ * lines can be seen by others.
  */
 final class Connection {
     /** Where a demo leaves its address and sign-in for the commands that follow. */
     static final Path FILE = Path.of(".sandpiper", "connection");
 
-    @Option(names = "--server", paramLabel = "ADDRESS", description = "The service, such as http://127.0.0.1:8080.")
+    @Option(
+            names = "--server",
+            paramLabel = "ADDRESS",
+            description = "The service, such as http://127.0.0.1:8080.")
     @Nullable String server;
 
-    @Option(names = "--user", paramLabel = "NAME", description = "Who asks. The password is read from SANDPIPER_PASSWORD or asked for.")
+    @Option(
+            names = "--user",
+            paramLabel = "NAME",
+            description = "Who asks. The password is read from SANDPIPER_PASSWORD or asked for.")
     @Nullable String user;
 
     ManageClient open() {
         var kept = kept();
-        var address = first(server, System.getenv("SANDPIPER_SERVER"), kept.getProperty("server"))
-                .orElse("http://127.0.0.1:8080");
-        var name = first(user, System.getenv("SANDPIPER_USER"), kept.getProperty("user"))
-                .orElseThrow(() -> new RefusedException(
-                        0, "Say who asks: --user NAME, or SANDPIPER_USER, or a file %s.".formatted(FILE), List.of()));
-        var password = first(System.getenv("SANDPIPER_PASSWORD"), kept.getProperty("password"))
-                .or(() -> asked(name))
-                .orElseThrow(() -> new RefusedException(
-                        0, "The password of %s is needed: set SANDPIPER_PASSWORD.".formatted(name), List.of()));
+        var address =
+                first(server, System.getenv("SANDPIPER_SERVER"), kept.getProperty("server"))
+                        .orElse("http://127.0.0.1:8080");
+        var name =
+                first(user, System.getenv("SANDPIPER_USER"), kept.getProperty("user"))
+                        .orElseThrow(() ->
+                                new RefusedException(
+                                        0,
+                                        "Say who asks: --user NAME, or SANDPIPER_USER, or a file %s."
+                                                .formatted(FILE),
+                                        List.of()));
+        var password =
+                first(System.getenv("SANDPIPER_PASSWORD"), kept.getProperty("password"))
+                        .or(() -> asked(name))
+                        .orElseThrow(() ->
+                                new RefusedException(
+                                        0,
+                                        "The password of %s is needed: set SANDPIPER_PASSWORD."
+                                                .formatted(name),
+                                        List.of()));
         return new ManageClient(address.replaceFirst("/+$", ""), name, password);
     }
 

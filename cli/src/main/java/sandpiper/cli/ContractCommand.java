@@ -25,19 +25,24 @@ final class ContractCommand implements Callable<Integer> {
         OPENAPI
     }
 
-    @Spec
-    CommandSpec spec;
+    @Spec CommandSpec spec;
 
-    @Mixin
-    Connection connection;
+    @Mixin Connection connection;
 
     @Parameters(paramLabel = "SERVICE", description = "The service's name.")
     String service;
 
-    @Option(names = "--version-number", paramLabel = "N", defaultValue = "1", description = "The version of the service (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--version-number",
+            paramLabel = "N",
+            defaultValue = "1",
+            description = "The version of the service (default: ${DEFAULT-VALUE}).")
     int version;
 
-    @Option(names = "--as", defaultValue = "openapi", description = "The form: ${COMPLETION-CANDIDATES} (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--as",
+            defaultValue = "openapi",
+            description = "The form: ${COMPLETION-CANDIDATES} (default: ${DEFAULT-VALUE}).")
     Form form;
 
     @Option(names = "--out", paramLabel = "FILE", description = "Write it here.")
@@ -50,15 +55,23 @@ final class ContractCommand implements Callable<Integer> {
         for (var candidate : known) {
             if (candidate.path("name").asString().equals(service)
                     && candidate.path("version").asInt() == version) {
-                print(client.text("/manage/v1/contracts/%s/v%d/openapi.json".formatted(service, version)));
+                print(
+                        client.text(
+                                "/manage/v1/contracts/%s/v%d/openapi.json"
+                                        .formatted(service, version)));
                 return 0;
             }
         }
         var names = new java.util.ArrayList<String>();
-        known.forEach(one -> names.add(one.path("name").asString() + " v" + one.path("version").asInt()));
+        known.forEach(
+                one -> names.add(one.path("name").asString() + " v" + one.path("version").asInt()));
         throw new RefusedException(
                 0,
-                "There is no service %s v%d; there %s.".formatted(service, version, names.isEmpty() ? "is none" : "are " + String.join(", ", names)),
+                "There is no service %s v%d; there %s."
+                        .formatted(
+                                service,
+                                version,
+                                names.isEmpty() ? "is none" : "are " + String.join(", ", names)),
                 List.of());
     }
 

@@ -20,23 +20,32 @@ import sandpiper.server.config.Settings;
         description = "Start the service with the marina: packages, records and sign-ins to try.",
         footer = {"", "Example:", "  sandpiper demo --port 8090"})
 final class DemoCommand implements Callable<Integer> {
-    @Spec
-    CommandSpec spec;
+    @Spec CommandSpec spec;
 
-    @Option(names = "--data", paramLabel = "FILE", defaultValue = ".sandpiper/demo.db", description = "The file that holds everything (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--data",
+            paramLabel = "FILE",
+            defaultValue = ".sandpiper/demo.db",
+            description = "The file that holds everything (default: ${DEFAULT-VALUE}).")
     Path data;
 
-    @Option(names = "--port", defaultValue = "8080", description = "The port to answer on (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--port",
+            defaultValue = "8080",
+            description = "The port to answer on (default: ${DEFAULT-VALUE}).")
     int port;
 
     @Override
     public Integer call() throws IOException {
         var out = spec.commandLine().getOut();
         var running = SandpiperServer.start(new Settings(data, port, Demo.PASSWORD));
-        var demo = new Demo(new ManageClient(running.address(), Demo.ADMIN, Demo.PASSWORD), step -> {
-            out.println("  loading " + step);
-            out.flush();
-        });
+        var demo =
+                new Demo(
+                        new ManageClient(running.address(), Demo.ADMIN, Demo.PASSWORD),
+                        step -> {
+                            out.println("  loading " + step);
+                            out.flush();
+                        });
         if (!demo.isThere()) {
             out.println("Making the marina ...");
             out.flush();

@@ -12,14 +12,13 @@ import tools.jackson.databind.JsonNode;
 @Command(
         name = "diff",
         mixinStandardHelpOptions = true,
-        description = "Tell what releasing the draft would change, and what would become of the data.",
+        description =
+                "Tell what releasing the draft would change, and what would become of the data.",
         footer = {"", "Example:", "  sandpiper diff"})
 final class DiffCommand implements Callable<Integer> {
-    @Spec
-    CommandSpec spec;
+    @Spec CommandSpec spec;
 
-    @Mixin
-    Connection connection;
+    @Mixin Connection connection;
 
     @Option(names = "--json", description = "Print JSON.")
     boolean json;
@@ -41,12 +40,13 @@ final class DiffCommand implements Callable<Integer> {
     static String inWords(JsonNode preview) {
         var text = new StringBuilder();
         for (var diagnostic : preview.path("diagnostics")) {
-            text.append("%s:%d:%d: %s%n"
-                    .formatted(
-                            diagnostic.path("file").asString(),
-                            diagnostic.path("line").asInt(),
-                            diagnostic.path("column").asInt(),
-                            diagnostic.path("message").asString()));
+            text.append(
+                    "%s:%d:%d: %s%n"
+                            .formatted(
+                                    diagnostic.path("file").asString(),
+                                    diagnostic.path("line").asInt(),
+                                    diagnostic.path("column").asInt(),
+                                    diagnostic.path("message").asString()));
         }
         list(text, "Changes", preview.path("changes"));
         list(text, "Data that would be lost", preview.path("losses"));
@@ -54,7 +54,9 @@ final class DiffCommand implements Callable<Integer> {
         if (preview.path("files").isEmpty()) {
             text.append("The draft is the same as the live release.%n".formatted());
         } else if (preview.path("changes").isEmpty() && preview.path("diagnostics").isEmpty()) {
-            text.append("%d files differ in their text only.%n".formatted(preview.path("files").size()));
+            text.append(
+                    "%d files differ in their text only.%n"
+                            .formatted(preview.path("files").size()));
         }
         return text.toString();
     }

@@ -25,7 +25,12 @@ import sandpiper.client.RefusedException;
             StatusCommand.class,
             AutoComplete.GenerateCompletion.class
         },
-        footer = {"", "A first look:", "  sandpiper demo", "  sandpiper records find Stay --filter 'state = \"Alongside\"'"})
+        footer = {
+            "",
+            "A first look:",
+            "  sandpiper demo",
+            "  sandpiper records find Stay --filter 'state = \"Alongside\"'"
+        })
 public final class Main {
     private Main() {}
 

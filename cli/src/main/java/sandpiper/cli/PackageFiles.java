@@ -27,10 +27,14 @@ final class PackageFiles {
                 files.put(root.relativize(path).toString().replace('\\', '/'), text(path));
             }
         } catch (IOException e) {
-            throw new RefusedException(0, "%s cannot be read: %s.".formatted(folder, e.getMessage()), List.of());
+            throw new RefusedException(
+                    0, "%s cannot be read: %s.".formatted(folder, e.getMessage()), List.of());
         }
         if (files.isEmpty()) {
-            throw new RefusedException(0, "%s holds no package: no package.yaml was found in it.".formatted(folder), List.of());
+            throw new RefusedException(
+                    0,
+                    "%s holds no package: no package.yaml was found in it.".formatted(folder),
+                    List.of());
         }
         return files;
     }
@@ -44,7 +48,8 @@ final class PackageFiles {
         try {
             return Files.readString(path);
         } catch (CharacterCodingException e) {
-            throw new RefusedException(0, "%s is not text in UTF-8; save it as such.".formatted(path), List.of());
+            throw new RefusedException(
+                    0, "%s is not text in UTF-8; save it as such.".formatted(path), List.of());
         }
     }
 }

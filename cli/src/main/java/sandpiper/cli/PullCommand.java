@@ -19,17 +19,16 @@ import sandpiper.client.RefusedException;
         description = "Write the draft of a service into a folder.",
         footer = {"", "Example:", "  sandpiper pull packages --package gullhaven"})
 final class PullCommand implements Callable<Integer> {
-    @Spec
-    CommandSpec spec;
+    @Spec CommandSpec spec;
 
-    @Mixin
-    Connection connection;
+    @Mixin Connection connection;
 
     @Parameters(paramLabel = "FOLDER", description = "The folder that shall hold the packages.")
     Path folder;
 
     @Option(names = "--package", paramLabel = "NAME", description = "Only this package.")
-    @org.jspecify.annotations.Nullable String only;
+    @org.jspecify.annotations.Nullable
+    String only;
 
     @Option(names = "--overwrite", description = "Replace files that differ.")
     boolean overwrite;
@@ -47,14 +46,19 @@ final class PullCommand implements Callable<Integer> {
             }
             var target = root.resolve(path).normalize();
             if (!target.startsWith(root)) {
-                throw new RefusedException(0, "%s leads out of the folder; nothing more was written.".formatted(path), List.of());
+                throw new RefusedException(
+                        0,
+                        "%s leads out of the folder; nothing more was written.".formatted(path),
+                        List.of());
             }
             if (Files.exists(target) && Files.readString(target).equals(text)) {
                 continue;
             }
             if (Files.exists(target) && !overwrite) {
                 throw new RefusedException(
-                        0, "%s differs from the draft; --overwrite replaces it.".formatted(target), List.of());
+                        0,
+                        "%s differs from the draft; --overwrite replaces it.".formatted(target),
+                        List.of());
             }
             Files.createDirectories(target.getParent());
             Files.writeString(target, text);

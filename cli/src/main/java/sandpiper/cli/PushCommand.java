@@ -16,11 +16,9 @@ import picocli.CommandLine.Spec;
         description = "Put packages into the draft of a service; other packages there stay.",
         footer = {"", "Example:", "  sandpiper push demo/packages/gullhaven"})
 final class PushCommand implements Callable<Integer> {
-    @Spec
-    CommandSpec spec;
+    @Spec CommandSpec spec;
 
-    @Mixin
-    Connection connection;
+    @Mixin Connection connection;
 
     @Parameters(paramLabel = "FOLDER", description = "A package, or a folder of packages.")
     Path folder;
@@ -43,16 +41,19 @@ final class PushCommand implements Callable<Integer> {
             pushed.path("added").forEach(path -> out.println("added    " + path.asString()));
             pushed.path("changed").forEach(path -> out.println("changed  " + path.asString()));
             pushed.path("removed").forEach(path -> out.println("removed  " + path.asString()));
-            pushed.path("diagnostics").forEach(diagnostic -> out.printf(
-                    "%s:%d:%d: %s %s%n",
-                    diagnostic.path("file").asString(),
-                    diagnostic.path("line").asInt(),
-                    diagnostic.path("column").asInt(),
-                    diagnostic.path("code").asString(),
-                    diagnostic.path("message").asString()));
-            out.println(errors == 0
-                    ? "The draft is in order; \"sandpiper release\" makes it live."
-                    : "The draft is kept, but has %d errors.".formatted(errors));
+            pushed.path("diagnostics")
+                    .forEach(diagnostic ->
+                            out.printf(
+                                    "%s:%d:%d: %s %s%n",
+                                    diagnostic.path("file").asString(),
+                                    diagnostic.path("line").asInt(),
+                                    diagnostic.path("column").asInt(),
+                                    diagnostic.path("code").asString(),
+                                    diagnostic.path("message").asString()));
+            out.println(
+                    errors == 0
+                            ? "The draft is in order; \"sandpiper release\" makes it live."
+                            : "The draft is kept, but has %d errors.".formatted(errors));
         }
         out.flush();
         return errors == 0 ? 0 : 1;

@@ -19,11 +19,9 @@ import sandpiper.client.ManageClient;
         description = "Change the given fields of a record and print it.",
         footer = {"", "Example:", "  sandpiper records change Vessel GH-101 name=\"Sea Campion\""})
 final class RecordsChangeCommand implements Callable<Integer> {
-    @Spec
-    CommandSpec spec;
+    @Spec CommandSpec spec;
 
-    @Mixin
-    Connection connection;
+    @Mixin Connection connection;
 
     @Parameters(index = "0", paramLabel = "OBJECT", description = "The object's name.")
     String object;
@@ -31,11 +29,13 @@ final class RecordsChangeCommand implements Callable<Integer> {
     @Parameters(index = "1", paramLabel = "KEY", description = "The record's key or id.")
     String key;
 
-    @Option(names = "--if-version", paramLabel = "N", description = "Only when the record still has this version.")
+    @Option(
+            names = "--if-version",
+            paramLabel = "N",
+            description = "Only when the record still has this version.")
     @Nullable Long version;
 
-    @Mixin
-    Values values;
+    @Mixin Values values;
 
     @Override
     public Integer call() throws IOException {

@@ -19,8 +19,7 @@ import picocli.CommandLine.Spec;
             RecordsExportCommand.class
         })
 final class RecordsCommand implements Callable<Integer> {
-    @Spec
-    CommandSpec spec;
+    @Spec CommandSpec spec;
 
     @Override
     public Integer call() {

@@ -15,23 +15,25 @@ import sandpiper.client.ManageClient;
         name = "create",
         mixinStandardHelpOptions = true,
         description = "Create a record and print it.",
-        footer = {"", "Example:", "  sandpiper records create Owner code=OW-0900 name=\"Liske Brack\" country=NL"})
+        footer = {
+            "",
+            "Example:",
+            "  sandpiper records create Owner code=OW-0900 name=\"Liske Brack\" country=NL"
+        })
 final class RecordsCreateCommand implements Callable<Integer> {
-    @Spec
-    CommandSpec spec;
+    @Spec CommandSpec spec;
 
-    @Mixin
-    Connection connection;
+    @Mixin Connection connection;
 
     @Parameters(index = "0", paramLabel = "OBJECT", description = "The object's name.")
     String object;
 
-    @Mixin
-    Values values;
+    @Mixin Values values;
 
     @Override
     public Integer call() throws IOException {
-        var created = connection.open().post("/manage/v1/records/" + escape(object), values.read(1));
+        var created =
+                connection.open().post("/manage/v1/records/" + escape(object), values.read(1));
         var out = spec.commandLine().getOut();
         out.println(ManageClient.writePretty(created.path("values")));
         out.flush();

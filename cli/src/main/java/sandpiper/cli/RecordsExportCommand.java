@@ -23,7 +23,8 @@ import tools.jackson.databind.JsonNode;
 @Command(
         name = "export",
         mixinStandardHelpOptions = true,
-        description = "Write records as CSV, or as JSON Lines with their line items. What import reads.",
+        description =
+                "Write records as CSV, or as JSON Lines with their line items. What import reads.",
         footer = {"", "Example:", "  sandpiper records export Stay --as jsonl --out stays.jsonl"})
 final class RecordsExportCommand implements Callable<Integer> {
     private static final int PAGE = 500;
@@ -34,11 +35,9 @@ final class RecordsExportCommand implements Callable<Integer> {
         JSONL
     }
 
-    @Spec
-    CommandSpec spec;
+    @Spec CommandSpec spec;
 
-    @Mixin
-    Connection connection;
+    @Mixin Connection connection;
 
     @Parameters(paramLabel = "OBJECT", description = "The object's name.")
     String object;
@@ -46,10 +45,16 @@ final class RecordsExportCommand implements Callable<Integer> {
     @Option(names = "--filter", paramLabel = "CONDITION", description = "A FEEL condition.")
     @Nullable String filter;
 
-    @Option(names = "--as", defaultValue = "csv", description = "The form: ${COMPLETION-CANDIDATES} (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--as",
+            defaultValue = "csv",
+            description = "The form: ${COMPLETION-CANDIDATES} (default: ${DEFAULT-VALUE}).")
     Form form;
 
-    @Option(names = "--out", paramLabel = "FILE", description = "Write here instead of to standard output.")
+    @Option(
+            names = "--out",
+            paramLabel = "FILE",
+            description = "Write here instead of to standard output.")
     @Nullable Path file;
 
     @Override
@@ -86,7 +91,11 @@ final class RecordsExportCommand implements Callable<Integer> {
                         columns = columns(values);
                         row(writer, columns);
                     }
-                    row(writer, columns.stream().map(column -> RecordsFindCommand.text(values.path(column))).toList());
+                    row(
+                            writer,
+                            columns.stream()
+                                    .map(column -> RecordsFindCommand.text(values.path(column)))
+                                    .toList());
                 }
                 written++;
             }
@@ -98,11 +107,12 @@ final class RecordsExportCommand implements Callable<Integer> {
 
     private static List<String> columns(JsonNode values) {
         var columns = new ArrayList<String>();
-        values.properties().forEach(value -> {
-            if (!value.getValue().isArray()) {
-                columns.add(value.getKey());
-            }
-        });
+        values.properties()
+                .forEach(value -> {
+                    if (!value.getValue().isArray()) {
+                        columns.add(value.getKey());
+                    }
+                });
         return columns;
     }
 

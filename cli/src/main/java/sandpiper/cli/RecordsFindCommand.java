@@ -19,15 +19,18 @@ import tools.jackson.databind.JsonNode;
         name = "find",
         mixinStandardHelpOptions = true,
         description = "List records.",
-        footer = {"", "Example:", "  sandpiper records find Stay --filter 'state = \"Alongside\" and berth.pier = \"N\"' --sort -arrival"})
+        footer = {
+            "",
+            "Example:",
+            "  sandpiper records find Stay --filter 'state = \"Alongside\" and berth.pier = \"N\"'"
+                    + " --sort -arrival"
+        })
 final class RecordsFindCommand implements Callable<Integer> {
     private static final int MOST_COLUMNS = 7;
 
-    @Spec
-    CommandSpec spec;
+    @Spec CommandSpec spec;
 
-    @Mixin
-    Connection connection;
+    @Mixin Connection connection;
 
     @Parameters(paramLabel = "OBJECT", description = "The object's name, such as Stay.")
     String object;
@@ -38,13 +41,23 @@ final class RecordsFindCommand implements Callable<Integer> {
     @Option(names = "--search", paramLabel = "WORDS", description = "Words to look for in texts.")
     @Nullable String search;
 
-    @Option(names = "--sort", paramLabel = "FIELDS", description = "Fields with commas between them, a minus before those that run down.")
+    @Option(
+            names = "--sort",
+            paramLabel = "FIELDS",
+            description = "Fields with commas between them, a minus before those that run down.")
     @Nullable String sort;
 
-    @Option(names = "--limit", defaultValue = "20", description = "Most records (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--limit",
+            defaultValue = "20",
+            description = "Most records (default: ${DEFAULT-VALUE}).")
     int limit;
 
-    @Option(names = "--fields", split = ",", paramLabel = "FIELD", description = "The columns to show.")
+    @Option(
+            names = "--fields",
+            split = ",",
+            paramLabel = "FIELD",
+            description = "The columns to show.")
     @Nullable List<String> fields;
 
     @Option(names = "--json", description = "Print JSON.")
@@ -79,18 +92,24 @@ final class RecordsFindCommand implements Callable<Integer> {
         var columns = fields == null ? usualColumns(records) : fields;
         var table = new Table(columns);
         records.forEach(record ->
-                table.add(columns.stream().map(column -> text(record.path("values").path(column))).toList()));
+                table.add(
+                        columns.stream()
+                                .map(column -> text(record.path("values").path(column)))
+                                .toList()));
         return table;
     }
 
     private static List<String> usualColumns(JsonNode records) {
         var columns = new ArrayList<String>();
         if (!records.isEmpty()) {
-            records.get(0).path("values").properties().forEach(value -> {
-                if (columns.size() < MOST_COLUMNS && !value.getValue().isArray()) {
-                    columns.add(value.getKey());
-                }
-            });
+            records.get(0)
+                    .path("values")
+                    .properties()
+                    .forEach(value -> {
+                        if (columns.size() < MOST_COLUMNS && !value.getValue().isArray()) {
+                            columns.add(value.getKey());
+                        }
+                    });
         }
         return columns;
     }

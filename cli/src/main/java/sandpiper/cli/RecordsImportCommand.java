@@ -33,24 +33,27 @@ import tools.jackson.databind.JsonNode;
         name = "import",
         mixinStandardHelpOptions = true,
         description = {
-            "Create or change records by key, from a CSV file (RFC 4180, field names in the first line) or JSON Lines.",
-            "Each row is done or refused for itself; a second run changes nothing that is there already."
+            "Create or change records by key, from a CSV file (RFC 4180, field names in the first"
+                    + " line) or JSON Lines.",
+            "Each row is done or refused for itself; a second run changes nothing that is there"
+                    + " already."
         },
         footer = {"", "Example:", "  sandpiper records import Owner owners.csv"})
 final class RecordsImportCommand implements Callable<Integer> {
     private static final int BATCH = 200;
     private static final int FAULTS_SHOWN = 20;
 
-    @Spec
-    CommandSpec spec;
+    @Spec CommandSpec spec;
 
-    @Mixin
-    Connection connection;
+    @Mixin Connection connection;
 
     @Parameters(index = "0", paramLabel = "OBJECT", description = "The object's name.")
     String object;
 
-    @Parameters(index = "1", paramLabel = "FILE", description = "A file that ends in .csv or .jsonl.")
+    @Parameters(
+            index = "1",
+            paramLabel = "FILE",
+            description = "A file that ends in .csv or .jsonl.")
     Path file;
 
     @Option(names = "--quiet", description = "No progress bar.")
@@ -71,10 +74,14 @@ final class RecordsImportCommand implements Callable<Integer> {
             var rows = file.toString().endsWith(".jsonl") ? jsonLines(reader) : csv(reader);
             send(client, rows, bar);
         } catch (java.io.UncheckedIOException e) {
-            throw new RefusedException(0, "%s is not right: %s.".formatted(file, String.valueOf(e.getMessage())), List.of());
+            throw new RefusedException(
+                    0,
+                    "%s is not right: %s.".formatted(file, String.valueOf(e.getMessage())),
+                    List.of());
         }
         var out = spec.commandLine().getOut();
-        out.printf("%,d created, %,d changed or the same, %,d refused%n", created, changed, refused);
+        out.printf(
+                "%,d created, %,d changed or the same, %,d refused%n", created, changed, refused);
         out.flush();
         return refused == 0 ? 0 : 1;
     }
@@ -90,29 +97,34 @@ final class RecordsImportCommand implements Callable<Integer> {
                 .setInitialMax(lines)
                 .setStyle(ProgressBarStyle.ASCII)
                 .setUpdateIntervalMillis(hidden ? Integer.MAX_VALUE : 200)
-                .setConsumer(hidden ? new me.tongfei.progressbar.DelegatingProgressBarConsumer(_ -> {}) : new me.tongfei.progressbar.ConsoleProgressBarConsumer(System.err))
+                .setConsumer(
+                        hidden
+                                ? new me.tongfei.progressbar.DelegatingProgressBarConsumer(_ -> {})
+                                : new me.tongfei.progressbar.ConsoleProgressBarConsumer(System.err))
                 .build();
     }
 
     private static Iterator<Object> csv(Reader reader) throws IOException {
-        var records = CSVFormat.RFC4180
-                .builder()
-                .setHeader()
-                .setSkipHeaderRecord(true)
-                .setIgnoreEmptyLines(true)
-                .get()
-                .parse(reader)
-                .stream();
+        var records =
+                CSVFormat.RFC4180
+                        .builder()
+                        .setHeader()
+                        .setSkipHeaderRecord(true)
+                        .setIgnoreEmptyLines(true)
+                        .get()
+                        .parse(reader)
+                        .stream();
         return records.map(RecordsImportCommand::row).iterator();
     }
 
     private static Object row(CSVRecord record) {
         var values = new LinkedHashMap<String, Object>();
-        record.toMap().forEach((name, value) -> {
-            if (!value.isEmpty()) {
-                values.put(name, value);
-            }
-        });
+        record.toMap()
+                .forEach((name, value) -> {
+                    if (!value.isEmpty()) {
+                        values.put(name, value);
+                    }
+                });
         return (Map<String, Object>) values;
     }
 
@@ -123,7 +135,10 @@ final class RecordsImportCommand implements Callable<Integer> {
                     try {
                         return (Object) ManageClient.read(line);
                     } catch (JacksonException e) {
-                        throw new RefusedException(0, "A line is not JSON: %s.".formatted(e.getOriginalMessage()), List.of());
+                        throw new RefusedException(
+                                0,
+                                "A line is not JSON: %s.".formatted(e.getOriginalMessage()),
+                                List.of());
                     }
                 })
                 .iterator();
@@ -136,7 +151,10 @@ final class RecordsImportCommand implements Callable<Integer> {
             while (rows.hasNext() && batch.size() < BATCH) {
                 batch.add(rows.next());
             }
-            var answer = client.post("/manage/v1/records/" + escape(object) + "/batch", Map.of("items", batch));
+            var answer =
+                    client.post(
+                            "/manage/v1/records/" + escape(object) + "/batch",
+                            Map.of("items", batch));
             long row = first;
             for (var result : answer.path("results")) {
                 count(row++, result);
@@ -164,7 +182,9 @@ final class RecordsImportCommand implements Callable<Integer> {
         if (problem.path("errors").isEmpty()) {
             err.printf("row %d: %s%n", row, problem.path("detail").asString());
         }
-        problem.path("errors").forEach(error -> err.printf("row %d: %s%n", row, error.path("message").asString()));
+        problem.path("errors")
+                .forEach(
+                        error -> err.printf("row %d: %s%n", row, error.path("message").asString()));
         err.flush();
     }
 }

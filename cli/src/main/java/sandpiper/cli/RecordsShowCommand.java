@@ -18,11 +18,9 @@ import sandpiper.client.ManageClient;
         description = "Show one record with its line items, and its history when asked.",
         footer = {"", "Example:", "  sandpiper records show Stay ST-2026-000042 --history"})
 final class RecordsShowCommand implements Callable<Integer> {
-    @Spec
-    CommandSpec spec;
+    @Spec CommandSpec spec;
 
-    @Mixin
-    Connection connection;
+    @Mixin Connection connection;
 
     @Parameters(index = "0", paramLabel = "OBJECT", description = "The object's name.")
     String object;
@@ -45,36 +43,60 @@ final class RecordsShowCommand implements Callable<Integer> {
         if (json) {
             out.println(ManageClient.writePretty(shown));
         } else if (history) {
-            var table = new Table(List.of("Version", "At", "By", "Via", "What", "Field", "Before", "After"));
-            shown.path("entries").forEach(entry -> entry.path("changes").forEach(change -> table.add(List.of(
-                    entry.path("version").asString(),
-                    entry.path("at").asString(),
-                    entry.path("by").asString(),
-                    entry.path("via").asString(),
-                    entry.path("operation").asString(),
-                    change.path("path").asString(),
-                    RecordsFindCommand.text(change.path("before")),
-                    RecordsFindCommand.text(change.path("after"))))));
+            var table =
+                    new Table(
+                            List.of(
+                                    "Version", "At", "By", "Via", "What", "Field", "Before",
+                                    "After"));
+            shown.path("entries")
+                    .forEach(entry ->
+                            entry.path("changes")
+                                    .forEach(change ->
+                                            table.add(
+                                                    List.of(
+                                                            entry.path("version").asString(),
+                                                            entry.path("at").asString(),
+                                                            entry.path("by").asString(),
+                                                            entry.path("via").asString(),
+                                                            entry.path("operation").asString(),
+                                                            change.path("path").asString(),
+                                                            RecordsFindCommand.text(
+                                                                    change.path("before")),
+                                                            RecordsFindCommand.text(
+                                                                    change.path("after"))))));
             table.print(out);
         } else {
             var table = new Table(List.of("Field", "Value"));
-            shown.path("values").properties().forEach(value -> {
-                if (!value.getValue().isArray()) {
-                    table.add(List.of(value.getKey(), RecordsFindCommand.text(value.getValue())));
-                }
-            });
+            shown.path("values")
+                    .properties()
+                    .forEach(value -> {
+                        if (!value.getValue().isArray()) {
+                            table.add(
+                                    List.of(
+                                            value.getKey(),
+                                            RecordsFindCommand.text(value.getValue())));
+                        }
+                    });
             table.print(out);
-            shown.path("values").properties().forEach(value -> {
-                if (value.getValue().isArray() && !value.getValue().isEmpty()) {
-                    out.println();
-                    out.println(value.getKey());
-                    var columns = List.copyOf(value.getValue().get(0).propertyNames());
-                    var items = new Table(columns);
-                    value.getValue().forEach(item -> items.add(
-                            columns.stream().map(column -> RecordsFindCommand.text(item.path(column))).toList()));
-                    items.print(out);
-                }
-            });
+            shown.path("values")
+                    .properties()
+                    .forEach(value -> {
+                        if (value.getValue().isArray() && !value.getValue().isEmpty()) {
+                            out.println();
+                            out.println(value.getKey());
+                            var columns = List.copyOf(value.getValue().get(0).propertyNames());
+                            var items = new Table(columns);
+                            value.getValue()
+                                    .forEach(item ->
+                                            items.add(
+                                                    columns.stream()
+                                                            .map(column ->
+                                                                    RecordsFindCommand.text(
+                                                                            item.path(column)))
+                                                            .toList()));
+                            items.print(out);
+                        }
+                    });
         }
         out.flush();
         return 0;

@@ -12,14 +12,13 @@ import sandpiper.client.ManageClient;
 @Command(
         name = "release",
         mixinStandardHelpOptions = true,
-        description = "Make the draft live: the tables follow, and the next request is served by it.",
+        description =
+                "Make the draft live: the tables follow, and the next request is served by it.",
         footer = {"", "Example:", "  sandpiper release --note \"Vessels get a beam\""})
 final class ReleaseCommand implements Callable<Integer> {
-    @Spec
-    CommandSpec spec;
+    @Spec CommandSpec spec;
 
-    @Mixin
-    Connection connection;
+    @Mixin Connection connection;
 
     @Option(names = "--note", defaultValue = "", description = "What the release is for.")
     String note;
@@ -32,9 +31,12 @@ final class ReleaseCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        var released = connection
-                .open()
-                .post("/manage/v1/releases", Map.of("note", note, "acceptLosses", acceptLosses));
+        var released =
+                connection
+                        .open()
+                        .post(
+                                "/manage/v1/releases",
+                                Map.of("note", note, "acceptLosses", acceptLosses));
         var out = spec.commandLine().getOut();
         if (json) {
             out.println(ManageClient.writePretty(released));

@@ -13,23 +13,35 @@ import sandpiper.server.config.Settings;
         name = "serve",
         mixinStandardHelpOptions = true,
         description = "Start the service.",
-        footer = {"", "Example:", "  sandpiper serve --data /var/lib/sandpiper/data.db --port 8080"})
+        footer = {
+            "",
+            "Example:",
+            "  sandpiper serve --data /var/lib/sandpiper/data.db --port 8080"
+        })
 final class ServeCommand implements Callable<Integer> {
     /** No exit code of its own: the process lives as long as the service. */
     static final int KEEPS_RUNNING = -1;
 
-    @Spec
-    CommandSpec spec;
+    @Spec CommandSpec spec;
 
-    @Option(names = "--data", paramLabel = "FILE", defaultValue = ".sandpiper/data.db", description = "The file that holds everything (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--data",
+            paramLabel = "FILE",
+            defaultValue = ".sandpiper/data.db",
+            description = "The file that holds everything (default: ${DEFAULT-VALUE}).")
     Path data;
 
-    @Option(names = "--port", defaultValue = "8080", description = "The port to answer on (default: ${DEFAULT-VALUE}).")
+    @Option(
+            names = "--port",
+            defaultValue = "8080",
+            description = "The port to answer on (default: ${DEFAULT-VALUE}).")
     int port;
 
     @Override
     public Integer call() {
-        var running = SandpiperServer.start(new Settings(data, port, System.getenv("SANDPIPER_FIRST_PASSWORD")));
+        var running =
+                SandpiperServer.start(
+                        new Settings(data, port, System.getenv("SANDPIPER_FIRST_PASSWORD")));
         var out = spec.commandLine().getOut();
         out.println("Sandpiper answers at " + running.address());
         out.flush();

@@ -13,13 +13,15 @@ import sandpiper.client.ManageClient;
         name = "status",
         mixinStandardHelpOptions = true,
         description = "Tell where a service stands.",
-        footer = {"", "Example:", "  sandpiper status --server http://127.0.0.1:8080 --user consultant"})
+        footer = {
+            "",
+            "Example:",
+            "  sandpiper status --server http://127.0.0.1:8080 --user consultant"
+        })
 final class StatusCommand implements Callable<Integer> {
-    @Spec
-    CommandSpec spec;
+    @Spec CommandSpec spec;
 
-    @Mixin
-    Connection connection;
+    @Mixin Connection connection;
 
     @Option(names = "--json", description = "Print JSON.")
     boolean json;
@@ -39,12 +41,18 @@ final class StatusCommand implements Callable<Integer> {
                     status.path("release").asInt(),
                     status.path("services").asInt());
             int waiting = status.path("changedFiles").asInt();
-            out.println(waiting == 0 ? "The draft is released." : "%d files wait to be released.".formatted(waiting));
+            out.println(
+                    waiting == 0
+                            ? "The draft is released."
+                            : "%d files wait to be released.".formatted(waiting));
             var table = new Table(List.of("Object", "In use", "Retired"));
-            status.path("objects").forEach(object -> table.add(List.of(
-                    object.path("name").asString(),
-                    object.path("inUse").asString(),
-                    object.path("retired").asString())));
+            status.path("objects")
+                    .forEach(object ->
+                            table.add(
+                                    List.of(
+                                            object.path("name").asString(),
+                                            object.path("inUse").asString(),
+                                            object.path("retired").asString())));
             table.print(out);
         }
         out.flush();

@@ -44,7 +44,8 @@ final class Table {
         var line = new StringBuilder();
         for (int i = 0; i < widths.length; i++) {
             var text = row.get(i);
-            line.append(text).append(" ".repeat(widths[i] - text.codePointCount(0, text.length()) + 2));
+            line.append(text)
+                    .append(" ".repeat(widths[i] - text.codePointCount(0, text.length()) + 2));
         }
         out.println(line.toString().stripTrailing());
     }

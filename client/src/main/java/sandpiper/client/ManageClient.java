@@ -24,23 +24,33 @@ public final class ManageClient {
     private static final Duration CONNECT = Duration.ofSeconds(5);
     private static final Duration ANSWER = Duration.ofMinutes(2);
 
-    private static final JsonMapper JSON = JsonMapper.builder(
-                    JsonFactory.builder().enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION).build())
-            .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
-            .build();
+    private static final JsonMapper JSON =
+            JsonMapper.builder(
+                            JsonFactory.builder()
+                                    .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
+                                    .build())
+                    .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
+                    .build();
 
-    private final HttpClient http = HttpClient.newBuilder()
-            .version(HttpClient.Version.HTTP_1_1)
-            .connectTimeout(CONNECT)
-            .build();
+    private final HttpClient http =
+            HttpClient.newBuilder()
+                    .version(HttpClient.Version.HTTP_1_1)
+                    .connectTimeout(CONNECT)
+                    .build();
     private final String server;
     private final String authorization;
 
-    /** Calls a server, whose address has no slash at the end, with the name and password of a person. */
+    /**
+     * Calls a server, whose address has no slash at the end, with the name and password of a
+     * person.
+     */
     public ManageClient(String server, String user, String password) {
         this.server = server;
-        this.authorization = "Basic "
-                + Base64.getEncoder().encodeToString((user + ":" + password).getBytes(StandardCharsets.UTF_8));
+        this.authorization =
+                "Basic "
+                        + Base64.getEncoder()
+                                .encodeToString(
+                                        (user + ":" + password).getBytes(StandardCharsets.UTF_8));
     }
 
     /** Turns plain values or JSON nodes into JSON text. */
@@ -87,15 +97,16 @@ public final class ManageClient {
     }
 
     private String call(String method, String path, @Nullable String body, @Nullable Long version) {
-        var request = HttpRequest.newBuilder(URI.create(server + path))
-                .timeout(ANSWER)
-                .header("Authorization", authorization)
-                .header("Content-Type", "application/json")
-                .method(
-                        method,
-                        body == null
-                                ? HttpRequest.BodyPublishers.noBody()
-                                : HttpRequest.BodyPublishers.ofString(body));
+        var request =
+                HttpRequest.newBuilder(URI.create(server + path))
+                        .timeout(ANSWER)
+                        .header("Authorization", authorization)
+                        .header("Content-Type", "application/json")
+                        .method(
+                                method,
+                                body == null
+                                        ? HttpRequest.BodyPublishers.noBody()
+                                        : HttpRequest.BodyPublishers.ofString(body));
         if (version != null) {
             request.header("If-Match", "\"" + version + "\"");
         }
@@ -107,7 +118,10 @@ public final class ManageClient {
             return answer.body().isEmpty() ? "null" : answer.body();
         } catch (IOException e) {
             throw new RefusedException(
-                    0, "No service answers at %s; start one with \"sandpiper serve\".".formatted(server), List.of());
+                    0,
+                    "No service answers at %s; start one with \"sandpiper serve\"."
+                            .formatted(server),
+                    List.of());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new RefusedException(0, "Interrupted.", List.of());
@@ -120,14 +134,18 @@ public final class ManageClient {
             var errors = new ArrayList<String>();
             for (var error : problem.path("errors")) {
                 var pointer = error.path("pointer").asString("");
-                errors.add(pointer.isEmpty()
-                        ? error.path("message").asString("")
-                        : pointer.substring(1) + ": " + error.path("message").asString(""));
+                errors.add(
+                        pointer.isEmpty()
+                                ? error.path("message").asString("")
+                                : pointer.substring(1) + ": " + error.path("message").asString(""));
             }
-            return new RefusedException(answer.statusCode(), problem.path("detail").asString(""), errors);
+            return new RefusedException(
+                    answer.statusCode(), problem.path("detail").asString(""), errors);
         } catch (JacksonException e) {
             return new RefusedException(
-                    answer.statusCode(), "The server answered %d.".formatted(answer.statusCode()), List.of());
+                    answer.statusCode(),
+                    "The server answered %d.".formatted(answer.statusCode()),
+                    List.of());
         }
     }
 }

@@ -43,22 +43,31 @@ public final class Demo {
         user("consultant", "Wenke Quell", "DESIGN", "RELEASE", "RECORDS", "ACCESS");
         user("clerk", "Jorrit Ebbing", "RECORDS");
         clientOf("booking-site", "Booking site", BOOKING_SECRET, "berth-desk/*/*");
-        clientOf("port-authority", "Port authority", "tide-tables-2026", "vessel-registry/*/read", "vessel-registry/*/query");
+        clientOf(
+                "port-authority",
+                "Port authority",
+                "tide-tables-2026",
+                "vessel-registry/*/read",
+                "vessel-registry/*/query");
     }
 
     private void loadRecords(String object, List<Map<String, Object>> records) {
         progress.accept("%d of %s".formatted(records.size(), object));
         for (int start = 0; start < records.size(); start += BATCH) {
             var items = records.subList(start, Math.min(start + BATCH, records.size()));
-            var answer = client.post("/manage/v1/records/" + object + "/batch", Map.of("items", items));
+            var answer =
+                    client.post("/manage/v1/records/" + object + "/batch", Map.of("items", items));
             var refused = new ArrayList<String>();
-            answer.path("results").forEach(result -> {
-                if (result.has("problem")) {
-                    refused.add(result.path("problem").toString());
-                }
-            });
+            answer.path("results")
+                    .forEach(result -> {
+                        if (result.has("problem")) {
+                            refused.add(result.path("problem").toString());
+                        }
+                    });
             if (!refused.isEmpty()) {
-                throw new IllegalStateException("%s: %d refused, such as %s".formatted(object, refused.size(), refused.getFirst()));
+                throw new IllegalStateException(
+                        "%s: %d refused, such as %s"
+                                .formatted(object, refused.size(), refused.getFirst()));
             }
         }
     }
@@ -66,11 +75,20 @@ public final class Demo {
     private void user(String name, String label, String... duties) {
         client.post(
                 "/manage/v1/users",
-                Map.of("name", name, "label", label, "password", PASSWORD, "duties", List.of(duties)));
+                Map.of(
+                        "name",
+                        name,
+                        "label",
+                        label,
+                        "password",
+                        PASSWORD,
+                        "duties",
+                        List.of(duties)));
     }
 
     private void clientOf(String name, String label, String secret, String... grants) {
         client.post(
-                "/manage/v1/clients", Map.of("name", name, "label", label, "secret", secret, "grants", List.of(grants)));
+                "/manage/v1/clients",
+                Map.of("name", name, "label", label, "secret", secret, "grants", List.of(grants)));
     }
 }

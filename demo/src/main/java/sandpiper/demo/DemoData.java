@@ -11,8 +11,8 @@ import java.util.Random;
 import java.util.UUID;
 
 /**
- * The marina's records. Made from a fixed seed and fixed dates, so that pictures and tests find the same each time; the year is
- * 2026.
+ * The marina's records. Made from a fixed seed and fixed dates, so that pictures and tests find the
+ * same each time; the year is 2026.
  */
 public final class DemoData {
     private static final int OWNERS = 40;
@@ -23,21 +23,47 @@ public final class DemoData {
     private static final int BERTHS_PER_PIER = 15;
     private static final LocalDate YEAR = LocalDate.of(2026, 1, 1);
 
-    private static final List<String> FIRST_NAMES = List.of(
-            "Tilda", "Jorrit", "Wenke", "Arvid", "Maelle", "Ragna", "Ivo", "Sunniva", "Bennet", "Liske", "Osk", "Fenja");
-    private static final List<String> LAST_NAMES = List.of(
-            "Moor", "Sandvik", "Ebbing", "Quell", "Harlund", "Brack", "Seewald", "Torsen", "Wiek", "Dorsch", "Klipp");
-    private static final List<String> COMPANIES = List.of(
-            "Blue Fender Charter", "Tidewise Diving", "Lantern Yacht Club", "Westwind Sailing School", "Mudlark Salvage");
-    private static final List<String> VESSEL_FIRST = List.of(
-            "Sea", "Little", "Grey", "Silver", "North", "Salty", "Quiet", "Golden", "Wild", "Amber", "Old", "Swift");
-    private static final List<String> VESSEL_SECOND = List.of(
-            "Pink", "Holly", "Curlew", "Plover", "Lantern", "Compass", "Breeze", "Thistle", "Otter", "Heron", "Samphire");
-    private static final List<String> KINDS = List.of("sail", "sail", "sail", "motor", "motor", "catamaran", "workboat");
-    private static final List<String> COUNTRIES = List.of("DE", "DE", "DE", "DK", "NL", "SE", "NO", "PL");
+    private static final List<String> FIRST_NAMES =
+            List.of(
+                    "Tilda", "Jorrit", "Wenke", "Arvid", "Maelle", "Ragna", "Ivo", "Sunniva",
+                    "Bennet", "Liske", "Osk", "Fenja");
+    private static final List<String> LAST_NAMES =
+            List.of(
+                    "Moor", "Sandvik", "Ebbing", "Quell", "Harlund", "Brack", "Seewald", "Torsen",
+                    "Wiek", "Dorsch", "Klipp");
+    private static final List<String> COMPANIES =
+            List.of(
+                    "Blue Fender Charter",
+                    "Tidewise Diving",
+                    "Lantern Yacht Club",
+                    "Westwind Sailing School",
+                    "Mudlark Salvage");
+    private static final List<String> VESSEL_FIRST =
+            List.of(
+                    "Sea", "Little", "Grey", "Silver", "North", "Salty", "Quiet", "Golden", "Wild",
+                    "Amber", "Old", "Swift");
+    private static final List<String> VESSEL_SECOND =
+            List.of(
+                    "Pink",
+                    "Holly",
+                    "Curlew",
+                    "Plover",
+                    "Lantern",
+                    "Compass",
+                    "Breeze",
+                    "Thistle",
+                    "Otter",
+                    "Heron",
+                    "Samphire");
+    private static final List<String> KINDS =
+            List.of("sail", "sail", "sail", "motor", "motor", "catamaran", "workboat");
+    private static final List<String> COUNTRIES =
+            List.of("DE", "DE", "DE", "DK", "NL", "SE", "NO", "PL");
     private static final List<String> PIERS = List.of("N", "S", "E", "W", "M", "H");
-    private static final List<String> PIER_NAMES = List.of("North", "South", "East", "West", "Middle", "Harbour");
-    private static final List<String> PIER_NAMES_GERMAN = List.of("Nord", "Süd", "Ost", "West", "Mittel", "Hafen");
+    private static final List<String> PIER_NAMES =
+            List.of("North", "South", "East", "West", "Middle", "Harbour");
+    private static final List<String> PIER_NAMES_GERMAN =
+            List.of("Nord", "Süd", "Ost", "West", "Mittel", "Hafen");
 
     private final Random random = new Random(20260501);
     private final Map<String, List<Map<String, Object>>> records = new LinkedHashMap<>();
@@ -89,19 +115,29 @@ public final class DemoData {
     private void owners() {
         for (int i = 0; i < OWNERS; i++) {
             boolean company = i % 8 == 7;
-            var name = company
-                    ? COMPANIES.get(i / 8 % COMPANIES.size())
-                    : FIRST_NAMES.get(i % FIRST_NAMES.size()) + " " + LAST_NAMES.get(i * 3 % LAST_NAMES.size());
+            var name =
+                    company
+                            ? COMPANIES.get(i / 8 % COMPANIES.size())
+                            : FIRST_NAMES.get(i % FIRST_NAMES.size())
+                                    + " "
+                                    + LAST_NAMES.get(i * 3 % LAST_NAMES.size());
             var mailbox = name.toLowerCase(Locale.ROOT).replace(' ', '.');
             add(
                     "Owner",
-                    "code", owner(i),
-                    "name", name,
-                    "kind", company ? "company" : "person",
-                    "email", mailbox + "@example.org",
-                    "phone", code("+49 4321 55%03d", i + 100),
-                    "country", one(COUNTRIES),
-                    "since", YEAR.minusDays(random.nextInt(3000)).toString());
+                    "code",
+                    owner(i),
+                    "name",
+                    name,
+                    "kind",
+                    company ? "company" : "person",
+                    "email",
+                    mailbox + "@example.org",
+                    "phone",
+                    code("+49 4321 55%03d", i + 100),
+                    "country",
+                    one(COUNTRIES),
+                    "since",
+                    YEAR.minusDays(random.nextInt(3000)).toString());
         }
     }
 
@@ -110,62 +146,82 @@ public final class DemoData {
             var pier = PIERS.get(p);
             add(
                     "Pier",
-                    "code", pier,
-                    "name", Map.of("en", PIER_NAMES.get(p) + " pier", "de", PIER_NAMES_GERMAN.get(p) + "steg"),
-                    "powerCapacity", 200L + 50L * p,
-                    "open", p != 4);
+                    "code",
+                    pier,
+                    "name",
+                    Map.of(
+                            "en",
+                            PIER_NAMES.get(p) + " pier",
+                            "de",
+                            PIER_NAMES_GERMAN.get(p) + "steg"),
+                    "powerCapacity",
+                    200L + 50L * p,
+                    "open",
+                    p != 4);
         }
         for (int p = 0; p < PIERS.size(); p++) {
             for (int b = 1; b <= BERTHS_PER_PIER; b++) {
                 long length = 8 + (b - 1) / 3 * 3L + p % 2;
                 add(
                         "Berth",
-                        "code", PIERS.get(p) + code("-%02d", b),
-                        "pier", PIERS.get(p),
-                        "maxLength", length,
-                        "maxDraught", BigDecimal.valueOf(14 + p * 3L + b % 3, 1),
-                        "powered", b % 5 != 0,
-                        "nightlyRate", BigDecimal.valueOf(1200 + length * 110, 2));
+                        "code",
+                        PIERS.get(p) + code("-%02d", b),
+                        "pier",
+                        PIERS.get(p),
+                        "maxLength",
+                        length,
+                        "maxDraught",
+                        BigDecimal.valueOf(14 + p * 3L + b % 3, 1),
+                        "powered",
+                        b % 5 != 0,
+                        "nightlyRate",
+                        BigDecimal.valueOf(1200 + length * 110, 2));
             }
         }
     }
 
     private void tariffs() {
-        var named = List.of(
-                "POWER|Shore power, per kWh|0.45|19|false",
-                "WATER|Fresh water, per 100 l|1.20|7|false",
-                "ENV|Environment fee|6.50|19|true",
-                "TOURIST|Visitor's tax, per night|2.00|0|false",
-                "CRANE|Crane, in and out|145.00|19|true",
-                "SLIP|Slipway|28.00|19|true",
-                "LAUNDRY|Laundry token|4.50|19|false",
-                "SHOWER|Shower token|1.00|19|false",
-                "WLAN|Wireless network, per day|3.00|19|false",
-                "PUMP|Holding tank pump-out|12.00|19|false",
-                "DIVER|Diver, per half hour|65.00|19|false",
-                "WINTER|Winter storage, per month|180.00|19|false",
-                "WASH|Hull washing, per metre|9.50|19|false",
-                "MAST|Mast crane|75.00|19|true",
-                "TOW|Towing within the harbour|48.00|19|false",
-                "ICE|Bag of ice|3.50|7|false",
-                "BREAD|Breakfast rolls, delivered|5.20|7|false",
-                "FUEL|Diesel, per litre|1.89|19|false",
-                "OIL|Used oil taken back, per litre|0.80|19|false",
-                "PARK|Parking, per day|6.00|19|false",
-                "TRAILER|Trailer space, per week|22.00|19|false",
-                "LOCKER|Locker, per week|9.00|19|false",
-                "KEY|Gate key deposit|20.00|0|true",
-                "GUEST|Guest berth surcharge|8.00|7|false",
-                "FENDER|Fender hire, per day|2.50|19|false");
+        var named =
+                List.of(
+                        "POWER|Shore power, per kWh|0.45|19|false",
+                        "WATER|Fresh water, per 100 l|1.20|7|false",
+                        "ENV|Environment fee|6.50|19|true",
+                        "TOURIST|Visitor's tax, per night|2.00|0|false",
+                        "CRANE|Crane, in and out|145.00|19|true",
+                        "SLIP|Slipway|28.00|19|true",
+                        "LAUNDRY|Laundry token|4.50|19|false",
+                        "SHOWER|Shower token|1.00|19|false",
+                        "WLAN|Wireless network, per day|3.00|19|false",
+                        "PUMP|Holding tank pump-out|12.00|19|false",
+                        "DIVER|Diver, per half hour|65.00|19|false",
+                        "WINTER|Winter storage, per month|180.00|19|false",
+                        "WASH|Hull washing, per metre|9.50|19|false",
+                        "MAST|Mast crane|75.00|19|true",
+                        "TOW|Towing within the harbour|48.00|19|false",
+                        "ICE|Bag of ice|3.50|7|false",
+                        "BREAD|Breakfast rolls, delivered|5.20|7|false",
+                        "FUEL|Diesel, per litre|1.89|19|false",
+                        "OIL|Used oil taken back, per litre|0.80|19|false",
+                        "PARK|Parking, per day|6.00|19|false",
+                        "TRAILER|Trailer space, per week|22.00|19|false",
+                        "LOCKER|Locker, per week|9.00|19|false",
+                        "KEY|Gate key deposit|20.00|0|true",
+                        "GUEST|Guest berth surcharge|8.00|7|false",
+                        "FENDER|Fender hire, per day|2.50|19|false");
         for (var line : named) {
             var parts = line.split("\\|", -1);
             add(
                     "Tariff",
-                    "code", parts[0],
-                    "description", parts[1],
-                    "unitPrice", new BigDecimal(parts[2]),
-                    "vat", new BigDecimal(parts[3]),
-                    "oncePerStay", Boolean.valueOf(parts[4]));
+                    "code",
+                    parts[0],
+                    "description",
+                    parts[1],
+                    "unitPrice",
+                    new BigDecimal(parts[2]),
+                    "vat",
+                    new BigDecimal(parts[3]),
+                    "oncePerStay",
+                    Boolean.valueOf(parts[4]));
         }
     }
 
@@ -174,17 +230,31 @@ public final class DemoData {
             var length = metres(6.5, 19);
             add(
                     "Vessel",
-                    "registration", vessel(i),
-                    "name", VESSEL_FIRST.get(i % VESSEL_FIRST.size()) + " "
+                    "registration",
+                    vessel(i),
+                    "name",
+                    VESSEL_FIRST.get(i % VESSEL_FIRST.size())
+                            + " "
                             + VESSEL_SECOND.get(i / VESSEL_FIRST.size() % VESSEL_SECOND.size()),
-                    "kind", one(KINDS),
-                    "length", length,
-                    "beam", metres(2.2, 5.2),
-                    "draught", metres(0.8, 2.6),
-                    "shorePower", one(List.of(0L, 10L, 16L, 16L, 32L)),
-                    "insuredUntil", YEAR.plusDays(random.nextInt(720)).toString(),
-                    "transponder", new UUID(random.nextLong(), (random.nextLong() & Long.MAX_VALUE) | Long.MIN_VALUE).toString(),
-                    "owner", owner(i < OWNERS ? i : random.nextInt(OWNERS)));
+                    "kind",
+                    one(KINDS),
+                    "length",
+                    length,
+                    "beam",
+                    metres(2.2, 5.2),
+                    "draught",
+                    metres(0.8, 2.6),
+                    "shorePower",
+                    one(List.of(0L, 10L, 16L, 16L, 32L)),
+                    "insuredUntil",
+                    YEAR.plusDays(random.nextInt(720)).toString(),
+                    "transponder",
+                    new UUID(
+                                    random.nextLong(),
+                                    (random.nextLong() & Long.MAX_VALUE) | Long.MIN_VALUE)
+                            .toString(),
+                    "owner",
+                    owner(i < OWNERS ? i : random.nextInt(OWNERS)));
         }
     }
 
@@ -197,23 +267,33 @@ public final class DemoData {
             var charges = new ArrayList<Map<String, Object>>();
             for (int c = random.nextInt(4); c > 0; c--) {
                 var tariff = one(tariffs);
-                charges.add(Map.of(
-                        "tariff", tariff.getOrDefault("code", ""),
-                        "quantity", (long) (1 + random.nextInt(8)),
-                        "unitPrice", tariff.getOrDefault("unitPrice", ""),
-                        "vat", tariff.getOrDefault("vat", "")));
+                charges.add(
+                        Map.of(
+                                "tariff", tariff.getOrDefault("code", ""),
+                                "quantity", (long) (1 + random.nextInt(8)),
+                                "unitPrice", tariff.getOrDefault("unitPrice", ""),
+                                "vat", tariff.getOrDefault("vat", "")));
             }
             add(
                     "Stay",
-                    "number", code("ST-2026-%06d", i + 1),
-                    "vessel", vessel(random.nextInt(VESSELS)),
-                    "berth", berth,
-                    "state", state(i),
-                    "arrival", arrival.toString(),
-                    "departure", arrival.plusDays(nights).toString(),
-                    "nightlyRate", BigDecimal.valueOf(1200 + random.nextInt(20) * 110L, 2),
-                    "approvalRequired", nights > 14,
-                    "charges", charges);
+                    "number",
+                    code("ST-2026-%06d", i + 1),
+                    "vessel",
+                    vessel(random.nextInt(VESSELS)),
+                    "berth",
+                    berth,
+                    "state",
+                    state(i),
+                    "arrival",
+                    arrival.toString(),
+                    "departure",
+                    arrival.plusDays(nights).toString(),
+                    "nightlyRate",
+                    BigDecimal.valueOf(1200 + random.nextInt(20) * 110L, 2),
+                    "approvalRequired",
+                    nights > 14,
+                    "charges",
+                    charges);
         }
     }
 
@@ -236,13 +316,20 @@ public final class DemoData {
             boolean paid = random.nextInt(5) != 0;
             add(
                     "Invoice",
-                    "number", code("IN-2026-%05d", i + 1),
-                    "owner", owner(random.nextInt(OWNERS)),
-                    "stay", code("ST-2026-%06d", i * 2 + 1),
-                    "issuedOn", issued.toString(),
-                    "dueOn", issued.plusDays(30).toString(),
-                    "total", BigDecimal.valueOf(4000L + random.nextInt(90_000), 2),
-                    "paid", paid);
+                    "number",
+                    code("IN-2026-%05d", i + 1),
+                    "owner",
+                    owner(random.nextInt(OWNERS)),
+                    "stay",
+                    code("ST-2026-%06d", i * 2 + 1),
+                    "issuedOn",
+                    issued.toString(),
+                    "dueOn",
+                    issued.plusDays(30).toString(),
+                    "total",
+                    BigDecimal.valueOf(4000L + random.nextInt(90_000), 2),
+                    "paid",
+                    paid);
         }
     }
 
@@ -251,27 +338,47 @@ public final class DemoData {
             boolean passed = random.nextInt(6) != 0;
             add(
                     "CraftInspection",
-                    "vessel", vessel(random.nextInt(VESSELS)),
-                    "inspectedOn", YEAR.plusDays(i * 3L / 2).toString(),
-                    "inspector", one(List.of("Osk Torsen", "Ragna Wiek", "Ivo Brack")),
-                    "minutes", (long) (20 + random.nextInt(80)),
-                    "passed", passed,
-                    "remarks", passed ? "" : "Second look needed: gas locker and bilge pump.");
+                    "vessel",
+                    vessel(random.nextInt(VESSELS)),
+                    "inspectedOn",
+                    YEAR.plusDays(i * 3L / 2).toString(),
+                    "inspector",
+                    one(List.of("Osk Torsen", "Ragna Wiek", "Ivo Brack")),
+                    "minutes",
+                    (long) (20 + random.nextInt(80)),
+                    "passed",
+                    passed,
+                    "remarks",
+                    passed ? "" : "Second look needed: gas locker and bilge pump.");
         }
     }
 
     private void workRequests() {
-        var jobs = List.of("Antifouling", "Replace anodes", "Check rigging", "Engine service", "Mend fender rail", "New cleats");
+        var jobs =
+                List.of(
+                        "Antifouling",
+                        "Replace anodes",
+                        "Check rigging",
+                        "Engine service",
+                        "Mend fender rail",
+                        "New cleats");
         for (int i = 0; i < 24; i++) {
             add(
                     "WorkRequest",
-                    "number", code("WR-%05d", i + 1),
-                    "vessel", vessel(random.nextInt(VESSELS)),
-                    "title", jobs.get(i % jobs.size()),
-                    "priority", one(List.of("low", "normal", "normal", "urgent")),
-                    "dueOn", YEAR.plusDays(90L + i * 9L).toString(),
-                    "estimate", "PT" + (2 + random.nextInt(14)) + "H",
-                    "done", i < 10);
+                    "number",
+                    code("WR-%05d", i + 1),
+                    "vessel",
+                    vessel(random.nextInt(VESSELS)),
+                    "title",
+                    jobs.get(i % jobs.size()),
+                    "priority",
+                    one(List.of("low", "normal", "normal", "urgent")),
+                    "dueOn",
+                    YEAR.plusDays(90L + i * 9L).toString(),
+                    "estimate",
+                    "PT" + (2 + random.nextInt(14)) + "H",
+                    "done",
+                    i < 10);
         }
     }
 }

@@ -39,7 +39,9 @@ public final class DemoPackages {
         var files = new TreeMap<String, String>();
         try (var paths = Files.walk(root)) {
             for (var path : paths.filter(Files::isRegularFile).toList()) {
-                files.put(root.relativize(path).toString().replace('\\', '/'), Files.readString(path));
+                files.put(
+                        root.relativize(path).toString().replace('\\', '/'),
+                        Files.readString(path));
             }
         }
         return files;

@@ -10,7 +10,9 @@ import org.springframework.context.ConfigurableApplicationContext;
 import sandpiper.server.config.Settings;
 
 /** Starts and stops an instance. */
-@SpringBootApplication(excludeName = "org.springframework.boot.security.autoconfigure.UserDetailsServiceAutoConfiguration")
+@SpringBootApplication(
+        excludeName =
+                "org.springframework.boot.security.autoconfigure.UserDetailsServiceAutoConfiguration")
 public class SandpiperServer {
     /** A running instance. */
     public record Running(ConfigurableApplicationContext context, int port)

@@ -49,6 +49,7 @@ public final class Parser {
     private final List<Token> tokens;
     private int at;
     private int depth;
+    private boolean stopped;
 
     private Parser(String source) {
         this.tokens = new Lexer(source, problems).tokens();
@@ -82,7 +83,7 @@ public final class Parser {
                             LogicCode.NESTED_TOO_DEEP,
                             span,
                             "Brackets are nested more than %d deep.".formatted(DEEPEST)));
-            at = tokens.size() - 1;
+            stop();
             return new Expr.Unreadable(span);
         }
         depth++;
@@ -383,7 +384,8 @@ public final class Parser {
      */
     private Expr unexpected(String wanted) {
         var token = now();
-        if (problems.stream().noneMatch(problem -> problem.span().equals(token.span()))) {
+        if (!stopped
+                && problems.stream().noneMatch(problem -> problem.span().equals(token.span()))) {
             problems.add(
                     token.kind() == Token.Kind.END
                             ? new Problem(
@@ -395,8 +397,16 @@ public final class Parser {
                                     token.span(),
                                     misplaced(token, wanted)));
         }
-        at = tokens.size() - 1;
+        stop();
         return new Expr.Unreadable(token.span());
+    }
+
+    /**
+     * Goes to the end: behind the first thing that has no place, nothing more can be told apart.
+     */
+    private void stop() {
+        stopped = true;
+        at = tokens.size() - 1;
     }
 
     private static String misplaced(Token token, String wanted) {

@@ -17,34 +17,47 @@ import org.springframework.context.annotation.Configuration;
 import sandpiper.engine.definition.ReleasePreview;
 import sandpiper.model.Diagnostic;
 
-/** What the manage API's own contract says beyond what is found in its methods: which members are always there. */
+/**
+ * What the manage API's own contract says beyond what is found in its methods: which members are
+ * always there.
+ */
 @Configuration
 class ManageContract {
-    private static final List<Class<?>> HOLDERS = List.of(
-            AccessController.class,
-            DraftController.class,
-            ModelView.class,
-            ReleaseController.class,
-            ReleasePreview.class,
-            ServiceView.class,
-            SessionController.class,
-            StatusController.class);
+    private static final List<Class<?>> HOLDERS =
+            List.of(
+                    AccessController.class,
+                    DraftController.class,
+                    ModelView.class,
+                    ReleaseController.class,
+                    ReleasePreview.class,
+                    ServiceView.class,
+                    SessionController.class,
+                    StatusController.class);
 
     @Bean
     OpenApiCustomizer alwaysThere() {
-        var records = Stream.concat(
-                        HOLDERS.stream().flatMap(holder -> Stream.concat(Stream.of(holder), Arrays.stream(holder.getDeclaredClasses()))),
-                        Stream.of(Diagnostic.class))
-                .filter(Class::isRecord)
-                .collect(Collectors.<Class<?>, String, Class<?>>toMap(Class::getSimpleName, Function.identity(), (a, _) -> a));
+        var records =
+                Stream.concat(
+                                HOLDERS.stream()
+                                        .flatMap(holder ->
+                                                Stream.concat(
+                                                        Stream.of(holder),
+                                                        Arrays.stream(
+                                                                holder.getDeclaredClasses()))),
+                                Stream.of(Diagnostic.class))
+                        .filter(Class::isRecord)
+                        .collect(
+                                Collectors.<Class<?>, String, Class<?>>toMap(
+                                        Class::getSimpleName, Function.identity(), (a, _) -> a));
         return contract -> complete(contract, records);
     }
 
     private static void complete(OpenAPI contract, Map<String, Class<?>> records) {
-        contract.info(new Info()
-                .title("Sandpiper manage API")
-                .version("1")
-                .description("Everything that console and command line do."));
+        contract.info(
+                new Info()
+                        .title("Sandpiper manage API")
+                        .version("1")
+                        .description("Everything that console and command line do."));
         contract.setServers(List.of());
         for (var schema : contract.getComponents().getSchemas().entrySet()) {
             var type = records.get(schema.getKey());
@@ -55,10 +68,11 @@ class ManageContract {
     }
 
     private static void require(Schema<?> schema, Class<?> type) {
-        schema.setRequired(Arrays.stream(type.getRecordComponents())
-                .filter(component -> !isNullable(component))
-                .map(RecordComponent::getName)
-                .toList());
+        schema.setRequired(
+                Arrays.stream(type.getRecordComponents())
+                        .filter(component -> !isNullable(component))
+                        .map(RecordComponent::getName)
+                        .toList());
     }
 
     private static boolean isNullable(RecordComponent component) {

@@ -75,7 +75,9 @@ class ReleaseController {
             @Valid @RequestBody ReleaseRequest body, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.RELEASE);
         var note = body.note() == null ? "" : body.note();
-        return switch (engine.releases().release(note, Boolean.TRUE.equals(body.acceptLosses()), actor).join()) {
+        return switch (engine.releases()
+                .release(note, Boolean.TRUE.equals(body.acceptLosses()), actor)
+                .join()) {
             case ReleasePreview.Result.Released(var release) -> ReleaseView.of(release);
             case ReleasePreview.Result.Refused(var preview, var message) ->
                     throw refused(preview, message);

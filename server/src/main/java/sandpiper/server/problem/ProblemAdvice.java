@@ -55,9 +55,13 @@ class ProblemAdvice {
     @ExceptionHandler
     ResponseEntity<String> unreadable(HttpMessageNotReadableException e) {
         var where = "";
-        if (e.getMostSpecificCause() instanceof JacksonException cause && cause.getLocation() != null) {
-            where = " (line %d, column %d)"
-                    .formatted(cause.getLocation().getLineNr(), cause.getLocation().getColumnNr());
+        if (e.getMostSpecificCause() instanceof JacksonException cause
+                && cause.getLocation() != null) {
+            where =
+                    " (line %d, column %d)"
+                            .formatted(
+                                    cause.getLocation().getLineNr(),
+                                    cause.getLocation().getColumnNr());
         }
         return answer(
                 Problem.of(

@@ -119,7 +119,8 @@ class SecurityConfiguration {
             csrf.csrfTokenRepository(CookieCsrfTokenRepository.withHttpOnlyFalse())
                     .csrfTokenRequestHandler(new CsrfTokenRequestAttributeHandler());
         }
-        csrf.ignoringRequestMatchers(request -> request.getHeader(HttpHeaders.AUTHORIZATION) != null);
+        csrf.ignoringRequestMatchers(
+                request -> request.getHeader(HttpHeaders.AUTHORIZATION) != null);
     }
 
     private static BasicAuthenticationFilter basic(

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.Session;
+import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
 
 /**
@@ -49,7 +50,7 @@ public final class SqlSession implements Transaction {
             bind(statement, values);
             return statement.executeUpdate();
         } catch (SQLException e) {
-            throw Failures.inWords(e);
+            throw failed(sql, e);
         }
     }
 
@@ -81,7 +82,7 @@ public final class SqlSession implements Transaction {
                 return read;
             }
         } catch (SQLException e) {
-            throw Failures.inWords(e);
+            throw failed(sql, e);
         }
     }
 
@@ -94,8 +95,14 @@ public final class SqlSession implements Transaction {
                 return rows.next() ? Optional.of(reader.read(rows)) : Optional.empty();
             }
         } catch (SQLException e) {
-            throw Failures.inWords(e);
+            throw failed(sql, e);
         }
+    }
+
+    /** The driver closes a statement that fails, so it must not be used again. */
+    private StorageException failed(String sql, SQLException cause) {
+        statements.forget(sql);
+        return Failures.inWords(cause);
     }
 
     /** The number a query comes to. */

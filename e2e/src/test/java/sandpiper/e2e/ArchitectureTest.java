@@ -1,0 +1,131 @@
+package sandpiper.e2e;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
+import org.junit.jupiter.api.Test;
+
+/** The rules of the house: definitions flow up, requests flow down, imports only go down. */
+class ArchitectureTest {
+    private static final JavaClasses CLASSES =
+            new ClassFileImporter()
+                    .withImportOption(new ImportOption.DoNotIncludeTests())
+                    .importPackages("sandpiper");
+
+    @Test
+    void importsOnlyGoDown() {
+        layeredArchitecture()
+                .consideringOnlyDependenciesInLayers()
+                .layer("logic")
+                .definedBy("sandpiper.logic..")
+                .layer("model")
+                .definedBy("sandpiper.model..")
+                .layer("engine")
+                .definedBy("sandpiper.engine..")
+                .layer("store")
+                .definedBy("sandpiper.store..")
+                .layer("server")
+                .definedBy("sandpiper.server..")
+                .layer("client")
+                .definedBy("sandpiper.client..")
+                .layer("demo")
+                .definedBy("sandpiper.demo..")
+                .layer("cli")
+                .definedBy("sandpiper.cli..")
+                .whereLayer("logic")
+                .mayNotAccessAnyLayer()
+                .whereLayer("model")
+                .mayOnlyAccessLayers("logic")
+                .whereLayer("engine")
+                .mayOnlyAccessLayers("model", "logic")
+                .whereLayer("store")
+                .mayOnlyAccessLayers("engine", "model", "logic")
+                .whereLayer("server")
+                .mayOnlyAccessLayers("store", "engine", "model", "logic")
+                .whereLayer("client")
+                .mayNotAccessAnyLayer()
+                .whereLayer("demo")
+                .mayOnlyAccessLayers("client")
+                .whereLayer("cli")
+                .mayOnlyAccessLayers("demo", "client", "model", "logic", "server")
+                .because(
+                        "each floor knows only those below it, so that it can be understood and"
+                                + " changed without those above")
+                .check(CLASSES);
+    }
+
+    @Test
+    void theLanguageStandsAlone() {
+        noClasses()
+                .that()
+                .resideInAnyPackage("sandpiper.logic..", "sandpiper.model..", "sandpiper.engine..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage(
+                        "org.springframework..",
+                        "org.jooq..",
+                        "java.sql..",
+                        "tools.jackson..",
+                        "jakarta.servlet..")
+                .because(
+                        "language, model and engine run in the service, the command line and tests"
+                                + " alike")
+                .check(CLASSES);
+    }
+
+    @Test
+    void sqlStaysInTheStore() {
+        noClasses()
+                .that()
+                .resideOutsideOfPackage("sandpiper.store..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage("org.jooq..", "java.sql..", "org.sqlite..")
+                .because("nothing above the store may know which database it is")
+                .check(CLASSES);
+    }
+
+    @Test
+    void onlyTheStartKnowsTheStore() {
+        noClasses()
+                .that()
+                .resideInAPackage("sandpiper.server..")
+                .and()
+                .resideOutsideOfPackage("sandpiper.server.config..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAPackage("sandpiper.store..")
+                .because("a protocol asks the engine")
+                .check(CLASSES);
+    }
+
+    @Test
+    void onlyTheCommandsThatStartAServiceKnowIt() {
+        noClasses()
+                .that()
+                .resideInAPackage("sandpiper.cli..")
+                .and()
+                .doNotHaveSimpleName("ServeCommand")
+                .and()
+                .doNotHaveSimpleName("DemoCommand")
+                .should()
+                .dependOnClassesThat()
+                .resideInAPackage("sandpiper.server..")
+                .because("every other command works on a service that runs elsewhere")
+                .check(CLASSES);
+    }
+
+    @Test
+    void roomsOfAFloorDoNotGoInCircles() {
+        for (var floor : new String[] {"logic", "model", "store", "server"}) {
+            slices().matching("sandpiper." + floor + ".(*)..")
+                    .should()
+                    .beFreeOfCycles()
+                    .check(CLASSES);
+        }
+    }
+}

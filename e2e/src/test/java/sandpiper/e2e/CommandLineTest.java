@@ -1,0 +1,137 @@
+package sandpiper.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.junit.jupiter.api.io.TempDir;
+import sandpiper.demo.Demo;
+
+/** The command line as a process of its own, against the real service. */
+@ExtendWith(Marina.class)
+class CommandLineTest {
+    @TempDir Path folder;
+
+    private record Ran(int code, String out) {}
+
+    private Ran run(String... arguments) throws Exception {
+        var command =
+                new ArrayList<>(
+                        List.of(
+                                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                                "-XX:TieredStopAtLevel=1",
+                                "-cp",
+                                System.getProperty("java.class.path"),
+                                "sandpiper.cli.Main"));
+        command.addAll(List.of(arguments));
+        var builder =
+                new ProcessBuilder(command).directory(folder.toFile()).redirectErrorStream(true);
+        builder.environment().put("SANDPIPER_SERVER", Marina.address());
+        builder.environment().put("SANDPIPER_USER", "consultant");
+        builder.environment().put("SANDPIPER_PASSWORD", Demo.PASSWORD);
+        var process = builder.start();
+        var out = new String(process.getInputStream().readAllBytes());
+        assertThat(process.waitFor(1, TimeUnit.MINUTES)).isTrue();
+        return new Ran(process.exitValue(), out);
+    }
+
+    @Test
+    void findsShowsCreatesAndChangesRecords() throws Exception {
+        assertThat(
+                        run(
+                                "records",
+                                "find",
+                                "Berth",
+                                "--filter",
+                                "pier = \"N\" and maxLength > 11",
+                                "--sort",
+                                "-code",
+                                "--fields",
+                                "code,pier"))
+                .satisfies(ran -> {
+                    assertThat(ran.code()).isZero();
+                    assertThat(ran.out()).contains("code  pier", "N-15  N", " of ");
+                });
+        assertThat(
+                        run(
+                                        "records",
+                                        "create",
+                                        "Owner",
+                                        "code=OW-0950",
+                                        "name=Liske Brack",
+                                        "country=NL")
+                                .code())
+                .isZero();
+        assertThat(run("records", "change", "Owner", "OW-0950", "phone=+31 20 555 010").out())
+                .contains("+31 20 555 010");
+        assertThat(run("records", "show", "Owner", "OW-0950", "--history").out())
+                .contains("changed", "phone", "consultant");
+        assertThat(run("records", "create", "Owner", "code=OW-0950", "nam=x"))
+                .satisfies(ran -> {
+                    assertThat(ran.code()).isEqualTo(1);
+                    assertThat(ran.out())
+                            .contains("nam: Owner has no field", "name: Name is required.");
+                });
+    }
+
+    @Test
+    void importsWhatItExportsAndTellsRefusedRows() throws Exception {
+        assertThat(run("records", "export", "Tariff", "--out", "tariffs.csv").code()).isZero();
+        assertThat(run("records", "import", "Tariff", "tariffs.csv").out())
+                .contains("0 created, 25 changed or the same, 0 refused");
+        Files.writeString(
+                folder.resolve("piers.csv"),
+                "code,name,powerCapacity\r\nZ,Zero pier,100\r\nY,,x\r\n");
+
+        var ran = run("records", "import", "Pier", "piers.csv");
+
+        assertThat(ran.code()).isEqualTo(1);
+        assertThat(ran.out())
+                .contains("1 created", "1 refused", "row 2: Power capacity must be a number");
+        assertThat(
+                        run(
+                                        "records",
+                                        "export",
+                                        "Stay",
+                                        "--as",
+                                        "jsonl",
+                                        "--filter",
+                                        "number = \"ST-2026-000012\"")
+                                .out())
+                .contains("\"charges\":[");
+    }
+
+    @Test
+    void pullsPushesComparesAndTellsTheStatus() throws Exception {
+        assertThat(run("pull", "packages").out()).contains("wrote gullhaven/objects/stay.yaml");
+        assertThat(run("pull", "packages").out()).contains("Nothing differs.");
+        assertThat(run("check", "packages").code()).isZero();
+        assertThat(run("push", "packages").out()).contains("The draft is in order");
+        assertThat(run("diff").out()).contains("The draft is the same as the live release.");
+        assertThat(run("release").out()).contains("The draft is the same as the live release.");
+        assertThat(run("status").out()).contains("release 1", "Stay");
+        assertThat(run("contract", "berth-desk", "--out", "desk.json").code()).isZero();
+        assertThat(Files.readString(folder.resolve("desk.json")))
+                .contains("\"openapi\" : \"3.1.0\"");
+        assertThat(run("contract", "berth-dsk"))
+                .satisfies(ran -> {
+                    assertThat(ran.code()).isEqualTo(1);
+                    assertThat(ran.out()).contains("berth-desk v1");
+                });
+    }
+
+    @Test
+    void saysSoWhenNobodyAnswers() throws Exception {
+        var ran = run("status", "--server", "http://127.0.0.1:9");
+
+        assertThat(ran.code()).isEqualTo(1);
+        assertThat(ran.out())
+                .contains("No service answers at http://127.0.0.1:9")
+                .doesNotContain("Exception");
+    }
+}

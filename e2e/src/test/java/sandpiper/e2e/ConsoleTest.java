@@ -1,0 +1,206 @@
+package sandpiper.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
+import com.microsoft.playwright.options.AriaRole;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import sandpiper.demo.Demo;
+
+/** The console in a real browser. */
+@ExtendWith(Marina.class)
+class ConsoleTest {
+    private static Playwright playwright;
+    private static Browser browser;
+    private Page page;
+
+    @BeforeAll
+    static void open() {
+        playwright =
+                Playwright.create(
+                        new Playwright.CreateOptions()
+                                .setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        browser =
+                playwright
+                        .chromium()
+                        .launch(
+                                new BrowserType.LaunchOptions()
+                                        .setExecutablePath(Path.of("/usr/bin/chromium"))
+                                        .setArgs(
+                                                List.of(
+                                                        "--no-sandbox",
+                                                        "--disable-gpu",
+                                                        "--disable-quic",
+                                                        "--no-first-run",
+                                                        "--disable-background-networking",
+                                                        "--disable-component-update",
+                                                        "--disable-sync")));
+        PlaywrightAssertions.setDefaultAssertionTimeout(15_000);
+    }
+
+    @AfterAll
+    static void close() {
+        browser.close();
+        playwright.close();
+    }
+
+    @BeforeEach
+    void newPage() {
+        page =
+                browser.newContext(new Browser.NewContextOptions().setViewportSize(1280, 800))
+                        .newPage();
+        page.setDefaultTimeout(15_000);
+    }
+
+    @AfterEach
+    void closePage() {
+        page.context().close();
+    }
+
+    private void signIn(String name, String then) {
+        page.navigate(Marina.address() + then);
+        page.locator("#name").fill(name);
+        page.locator("#password").fill(Demo.PASSWORD);
+        page.getByRole(
+                        AriaRole.BUTTON,
+                        new Page.GetByRoleOptions().setName("Sign in").setExact(true))
+                .click();
+    }
+
+    private Locator button(String name) {
+        return page.getByRole(
+                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    @Test
+    void aStrangerSeesTheSignInAndAWrongPasswordIsTold() {
+        page.navigate(Marina.address() + "/data/Stay");
+        page.locator("#name").fill("clerk");
+        page.locator("#password").fill("wrong");
+        button("Sign in").click();
+
+        assertThat(page.getByText("The name or the password is not right.")).isVisible();
+        assertThat(page).hasURL(Pattern.compile(".*/sign-in\\?then=.*"));
+    }
+
+    @Test
+    void aClerkFindsAStayChangesItAndSeesWhoDidWhat() {
+        signIn("clerk", "/data/Stay");
+        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Stays")))
+                .isVisible();
+        page.getByLabel("Filter").fill("state = \"Alongside\" and berth.pier = \"N\"");
+        button("Apply").click();
+        assertThat(page).hasURL(Pattern.compile(".*filter=.*Alongside.*"));
+        assertThat(page.locator("[data-test=total]")).not().hasText("400 records");
+        page.locator(".ant-table-row a").first().click();
+
+        page.locator("#f-remarks").fill("Prefers the lee side");
+        button("Save").click();
+
+        assertThat(page.getByText("Saved.")).isVisible();
+        assertThat(page.locator("[data-test=history]")).containsText("Prefers the lee side");
+        assertThat(page.getByText("Services")).hasCount(0);
+    }
+
+    @Test
+    void aFilterThatIsNoneIsToldAndKeepsWhatWasTyped() {
+        signIn("clerk", "/data/Stay");
+        page.getByLabel("Filter").fill("stat = \"Alongside\"");
+        button("Apply").click();
+
+        assertThat(page.getByText("Did you mean \"state\"?")).isVisible();
+        assertThat(page.getByLabel("Filter")).hasValue("stat = \"Alongside\"");
+    }
+
+    @Test
+    void aNewOwnerIsRefusedWithMessagesAtTheFieldsAndThenSaved() {
+        signIn("clerk", "/data/Owner/new");
+        page.locator("#f-code").fill("OWNER-1");
+        page.locator("#f-email").fill("nobody");
+        button("Save").click();
+
+        assertThat(page.getByText("Name is required.")).isVisible();
+        assertThat(page.getByText("Code must have the form OW-[0-9]{4}")).isVisible();
+        assertThat(page.getByText("Email must be an email address")).isVisible();
+
+        page.locator("#f-code").fill("OW-0777");
+        page.locator("#f-name").fill("Fenja Dorsch");
+        page.locator("#f-email").fill("fenja.dorsch@example.org");
+        button("Save").click();
+
+        assertThat(page).hasURL(Pattern.compile(".*/data/Owner/record/OW-0777"));
+        assertThat(
+                        page.getByRole(
+                                AriaRole.HEADING,
+                                new Page.GetByRoleOptions().setName("Owner OW-0777")))
+                .isVisible();
+    }
+
+    @Test
+    void aConsultantAddsAFieldSeesAMistakeWhileTypingMendsItAndReleases() {
+        signIn("consultant", "/model/WorkRequest");
+        button("Add field").click();
+        page.locator("input[data-field=newField]").fill("slipway");
+        page.locator("input[data-field=newField]").press("Enter");
+        assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
+        assertThat(page.locator(".cm-content")).containsText("slipway: { type: text }");
+
+        page.locator(".cm-content").click();
+        page.keyboard().press("Control+End");
+        page.keyboard().type("  jetty: { type: bolean }");
+        assertThat(page.locator("[data-test=diagnostics]")).containsText("Did you mean boolean?");
+        for (int i = 0; i < "  jetty: { type: bolean }".length(); i++) {
+            page.keyboard().press("Backspace");
+        }
+        assertThat(page.getByText("No errors in this file.")).isVisible();
+
+        page.locator("a", new Page.LocatorOptions().setHasText("Release")).last().click();
+        assertThat(page.locator("[data-test=changes]"))
+                .containsText("WorkRequest: field slipway is added");
+        page.getByLabel("Note").fill("Where the job is done");
+        button("Release").click();
+
+        assertThat(page.getByText("is live.")).isVisible();
+        page.navigate(Marina.address() + "/data/WorkRequest/new");
+        assertThat(page.locator("#f-slipway")).isVisible();
+    }
+
+    @Test
+    void aConsultantSeesTheModelAndTriesACall() {
+        signIn("consultant", "/model");
+        assertThat(page.locator(".vue-flow__node")).hasCount(9);
+        page.navigate(Marina.address() + "/services/berth-desk-v1");
+        page.getByRole(AriaRole.TAB, new Page.GetByRoleOptions().setName("Contract")).click();
+        assertThat(page.locator("[data-test=contract]")).containsText("\"openapi\": \"3.1.0\"");
+        page.getByRole(AriaRole.TAB, new Page.GetByRoleOptions().setName("Try a call")).click();
+        page.getByLabel("Filter").fill("state = \"Alongside\"");
+        button("Send").click();
+
+        assertThat(page.locator("[data-test=answer]")).containsText("\"state\": \"Alongside\"");
+    }
+
+    @Test
+    void thePaletteGoesAnywhere() {
+        signIn("consultant", "/");
+        assertThat(page.getByText("Where things stand")).isVisible();
+        page.keyboard().press("Control+k");
+        page.getByLabel("Find anything").fill("new vessel");
+        page.keyboard().press("Enter");
+
+        assertThat(page).hasURL(Pattern.compile(".*/data/Vessel/new"));
+    }
+}

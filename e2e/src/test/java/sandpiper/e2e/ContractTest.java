@@ -1,0 +1,143 @@
+package sandpiper.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import javax.tools.ToolProvider;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.junit.jupiter.api.io.TempDir;
+import sandpiper.client.ManageClient;
+import sandpiper.model.shape.FileKind;
+import sandpiper.model.shape.JsonSchemas;
+
+/** Contracts in the hands of tools that nobody here wrote. */
+@ExtendWith(Marina.class)
+class ContractTest {
+    @TempDir Path folder;
+
+    private Path contract(String service) throws IOException {
+        var file = folder.resolve(service + ".json");
+        Files.writeString(
+                file,
+                Marina.get(
+                                Marina.CONSULTANT,
+                                "/manage/v1/contracts/" + service + "/v1/openapi.json")
+                        .whole()
+                        .body());
+        return file;
+    }
+
+    private static String run(Path in, List<String> command) throws Exception {
+        var process =
+                new ProcessBuilder(command)
+                        .directory(in.toFile())
+                        .redirectErrorStream(true)
+                        .start();
+        var out = new String(process.getInputStream().readAllBytes());
+        assertThat(process.waitFor(3, TimeUnit.MINUTES)).isTrue();
+        assertThat(process.exitValue()).as(out).isZero();
+        return out;
+    }
+
+    @Test
+    void theLinterFindsNothing() throws Exception {
+        var linter = Path.of("linter").toAbsolutePath();
+        for (var service : List.of("berth-desk", "vessel-registry")) {
+            var said =
+                    run(
+                            linter,
+                            List.of(
+                                    "node",
+                                    "node_modules/@redocly/cli/bin/cli.js",
+                                    "lint",
+                                    "--config",
+                                    "redocly.yaml",
+                                    contract(service).toString()));
+
+            assertThat(said).contains("Your API description is valid").doesNotContain("warning");
+        }
+    }
+
+    @Test
+    void theGeneratorMakesAClientThatCompiles() throws Exception {
+        var made = folder.resolve("made");
+        run(
+                folder,
+                List.of(
+                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-jar",
+                        Path.of("target/tools/openapi-generator.jar").toAbsolutePath().toString(),
+                        "generate",
+                        "-i",
+                        contract("berth-desk").toString(),
+                        "-g",
+                        "java",
+                        "--library",
+                        "native",
+                        "-o",
+                        made.toString(),
+                        "--additional-properties=openApiNullable=false,hideGenerationTimestamp=true"));
+        var sources = new java.util.ArrayList<String>();
+        try (var files = Files.walk(made.resolve("src/main/java"))) {
+            files.filter(file -> file.toString().endsWith(".java"))
+                    .forEach(file -> sources.add(file.toString()));
+        }
+        var said = new StringWriter();
+        var options =
+                List.of(
+                        "-d",
+                        folder.resolve("classes").toString(),
+                        "-proc:none",
+                        "-nowarn",
+                        "-cp",
+                        System.getProperty("java.class.path"));
+        var compiler = ToolProvider.getSystemJavaCompiler();
+        var files =
+                compiler.getStandardFileManager(null, null, null)
+                        .getJavaFileObjectsFromStrings(sources);
+
+        boolean compiles = compiler.getTask(said, null, null, options, null, files).call();
+
+        assertThat(compiles).as(said.toString()).isTrue();
+        assertThat(sources).anyMatch(file -> file.endsWith("StayCreate.java"));
+    }
+
+    /** Run with -Dgolden.write=true to write the files anew after a change that is meant. */
+    private static void assertGolden(Path file, String actual) throws IOException {
+        if (Boolean.getBoolean("golden.write")) {
+            Files.createDirectories(file.getParent());
+            Files.writeString(file, actual);
+        }
+        assertThat(actual).as("differs from %s", file).isEqualTo(Files.readString(file));
+    }
+
+    @Test
+    void theShippedSchemasAreThoseThatAreServed() throws IOException {
+        for (var kind : FileKind.values()) {
+            var served =
+                    Marina.get(Marina.CONSULTANT, "/manage/v1/schemas/" + kind.id() + ".json")
+                            .json();
+
+            assertThat(served)
+                    .isEqualTo(ManageClient.read(ManageClient.write(JsonSchemas.of(kind))));
+            assertGolden(
+                    Marina.repository().resolve("docs/schemas/" + kind.id() + ".json"),
+                    ManageClient.writePretty(served) + "\n");
+        }
+    }
+
+    @Test
+    void theConsoleIsBuiltAgainstTheManageApiAsItIs() throws IOException {
+        var served = Marina.get(Marina.CONSULTANT, "/manage/v1/openapi.json").json();
+
+        assertGolden(
+                Marina.repository().resolve("console/src/api/manage.openapi.json"),
+                ManageClient.writePretty(served) + "\n");
+    }
+}
