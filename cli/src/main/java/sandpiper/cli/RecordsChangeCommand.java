@@ -3,6 +3,8 @@ package sandpiper.cli;
 import static sandpiper.client.ManageClient.escape;
 
 import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -35,12 +37,22 @@ final class RecordsChangeCommand implements Callable<Integer> {
             description = "Only when the record still has this version.")
     @Nullable Long version;
 
-    @Mixin Values values;
+    @Parameters(
+            index = "2..*",
+            paramLabel = "FIELD=VALUE",
+            description = "Values; an empty one empties the field.")
+    List<String> given = List.of();
+
+    @Option(
+            names = "--from",
+            paramLabel = "FILE",
+            description = "A JSON object with values; - for standard input.")
+    @Nullable Path file;
 
     @Override
     public Integer call() throws IOException {
         var path = "/manage/v1/records/" + escape(object) + "/" + escape(key);
-        var changed = connection.open().patch(path, values.read(2), version);
+        var changed = connection.open().patch(path, Values.read(given, file), version);
         var out = spec.commandLine().getOut();
         out.println(ManageClient.writePretty(changed.path("values")));
         out.flush();

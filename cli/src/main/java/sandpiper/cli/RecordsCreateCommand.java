@@ -3,10 +3,14 @@ package sandpiper.cli;
 import static sandpiper.client.ManageClient.escape;
 
 import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
 import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import sandpiper.client.ManageClient;
@@ -28,12 +32,24 @@ final class RecordsCreateCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "OBJECT", description = "The object's name.")
     String object;
 
-    @Mixin Values values;
+    @Parameters(
+            index = "1..*",
+            paramLabel = "FIELD=VALUE",
+            description = "Values; an empty one empties the field.")
+    List<String> given = List.of();
+
+    @Option(
+            names = "--from",
+            paramLabel = "FILE",
+            description = "A JSON object with values; - for standard input.")
+    @Nullable Path file;
 
     @Override
     public Integer call() throws IOException {
         var created =
-                connection.open().post("/manage/v1/records/" + escape(object), values.read(1));
+                connection
+                        .open()
+                        .post("/manage/v1/records/" + escape(object), Values.read(given, file));
         var out = spec.commandLine().getOut();
         out.println(ManageClient.writePretty(created.path("values")));
         out.flush();

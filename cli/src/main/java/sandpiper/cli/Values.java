@@ -8,29 +8,20 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 import sandpiper.client.ManageClient;
 import sandpiper.client.RefusedException;
 import tools.jackson.core.JacksonException;
 
 /** Values of a record: {@code name=value} on the command line, or JSON from a file. */
 final class Values {
-    @Parameters(
-            index = "0..*",
-            arity = "0..*",
-            paramLabel = "FIELD=VALUE",
-            description = "Values; an empty one empties the field.")
-    List<String> given = List.of();
+    private Values() {}
 
-    @Option(
-            names = "--from",
-            paramLabel = "FILE",
-            description = "A JSON object with values; - for standard input.")
-    @Nullable Path file;
-
-    /** What was given behind the first {@code skip} parameters, which are not values. */
-    Object read(int skip) throws IOException {
+    /**
+     * Those of the file, if any, and over them those of the command line; an empty one empties its
+     * field.
+     */
+    static Map<String, @Nullable Object> read(List<String> given, @Nullable Path file)
+            throws IOException {
         var values = new LinkedHashMap<String, @Nullable Object>();
         if (file != null) {
             var text =
@@ -48,7 +39,7 @@ final class Values {
                         List.of());
             }
         }
-        for (var one : given.subList(skip, given.size())) {
+        for (var one : given) {
             int equals = one.indexOf('=');
             if (equals < 1) {
                 throw new RefusedException(
@@ -57,6 +48,6 @@ final class Values {
             var value = one.substring(equals + 1);
             values.put(one.substring(0, equals), value.isEmpty() ? null : value);
         }
-        return (Map<String, @Nullable Object>) values;
+        return values;
     }
 }

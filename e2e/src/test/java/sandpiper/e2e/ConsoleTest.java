@@ -153,7 +153,7 @@ class ConsoleTest {
     @Test
     void aConsultantAddsAFieldSeesAMistakeWhileTypingMendsItAndReleases() {
         signIn("consultant", "/model/WorkRequest");
-        button("Add field").click();
+        page.getByText("Add field").click();
         page.locator("input[data-field=newField]").fill("slipway");
         page.locator("input[data-field=newField]").press("Enter");
         assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");

@@ -52,6 +52,7 @@ class ManageContract {
         return contract -> complete(contract, records);
     }
 
+    @SuppressWarnings("rawtypes") // the contract's own classes are raw here
     private static void complete(OpenAPI contract, Map<String, Class<?>> records) {
         contract.info(
                 new Info()

@@ -31,7 +31,8 @@ public record Problem(String title, int status, String detail, List<Wrong> error
      */
     public record Wrong(String pointer, String code, String message) {}
 
-    static Problem of(HttpStatus status, String detail, List<Wrong> errors) {
+    /** A problem of a status. */
+    public static Problem of(HttpStatus status, String detail, List<Wrong> errors) {
         return new Problem(title(status), status.value(), detail, errors);
     }
 

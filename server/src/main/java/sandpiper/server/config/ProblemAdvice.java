@@ -1,4 +1,4 @@
-package sandpiper.server.problem;
+package sandpiper.server.config;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.Arrays;
@@ -18,6 +18,8 @@ import org.springframework.web.method.annotation.MethodArgumentTypeMismatchExcep
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.write.OverloadedException;
 import sandpiper.server.json.JsonText;
+import sandpiper.server.problem.Problem;
+import sandpiper.server.problem.ProblemException;
 import tools.jackson.core.JacksonException;
 
 /** Turns whatever ends a request early into a problem. What is inside stays inside. */
