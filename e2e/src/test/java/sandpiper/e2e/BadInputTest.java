@@ -8,7 +8,6 @@ import static sandpiper.e2e.Marina.get;
 
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
-import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
@@ -24,8 +23,10 @@ class BadInputTest {
         assertThat(answer.status()).as(answer.whole().body()).isEqualTo(status);
         assertThat(answer.header("Content-Type")).startsWith("application/problem+json");
         assertThat(answer.whole().body())
-                .contains(List.of(words))
                 .doesNotContain("Exception", "sandpiper.", "select ", "at org.");
+        for (var word : words) {
+            assertThat(answer.whole().body()).contains(word);
+        }
     }
 
     @ParameterizedTest
