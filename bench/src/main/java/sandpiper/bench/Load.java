@@ -5,6 +5,7 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Arrays;
 import java.util.Base64;
@@ -19,7 +20,7 @@ import java.util.function.IntFunction;
  */
 final class Load {
     private static final String WHO =
-            "Basic " + Base64.getEncoder().encodeToString("booking-site:berths-for-all".getBytes());
+            "Basic " + Base64.getEncoder().encodeToString("booking-site:berths-for-all".getBytes(StandardCharsets.UTF_8));
 
     /** What a run came to: answers a second, and how long they took. */
     record Result(double perSecond, double medianMillis, double p99Millis) {}
