@@ -20,7 +20,10 @@ import java.util.function.IntFunction;
  */
 final class Load {
     private static final String WHO =
-            "Basic " + Base64.getEncoder().encodeToString("booking-site:berths-for-all".getBytes(StandardCharsets.UTF_8));
+            "Basic "
+                    + Base64.getEncoder()
+                            .encodeToString(
+                                    "booking-site:berths-for-all".getBytes(StandardCharsets.UTF_8));
 
     /** What a run came to: answers a second, and how long they took. */
     record Result(double perSecond, double medianMillis, double p99Millis) {}

@@ -1,0 +1,126 @@
+package sandpiper.server.rest;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.time.Clock;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import sandpiper.logic.condition.Condition;
+import sandpiper.model.check.Definitions;
+import sandpiper.model.release.FieldPath;
+import sandpiper.model.release.ObjectRecordType;
+import sandpiper.model.release.Release;
+import sandpiper.server.problem.ProblemException;
+
+class QueryReaderTest {
+    private static final List<String> KNOWN = List.of("filter", "sort", "limit", "count", "fields");
+    private static final Release RELEASE =
+            Definitions.check(
+                            Map.of(
+                                    "m/package.yaml", "package: m\nversion: 1\n",
+                                    "m/objects/pier.yaml",
+                                            "object: Pier\n"
+                                                + "key: code\n"
+                                                + "fields: { code: { type: text }, open: { type:"
+                                                + " boolean }, secret: { type: text } }\n",
+                                    "m/objects/berth.yaml",
+                                            "object: Berth\n"
+                                                + "key: code\n"
+                                                + "fields: { code: { type: text }, pier: { type:"
+                                                + " reference, to: Pier }, rate: { type: amount }"
+                                                + " }\n"))
+                    .release()
+                    .orElseThrow();
+
+    private static QueryReader reader(String name, String value) {
+        return new QueryReader(Map.of(name, new String[] {value}), KNOWN);
+    }
+
+    private static FieldPath path(String... names) {
+        var at = RELEASE.object("Berth");
+        var steps = new java.util.ArrayList<sandpiper.model.release.Field>();
+        for (var name : names) {
+            var field = at.fields().get(name);
+            steps.add(field);
+            if (field.type() instanceof sandpiper.model.type.FieldType.Reference reference) {
+                at = RELEASE.target(reference);
+            }
+        }
+        return new FieldPath(steps);
+    }
+
+    private static Condition filter(String text, FieldPath... allowed) {
+        var type =
+                new FilterableRecordType(
+                        new ObjectRecordType(RELEASE, RELEASE.object("Berth")), List.of(allowed));
+        return reader("filter", text).filter(type, Clock.systemUTC());
+    }
+
+    @Test
+    void aFilterReachesOnlyWhatTheServiceNames() {
+        assertThat(filter("pier.open and code = \"N-07\"", path("code"), path("pier", "open")))
+                .isNotNull();
+        assertThat(filter("pier = \"N\"", path("pier"))).isNotNull();
+        assertThatThrownBy(() -> filter("pier.secret = \"x\"", path("pier", "open")))
+                .isInstanceOf(ProblemException.class)
+                .hasMessageContaining("secret");
+        assertThatThrownBy(() -> filter("rate > 5", path("code")))
+                .isInstanceOf(ProblemException.class);
+    }
+
+    @Test
+    void theKeyOfAReferenceIsReachedOnlyWhenTheReferenceIs() {
+        assertThat(filter("pier.code = \"N\"", path("pier"))).isNotNull();
+        assertThatThrownBy(() -> filter("pier.code = \"N\"", path("pier", "open")))
+                .isInstanceOf(ProblemException.class);
+    }
+
+    @Test
+    void sortsRunUpOrDown() {
+        var sorts =
+                reader("sort", "-code, pier.open")
+                        .sort(List.of("code", "pier.open"), name -> path(name.split("\\.")));
+
+        assertThat(sorts).extracting(sort -> sort.descending()).containsExactly(true, false);
+        assertThatThrownBy(
+                        () -> reader("sort", "rate").sort(List.of("code"), QueryReaderTest::path))
+                .hasMessageContaining("cannot sort by \"rate\"; there are code");
+        assertThatThrownBy(() -> reader("sort", "rate").sort(List.of(), QueryReaderTest::path))
+                .hasMessageContaining("nothing to sort by");
+    }
+
+    @Test
+    void limitsFlagsAndRepeatsAreChecked() {
+        assertThat(reader("limit", "500").limit()).isEqualTo(500);
+        assertThat(reader("count", "true").flag("count")).isTrue();
+        assertThatThrownBy(() -> reader("limit", "501").limit()).hasMessageContaining("1 to 500");
+        assertThatThrownBy(() -> reader("count", "yes").flag("count"))
+                .hasMessageContaining("true or false");
+        assertThatThrownBy(() ->
+                        new QueryReader(Map.of("sort", new String[] {"a", "b"}), KNOWN)
+                                .text("sort"))
+                .hasMessageContaining("give it once");
+        assertThatThrownBy(() -> reader("fitler", "x"))
+                .hasMessageContaining("Did you mean filter?");
+    }
+
+    @Test
+    void entityTagsAreVersions() {
+        assertThat(Preconditions.expectedVersion("\"12\"")).isEqualTo(12);
+        assertThat(Preconditions.expectedVersion("*")).isNull();
+        assertThat(Preconditions.isFresh("\"1\", W/\"12\"", 12)).isTrue();
+        assertThat(Preconditions.isFresh("\"1\"", 12)).isFalse();
+        assertThatThrownBy(() -> Preconditions.expectedVersion("12")).hasMessageContaining("ETag");
+    }
+
+    @Test
+    void anAnswerCanBeKeptAndGivenAgain() {
+        var answer = new Answer(201, "/api/x/v1/y/N%2F1", "\"1\"", "{\"a\":\"\\u26f5\"}");
+
+        assertThat(Answer.read(answer.write())).isEqualTo(answer);
+        assertThat(answer.entity(true).getHeaders().getFirst("Idempotent-Replayed"))
+                .isEqualTo("true");
+    }
+}
