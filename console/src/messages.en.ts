@@ -19,13 +19,4 @@ export default {
     latest: 'Done lately',
     next: 'Next steps',
   },
-  common: {
-    search: 'Search',
-    loading: 'Loading …',
-    retry: 'Try again',
-    cancel: 'Cancel',
-    save: 'Save',
-    close: 'Close',
-    more: 'More',
-  },
 }

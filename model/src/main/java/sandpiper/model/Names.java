@@ -90,16 +90,9 @@ public final class Names {
         return label + "s";
     }
 
-    /** A label with its article: "a berth" stays "a Berth", "Owner" becomes "an Owner". */
+    /** A label with its article: "Berth" becomes "a Berth", "Owner" becomes "an Owner". */
     public static String withArticle(String label) {
         boolean vowel = !label.isEmpty() && "AEIOUaeiou".indexOf(label.charAt(0)) >= 0;
         return (vowel ? "an " : "a ") + label;
-    }
-
-    /**
-     * A name as it appears in addresses: {@code CraftInspection} becomes {@code craft-inspection}.
-     */
-    public static String address(String name) {
-        return String.join("-", WORD_BORDER.split(name)).toLowerCase(Locale.ROOT);
     }
 }

@@ -8,15 +8,14 @@ import org.junit.jupiter.params.provider.CsvSource;
 class NamesTest {
     @ParameterizedTest
     @CsvSource({
-        "nightlyRate, Nightly rate, Nightly rates, nightly-rate",
-        "CraftInspection, Craft inspection, Craft inspections, craft-inspection",
-        "Enquiry, Enquiry, Enquiries, enquiry",
-        "Wash, Wash, Washes, wash",
-        "Day, Day, Days, day"
+        "nightlyRate, Nightly rate, Nightly rates",
+        "CraftInspection, Craft inspection, Craft inspections",
+        "Enquiry, Enquiry, Enquiries",
+        "Wash, Wash, Washes",
+        "Day, Day, Days"
     })
-    void makesLabelsPluralsAndAddresses(String name, String label, String plural, String address) {
+    void makesLabelsAndPlurals(String name, String label, String plural) {
         assertThat(Names.label(name)).isEqualTo(label);
         assertThat(Names.plural(label)).isEqualTo(plural);
-        assertThat(Names.address(name)).isEqualTo(address);
     }
 }

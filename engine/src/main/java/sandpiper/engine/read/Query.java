@@ -41,12 +41,6 @@ public record Query(
         sorts = List.copyOf(sorts);
     }
 
-    /** Every record of an object, from the first created on. */
-    public static Query all(ObjectType object, FieldTree tree, int limit) {
-        return new Query(
-                object, tree, null, null, List.of(), false, null, limit, false, Retired.WITHOUT);
-    }
-
     /** One field to sort by. */
     public record Sort(FieldPath path, boolean descending) {}
 
