@@ -5,19 +5,46 @@ import org.jspecify.annotations.Nullable;
 /**
  * One thing wrong with text a person wrote.
  *
- * @param code what kind of problem it is
- * @param span where it stands
+ * @param code stable and never reused; programs and tests look at this, not at the wording
  * @param message a whole sentence in the consultant's words
- * @param suggestion what was probably meant, or {@code null} when nothing is near
+ * @param suggestion what was probably meant, as text to put in the place of the span, or {@code
+ *     null} when nothing is near
  */
-public record Problem(Code code, Span span, String message, @Nullable String suggestion) {
-    /** A problem for which nothing better can be offered. */
-    public Problem(Code code, Span span, String message) {
-        this(code, span, message, null);
+public record Problem(
+        Code code, Span span, String message, @Nullable String suggestion, Severity severity) {
+
+    /** An error keeps logic from being released; a warning asks for a second look. */
+    public enum Severity {
+        ERROR,
+        WARNING
     }
 
-    /** The message, followed by the suggestion as a question when there is one. */
-    public String sentence() {
-        return suggestion == null ? message : message + " Did you mean \"" + suggestion + "\"?";
+    public Problem(Code code, Span span, String message, @Nullable String suggestion) {
+        this(code, span, message, suggestion, Severity.ERROR);
+    }
+
+    public Problem(Code code, Span span, String message) {
+        this(code, span, message, null, Severity.ERROR);
+    }
+
+    public static Problem warning(
+            Code code, Span span, String message, @Nullable String suggestion) {
+        return new Problem(code, span, message, suggestion, Severity.WARNING);
+    }
+
+    public boolean isError() {
+        return severity == Severity.ERROR;
+    }
+
+    /** The same behind a number of code points. */
+    public Problem shifted(int by) {
+        return by == 0
+                ? this
+                : new Problem(
+                        code,
+                        new Span(span.start() + by, span.end() + by),
+                        message,
+                        suggestion,
+                        severity);
     }
 }

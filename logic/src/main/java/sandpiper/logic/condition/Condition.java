@@ -28,6 +28,9 @@ public sealed interface Condition {
      */
     record Compare(Operand.Field left, Operator operator, Operand right) implements Condition {}
 
+    /** Neither true nor false, whatever the record: something was compared with nothing. */
+    record Unknown() implements Condition {}
+
     /** Whether the field has no value. */
     record Empty(Operand.Field field) implements Condition {}
 

@@ -24,8 +24,8 @@ public sealed interface Operand {
 
     /**
      * A fixed value: {@link String}, {@link java.math.BigDecimal}, {@link Boolean}, {@link
-     * java.time.LocalDate}, {@link java.time.LocalTime}, {@link java.time.Instant} or {@link
-     * java.time.Duration}.
+     * java.time.LocalDate}, {@link java.time.LocalTime}, {@link java.time.Instant}, {@link
+     * java.time.Duration}, or a {@link sandpiper.logic.value.RecordValue} for a reference.
      */
     record Value(Object value, LogicType type) implements Operand {}
 }

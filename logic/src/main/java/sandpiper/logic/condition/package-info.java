@@ -1,10 +1,8 @@
 /**
- * Checks a condition against a record type and gives it back with every name resolved. Start at
- * {@link sandpiper.logic.condition.ConditionChecker}.
- *
- * <p>A condition is the comparing part of FEEL (DMN 1.5 §10.3.2.13 and §10.3.2.14): what can be
- * asked of stored fields. Truth has three values as there: what cannot be compared is neither true
- * nor false, and a record is kept only when the condition is true.
+ * What of the language a store can answer. {@link sandpiper.logic.condition.ConditionChecker} reads
+ * a filter somebody wrote; {@link sandpiper.logic.condition.Selections} finds in compiled logic the
+ * records it asks for; both come to a {@link sandpiper.logic.condition.Condition}, which a store
+ * turns into its own query language. An answer is the same as in memory.
  */
 @NullMarked
 package sandpiper.logic.condition;

@@ -20,6 +20,7 @@ final class Lexer {
     private final List<Problem> problems;
     private final List<Token> tokens = new ArrayList<>();
     private int at;
+    private boolean lineStart = true;
 
     Lexer(String source, List<Problem> problems) {
         this.text = source.codePoints().toArray();
@@ -30,10 +31,11 @@ final class Lexer {
         while (true) {
             skipSpaceAndComments();
             if (at >= text.length) {
-                tokens.add(new Token(Token.Kind.END, "", new Span(text.length, text.length)));
+                tokens.add(new Token(Token.Kind.END, "", new Span(text.length, text.length), true));
                 return tokens;
             }
             next();
+            lineStart = false;
         }
     }
 
@@ -119,7 +121,7 @@ final class Lexer {
         } else {
             at++;
         }
-        tokens.add(new Token(kind, content.toString(), new Span(start, at)));
+        tokens.add(new Token(kind, content.toString(), new Span(start, at), lineStart));
     }
 
     private void escape(StringBuilder content) {
@@ -167,6 +169,7 @@ final class Lexer {
     private void skipSpaceAndComments() {
         while (at < text.length) {
             if (Character.isWhitespace(text[at]) || Character.isSpaceChar(text[at])) {
+                lineStart |= text[at] == '\n';
                 at++;
             } else if (text[at] == '/' && peek(1) == '/') {
                 while (at < text.length && text[at] != '\n') {
@@ -175,6 +178,7 @@ final class Lexer {
             } else if (text[at] == '/' && peek(1) == '*') {
                 at += 2;
                 while (at < text.length && !(text[at] == '*' && peek(1) == '/')) {
+                    lineStart |= text[at] == '\n';
                     at++;
                 }
                 at = Math.min(at + 2, text.length);
@@ -185,7 +189,7 @@ final class Lexer {
     }
 
     private void add(Token.Kind kind, String written, int start) {
-        tokens.add(new Token(kind, written, new Span(start, at)));
+        tokens.add(new Token(kind, written, new Span(start, at), lineStart));
     }
 
     private String written(int start) {
@@ -201,10 +205,10 @@ final class Lexer {
     }
 
     private static boolean isNameStart(int c) {
-        return Character.isLetter(c) || c == '_';
+        return Character.isLetter(c) || c == '_' || (c > 0xFFFF && !Character.isWhitespace(c));
     }
 
     private static boolean isNamePart(int c) {
-        return Character.isLetterOrDigit(c) || c == '_';
+        return Character.isLetterOrDigit(c) || isNameStart(c);
     }
 }

@@ -1,21 +1,20 @@
 package sandpiper.logic.syntax;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Supplier;
 import sandpiper.logic.LogicCode;
 import sandpiper.logic.Problem;
-import sandpiper.logic.Quoted;
 import sandpiper.logic.Span;
 
 /**
  * Reads an expression by recursive descent, one method for each level of precedence, loosest first
- * (DMN 1.5 §10.3.1.2): or, and, comparison, and what binds tighter. A level of the full language
- * that is not read yet goes between two of these methods.
+ * (DMN 1.5 §10.3.1.2): or, and, comparison, sum, product, power, sign, {@code instance of}, path.
+ * What a single value can be is read by {@link Primary}.
  *
  * <p>Text from outside is bounded: at most {@value #LONGEST} characters, nested at most {@value
- * #DEEPEST} deep.
+ * #DEEPEST} deep, at most {@value #LONGEST_CHAIN} operations in a row.
  */
 public final class Parser {
     /** Code points; a condition written by a person is under a thousand. */
@@ -24,405 +23,333 @@ public final class Parser {
     /** Levels of brackets; keeps the reader's own stack small. */
     public static final int DEEPEST = 100;
 
-    private static final Set<String> RESERVED =
-            Set.of(
-                    "and",
-                    "or",
-                    "true",
-                    "false",
-                    "null",
-                    "in",
-                    "between",
-                    "if",
-                    "then",
-                    "else",
-                    "for",
-                    "return",
-                    "some",
-                    "every",
-                    "satisfies",
-                    "instance",
-                    "of",
-                    "function");
+    /** Operations of one level in a row; each makes the tree one deeper. */
+    public static final int LONGEST_CHAIN = 500;
 
-    private final List<Problem> problems = new ArrayList<>();
-    private final List<Token> tokens;
-    private int at;
+    private final List<Problem> problems;
+    private final Tokens tokens;
+    private final Primary primary;
     private int depth;
-    private boolean stopped;
+    private boolean inRangeEnd;
 
-    private Parser(String source) {
-        this.tokens = new Lexer(source, problems).tokens();
+    private Parser(String source, List<Problem> problems) {
+        this(new Tokens(source, problems, Set.of()), problems);
+    }
+
+    Parser(Tokens tokens, List<Problem> problems) {
+        this.problems = problems;
+        this.tokens = tokens;
+        this.primary = new Primary(this, tokens, problems);
     }
 
     /** Reads one whole expression. Never throws on bad text. */
     public static Parsed parse(String source) {
-        int length = source.codePointCount(0, source.length());
-        if (length > LONGEST) {
-            var all = new Span(0, length);
-            var message =
-                    "This is %,d characters long; at most %,d can be read."
-                            .formatted(length, LONGEST);
-            return new Parsed(
-                    new Expr.Unreadable(all),
-                    List.of(new Problem(LogicCode.TEXT_TOO_LONG, all, message)));
+        var tooLong = tooLong(source, LONGEST);
+        if (tooLong != null) {
+            return new Parsed(new Expr.Unreadable(tooLong.span()), List.of(tooLong));
         }
-        var parser = new Parser(source);
+        var problems = new ArrayList<Problem>();
+        var parser = new Parser(source, problems);
         var expr = parser.expression();
-        if (parser.now().kind() != Token.Kind.END && parser.problems.isEmpty()) {
-            parser.unexpected("the end");
+        if (!parser.tokens.atEnd()) {
+            parser.tokens.unexpected("the end");
         }
-        return new Parsed(expr, parser.problems);
+        return new Parsed(expr, problems);
     }
 
-    private Expr expression() {
+    /**
+     * Reads unary tests, DMN 1.5 grammar rules 7 to 17: {@code < 5}, {@code [1..3], 7}, {@code
+     * not("a")}, or a condition with {@code ?}.
+     *
+     * @return an {@link Expr.In} whose value is the name {@code ?}
+     */
+    public static Parsed parseTests(String source) {
+        var problems = new ArrayList<Problem>();
+        var parser = new Parser(source, problems);
+        var tests = new ArrayList<>(List.of(parser.test()));
+        while (parser.tokens.accept(",")) {
+            tests.add(parser.test());
+        }
+        if (!parser.tokens.atEnd()) {
+            parser.tokens.unexpected("the end");
+        }
+        var all = tests.getFirst().span().to(tests.getLast().span());
+        return new Parsed(new Expr.In(new Expr.Name("?", all), tests, all), problems);
+    }
+
+    /** Says that a text is longer than can be read, or {@code null}. */
+    static @org.jspecify.annotations.Nullable Problem tooLong(String source, int longest) {
+        int length = source.codePointCount(0, source.length());
+        return length <= longest
+                ? null
+                : new Problem(
+                        LogicCode.TEXT_TOO_LONG,
+                        new Span(0, length),
+                        "This is %,d characters long; at most %,d can be read."
+                                .formatted(length, longest));
+    }
+
+    Expr expression() {
+        return nested(this::disjunction);
+    }
+
+    /** Reads something that may hold itself, within bounds. */
+    Expr nested(Supplier<Expr> inner) {
         if (depth == DEEPEST) {
-            var span = now().span();
+            var span = tokens.now().span();
             problems.add(
                     new Problem(
                             LogicCode.NESTED_TOO_DEEP,
                             span,
-                            "Brackets are nested more than %d deep.".formatted(DEEPEST)));
-            stop();
+                            "This is nested more than %d deep.".formatted(DEEPEST)));
+            tokens.giveUp();
             return new Expr.Unreadable(span);
         }
         depth++;
         try {
-            return disjunction();
+            return inner.get();
         } finally {
             depth--;
         }
     }
 
     private Expr disjunction() {
-        var first = conjunction();
-        if (!now().isWord("or")) {
-            return first;
-        }
-        var parts = new ArrayList<>(List.of(first));
-        while (acceptWord("or")) {
-            parts.add(conjunction());
-        }
-        return new Expr.Logical(false, parts, first.span().to(parts.getLast().span()));
+        return logical("or", this::conjunction);
     }
 
     private Expr conjunction() {
-        var first = comparison();
-        if (!now().isWord("and")) {
+        return logical("and", this::comparison);
+    }
+
+    private Expr logical(String word, Supplier<Expr> part) {
+        var first = part.get();
+        if (!continues(word)) {
             return first;
         }
         var parts = new ArrayList<>(List.of(first));
-        while (acceptWord("and")) {
-            parts.add(comparison());
+        while (continues(word)) {
+            tokens.next();
+            parts.add(part.get());
         }
-        return new Expr.Logical(true, parts, first.span().to(parts.getLast().span()));
+        return new Expr.Logical(
+                word.equals("and"), parts, first.span().to(parts.getLast().span()));
+    }
+
+    private boolean continues(String word) {
+        return tokens.now().isWord(word);
     }
 
     private Expr comparison() {
-        var left = unary();
-        var operator = Operator.of(now());
-        if (operator.isPresent()) {
-            at++;
-            var right = unary();
-            return new Expr.Comparison(left, operator.get(), right, left.span().to(right.span()));
-        }
-        if (acceptWord("between")) {
-            var low = unary();
-            if (!acceptWord("and")) {
-                unexpected("\"and\" and the upper end");
-                return new Expr.Unreadable(left.span());
+        var left = sum();
+        for (int i = 0; ; i++) {
+            var operator = Operator.of(tokens.now());
+            if (operator.isPresent()) {
+                tokens.next();
+                var right = sum();
+                left =
+                        new Expr.Comparison(
+                                left, operator.get(), right, left.span().to(right.span()));
+            } else if (tokens.acceptWord("between")) {
+                left = between(left);
+            } else if (tokens.acceptWord("in")) {
+                left = in(left);
+            } else {
+                return left;
             }
-            var high = unary();
-            return new Expr.Between(left, low, high, left.span().to(high.span()));
+            if (chainTooLong(i)) {
+                return left;
+            }
         }
-        if (acceptWord("in")) {
-            return in(left);
-        }
-        return left;
     }
 
-    /**
-     * Behind {@code in}: one test, or several in round brackets (DMN 1.5, grammar rules 49c and
-     * 49d).
-     */
+    private boolean chainTooLong(int operations) {
+        if (operations < LONGEST_CHAIN) {
+            return false;
+        }
+        var span = tokens.now().span();
+        problems.add(
+                new Problem(
+                        LogicCode.NESTED_TOO_DEEP,
+                        span,
+                        "There are more than %d operations in a row here; put some of them in a"
+                                        .formatted(LONGEST_CHAIN)
+                                + " field of their own."));
+        tokens.giveUp();
+        return true;
+    }
+
+    private Expr between(Expr value) {
+        var low = sum();
+        if (!tokens.expectWord("and")) {
+            return new Expr.Unreadable(value.span());
+        }
+        var high = sum();
+        return new Expr.Between(value, low, high, value.span().to(high.span()));
+    }
+
+    /** Behind {@code in}: one test, or several in round brackets (grammar rules 49c and 49d). */
     private Expr in(Expr value) {
-        if (now().is("(") && !isOpenRange()) {
-            at++;
+        if (tokens.now().is("(") && !tokens.isOpenRange()) {
+            tokens.next();
             var tests = new ArrayList<>(List.of(test()));
-            while (accept(",")) {
+            while (tokens.accept(",")) {
                 tests.add(test());
             }
-            var end = now().span();
-            expect(")");
+            var end = tokens.now().span();
+            tokens.expect(")");
             return new Expr.In(value, tests, value.span().to(end));
         }
         var test = test();
         return new Expr.In(value, List.of(test), value.span().to(test.span()));
     }
 
-    private Expr test() {
-        var operator = Operator.of(now());
+    Expr test() {
+        var operator = Operator.of(tokens.now());
         if (operator.isPresent()) {
-            var start = now().span();
-            at++;
-            var operand = unary();
-            return new Expr.UnaryTest(operator.get(), operand, start.to(operand.span()));
+            return unaryTest(operator.get());
         }
-        return unary();
+        return nested(this::disjunction);
     }
 
-    private Expr unary() {
-        var start = now().span();
-        if (accept("-")) {
-            var operand = unary();
-            return new Expr.Negation(operand, start.to(operand.span()));
+    /** An operator with what stands behind it. */
+    Expr.UnaryTest unaryTest(Operator operator) {
+        var start = tokens.next().span();
+        var operand = nested(this::sum);
+        return new Expr.UnaryTest(operator, operand, start.to(operand.span()));
+    }
+
+    Expr sum() {
+        var left = product();
+        for (int i = 0; ; i++) {
+            if (tokens.now().is("+")) {
+                left = operation(left, ArithmeticOperator.PLUS, this::product);
+            } else if (tokens.now().is("-")) {
+                left = operation(left, ArithmeticOperator.MINUS, this::product);
+            } else {
+                return left;
+            }
+            if (chainTooLong(i)) {
+                return left;
+            }
         }
-        return path();
+    }
+
+    private Expr product() {
+        var left = power();
+        for (int i = 0; ; i++) {
+            if (tokens.now().is("*")) {
+                left = operation(left, ArithmeticOperator.TIMES, this::power);
+            } else if (tokens.now().is("/")) {
+                left = operation(left, ArithmeticOperator.DIVIDE, this::power);
+            } else {
+                return left;
+            }
+            if (chainTooLong(i)) {
+                return left;
+            }
+        }
+    }
+
+    private Expr power() {
+        var left = sign();
+        for (int i = 0; tokens.now().is("**"); i++) {
+            left = operation(left, ArithmeticOperator.POWER, this::sign);
+            if (chainTooLong(i)) {
+                return left;
+            }
+        }
+        return left;
+    }
+
+    private Expr operation(Expr left, ArithmeticOperator operator, Supplier<Expr> next) {
+        tokens.next();
+        var right = next.get();
+        return new Expr.Arithmetic(left, operator, right, left.span().to(right.span()));
+    }
+
+    private Expr sign() {
+        if (!tokens.now().is("-")) {
+            return instance();
+        }
+        var start = tokens.next().span();
+        var operand = nested(this::sign);
+        return new Expr.Negation(operand, start.to(operand.span()));
+    }
+
+    private Expr instance() {
+        var value = path();
+        if (!tokens.now().isWord("instance") || !tokens.ahead(1).isWord("of")) {
+            return value;
+        }
+        tokens.next();
+        tokens.next();
+        var type = primary.type();
+        return new Expr.InstanceOf(value, type, value.span().to(type.span()));
     }
 
     private Expr path() {
-        var expr = primary();
-        while (now().is(".")) {
-            at++;
-            var member = now();
-            if (member.kind() != Token.Kind.NAME) {
-                unexpected("the name of a field");
-                return new Expr.Unreadable(expr.span());
+        var expr = primary.read();
+        for (int i = 0; ; i++) {
+            if (tokens.now().is(".")) {
+                tokens.next();
+                expr = member(expr);
+            } else if (opensFilter()) {
+                tokens.next();
+                var condition = expression();
+                var end = tokens.now().span();
+                tokens.expect("]");
+                expr = new Expr.Filter(expr, condition, expr.span().to(end));
+            } else if (tokens.now().is("(") && isCallable(expr) && !tokens.now().startsLine()) {
+                var arguments = primary.arguments();
+                expr =
+                        new Expr.Invocation(
+                                expr, arguments, expr.span().to(tokens.last().span()));
+            } else {
+                return expr;
             }
-            at++;
-            expr = new Expr.Path(expr, member.text(), member.span(), expr.span().to(member.span()));
-        }
-        return expr;
-    }
-
-    private Expr primary() {
-        var token = now();
-        return switch (token.kind()) {
-            case NUMBER -> number(token);
-            case TEXT -> {
-                at++;
-                yield new Expr.TextLiteral(token.text(), token.span());
-            }
-            case TEMPORAL -> {
-                at++;
-                yield new Expr.TemporalLiteral(token.text(), token.span());
-            }
-            case NAME -> named(token);
-            case SYMBOL -> bracketed(token);
-            case END -> unexpected("a value or a field");
-        };
-    }
-
-    private Expr number(Token token) {
-        at++;
-        var value = new BigDecimal(token.text());
-        if (value.precision() > 34 || Math.abs((long) value.scale()) > 6111) {
-            problems.add(
-                    new Problem(
-                            LogicCode.BAD_NUMBER,
-                            token.span(),
-                            "%s has more than the 34 digits a number can have."
-                                    .formatted(Quoted.of(token.text()))));
-            return new Expr.Unreadable(token.span());
-        }
-        return new Expr.NumberLiteral(value, token.span());
-    }
-
-    private Expr named(Token token) {
-        return switch (token.text()) {
-            case "true", "false" -> {
-                at++;
-                yield new Expr.BooleanLiteral(token.text().equals("true"), token.span());
-            }
-            case "null" -> {
-                at++;
-                yield new Expr.NullLiteral(token.span());
-            }
-            default -> nameOrCall(token);
-        };
-    }
-
-    private Expr nameOrCall(Token token) {
-        int words = wordsOfFunctionName();
-        if (words > 0) {
-            return call(words);
-        }
-        if (RESERVED.contains(token.text())) {
-            return unexpected("a value or a field");
-        }
-        at++;
-        return new Expr.Name(token.text(), token.span());
-    }
-
-    /**
-     * How many tokens from here are the name of a function that is called, or 0 when nothing is
-     * called here.
-     */
-    private int wordsOfFunctionName() {
-        for (var name : FunctionNames.OF_SEVERAL_WORDS) {
-            boolean matches = true;
-            for (int i = 0; i < name.size() && matches; i++) {
-                matches = ahead(i).isWord(name.get(i));
-            }
-            if (matches && ahead(name.size()).is("(")) {
-                return name.size();
+            if (chainTooLong(i)) {
+                return expr;
             }
         }
-        return !RESERVED.contains(now().text()) && ahead(1).is("(") ? 1 : 0;
     }
 
-    private Expr call(int words) {
-        var name = new ArrayList<String>();
-        var start = now().span();
-        var nameSpan = start;
-        for (int i = 0; i < words; i++) {
-            name.add(now().text());
-            nameSpan = nameSpan.to(now().span());
-            at++;
-        }
-        expect("(");
-        var arguments = new ArrayList<Expr>();
-        if (!now().is(")")) {
-            do {
-                arguments.add(expression());
-            } while (accept(","));
-        }
-        var end = now().span();
-        expect(")");
-        return new Expr.Call(String.join(" ", name), nameSpan, arguments, start.to(end));
+    private boolean opensFilter() {
+        return tokens.now().is("[")
+                && !tokens.now().startsLine()
+                && (!inRangeEnd || tokens.isClosed());
     }
 
-    private Expr bracketed(Token token) {
-        if (token.is("(") && !isOpenRange()) {
-            at++;
-            var inner = expression();
-            expect(")");
-            return inner;
-        }
-        if (token.is("(") || token.is("[") || token.is("]")) {
-            return rangeOrList(token);
-        }
-        return unexpected("a value or a field");
-    }
-
-    /** {@code [1..5]}, {@code (1..5]}, or {@code [1, 2, 3]}. */
-    private Expr rangeOrList(Token open) {
-        at++;
-        if (open.is("[") && now().is("]")) {
-            var end = now().span();
-            at++;
-            return new Expr.ListLiteral(List.of(), open.span().to(end));
-        }
-        var first = expression();
-        if (accept("..")) {
-            var high = expression();
-            var close = now();
-            if (!close.is("]") && !close.is(")") && !close.is("[")) {
-                return unexpected("a closing bracket");
-            }
-            at++;
-            return new Expr.Range(
-                    first, open.is("["), high, close.is("]"), open.span().to(close.span()));
-        }
-        var items = new ArrayList<>(List.of(first));
-        while (accept(",")) {
-            items.add(expression());
-        }
-        var end = now().span();
-        expect("]");
-        return new Expr.ListLiteral(items, open.span().to(end));
-    }
-
-    /**
-     * Whether the round bracket here opens a range: its matching bracket is found with {@code ..}
-     * directly inside.
-     */
-    private boolean isOpenRange() {
-        int level = 0;
-        for (int i = at; i < tokens.size(); i++) {
-            var token = tokens.get(i);
-            if (token.is("(") || token.is("[")) {
-                level++;
-            } else if (token.is(")") || token.is("]")) {
-                if (--level == 0) {
-                    return false;
-                }
-            } else if (token.is("..") && level == 1) {
-                return true;
-            } else if (token.is(",") && level == 1) {
-                return false;
-            }
-        }
-        return false;
-    }
-
-    private boolean accept(String symbol) {
-        if (now().is(symbol)) {
-            at++;
-            return true;
-        }
-        return false;
-    }
-
-    private boolean acceptWord(String word) {
-        if (now().isWord(word)) {
-            at++;
-            return true;
-        }
-        return false;
-    }
-
-    private void expect(String symbol) {
-        if (!accept(symbol)) {
-            unexpected('"' + symbol + '"');
+    /** The upper end of a range, behind which a bracket that opens may be the one that closes. */
+    Expr rangeEnd() {
+        boolean before = inRangeEnd;
+        inRangeEnd = true;
+        try {
+            return expression();
+        } finally {
+            inRangeEnd = before;
         }
     }
 
-    /**
-     * Reports what stands here, once for each place, and goes to the end so that nothing is
-     * reported twice.
-     */
-    private Expr unexpected(String wanted) {
-        var token = now();
-        if (!stopped
-                && problems.stream().noneMatch(problem -> problem.span().equals(token.span()))) {
-            problems.add(
-                    token.kind() == Token.Kind.END
-                            ? new Problem(
-                                    LogicCode.UNEXPECTED_TOKEN,
-                                    token.span(),
-                                    "This stops too early; expected " + wanted + ".")
-                            : new Problem(
-                                    LogicCode.UNEXPECTED_TOKEN,
-                                    token.span(),
-                                    misplaced(token, wanted)));
+    private static boolean isCallable(Expr expr) {
+        return expr instanceof Expr.Path
+                || expr instanceof Expr.FunctionLiteral
+                || expr instanceof Expr.Invocation
+                || expr instanceof Expr.Call
+                || expr instanceof Expr.Filter;
+    }
+
+    private Expr member(Expr source) {
+        if (tokens.now().kind() != Token.Kind.NAME) {
+            var at = tokens.now().span();
+            tokens.unexpected("the name of a field");
+            // The empty name marks the place for completion.
+            var gap = new Span(source.span().end(), Math.max(source.span().end(), at.start()));
+            return new Expr.Path(source, "", gap, source.span());
         }
-        stop();
-        return new Expr.Unreadable(token.span());
-    }
-
-    /**
-     * Goes to the end: behind the first thing that has no place, nothing more can be told apart.
-     */
-    private void stop() {
-        stopped = true;
-        at = tokens.size() - 1;
-    }
-
-    private static String misplaced(Token token, String wanted) {
-        var message = "Expected %s, but found %s.".formatted(wanted, Quoted.of(token.text()));
-        return switch (token.text()) {
-            case "+", "-", "*", "/", "**" ->
-                    message + " Work the value out first: a filter compares fields with values.";
-            default -> message;
-        };
-    }
-
-    private Token now() {
-        return tokens.get(at);
-    }
-
-    private Token ahead(int count) {
-        return tokens.get(Math.min(at + count, tokens.size() - 1));
+        int words = Math.max(1, tokens.wordsOf(FunctionNames.PROPERTIES, 0));
+        var start = tokens.now().span();
+        var name = tokens.joined(words);
+        var nameSpan = start.to(tokens.last().span());
+        return new Expr.Path(source, name, nameSpan, source.span().to(nameSpan));
     }
 }

@@ -5,8 +5,10 @@ import sandpiper.logic.Span;
 /**
  * A word of the language. For {@link Kind#TEXT} and {@link Kind#TEMPORAL}, {@code text} is the
  * content without quotes and with escapes resolved; for all others it is what was written.
+ *
+ * @param startsLine whether nothing but space stands before it on its line
  */
-record Token(Kind kind, String text, Span span) {
+record Token(Kind kind, String text, Span span, boolean startsLine) {
     enum Kind {
         NUMBER,
         TEXT,

@@ -5,17 +5,17 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * The fields an expression may name. Implemented by whoever has fields: an object, or a service's
- * view of one.
+ * The members an expression may name. Implemented by whoever has fields: an object, its line items,
+ * or a service's view of one.
  */
 public interface RecordType {
     /** The object's name as the consultant wrote it. */
     String name();
 
-    /** The type of a member, or nothing when there is none of that name. */
-    Optional<LogicType> member(String member);
+    /** A member, or nothing when there is none of that name. */
+    Optional<Member> member(String member);
 
-    /** Every name {@link #member} knows. */
+    /** Every name {@link #member} knows, in the order people are shown them. */
     Collection<String> memberNames();
 
     /**

@@ -1,0 +1,45 @@
+package sandpiper.logic.check;
+
+import sandpiper.logic.Span;
+import sandpiper.logic.term.Term;
+import sandpiper.logic.type.LogicType;
+import sandpiper.logic.type.LogicType.Simple;
+
+/** Makes the outermost scope from a setting, with the fixed places first. */
+final class Scopes {
+    private static final Span NOWHERE = new Span(0, 0);
+
+    private Scopes() {}
+
+    static Scope of(Setting setting, Checking checking) {
+        var scope = Scope.empty();
+        var self = setting.self();
+        var owner = setting.owner();
+        var selfLocal = checking.local("this", typeOf(self), NOWHERE);
+        var ownerLocal = checking.local("owner", typeOf(owner), NOWHERE);
+        var oldLocal = checking.local("old", typeOf(self), NOWHERE);
+        var newLocal = checking.local("is new", Simple.BOOLEAN, NOWHERE);
+        if (owner != null) {
+            scope = scope.inside(ownerLocal, owner);
+            scope.put("owner", ownerLocal);
+        }
+        if (self != null) {
+            scope = scope.inside(selfLocal, self);
+            scope.put("this", selfLocal);
+        }
+        if (setting.changes()) {
+            scope.put("old", oldLocal);
+            scope.put("is new", newLocal);
+        }
+        scope = scope.inner();
+        for (var name : setting.names().entrySet()) {
+            scope.put(name.getKey(), checking.local(name.getKey(), name.getValue(), NOWHERE));
+        }
+        return scope;
+    }
+
+    private static LogicType typeOf(
+            sandpiper.logic.type.@org.jspecify.annotations.Nullable RecordType record) {
+        return record == null ? Simple.NOTHING : new LogicType.RecordOf(record);
+    }
+}

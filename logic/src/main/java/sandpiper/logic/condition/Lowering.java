@@ -1,0 +1,382 @@
+package sandpiper.logic.condition;
+
+import java.math.BigDecimal;
+import java.time.Duration;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import sandpiper.logic.Span;
+import sandpiper.logic.syntax.Operator;
+import sandpiper.logic.term.Term;
+import sandpiper.logic.term.Terms;
+import sandpiper.logic.type.LogicType;
+import sandpiper.logic.type.LogicType.RecordOf;
+import sandpiper.logic.type.LogicType.Simple;
+import sandpiper.logic.value.Amount;
+import sandpiper.logic.value.Decimal;
+import sandpiper.logic.value.Moment;
+import sandpiper.logic.value.Nothing;
+import sandpiper.logic.value.RecordValue;
+import sandpiper.logic.value.TimeOfDay;
+import sandpiper.logic.value.ValueText;
+
+/**
+ * Brings a typed condition about an item down to a {@link Condition}. Whatever does not depend on the
+ * item is a value that is worked out beforehand.
+ */
+final class Lowering {
+    /** Makes the condition once its values are known. */
+    @FunctionalInterface
+    interface Binder {
+        Condition bind(List<Object> values, ZoneId zone);
+    }
+
+    /** The first thing that cannot be brought down. */
+    static final class Obstacle {
+        private @Nullable Span span;
+
+        void at(Span place) {
+            if (span == null) {
+                span = place;
+            }
+        }
+
+        Optional<Span> span() {
+            return Optional.ofNullable(span);
+        }
+    }
+
+    private final Term.Local item;
+    private final List<String> prefix;
+    private final List<Term> values;
+    private final Map<Integer, Term> tested = new HashMap<>();
+    private final Obstacle obstacle;
+
+    /**
+     * @param item the record the condition is about
+     * @param prefix references that lead to it from the record that is selected
+     * @param values takes the terms whose values are needed
+     */
+    Lowering(Term.Local item, List<String> prefix, List<Term> values, Obstacle obstacle) {
+        this.item = item;
+        this.prefix = prefix;
+        this.values = values;
+        this.obstacle = obstacle;
+    }
+
+    Optional<Binder> condition(Term term) {
+        var binder = lower(term);
+        if (binder == null) {
+            obstacle.at(term.span());
+        }
+        return Optional.ofNullable(binder);
+    }
+
+    private @Nullable Binder lower(Term term) {
+        var made =
+                switch (term) {
+                    case Term.Logical logical -> logical(logical);
+                    case Term.Compare compare ->
+                            compare(compare.left(), compare.operator(), compare.right());
+                    case Term.Within within -> within(within);
+                    case Term.Matches matches -> matches(matches.value(), matches.test());
+                    case Term.Call call -> call(call);
+                    case Term.Read read -> flag(read);
+                    default -> null;
+                };
+        if (made == null && !usesItem(term)) {
+            return fixed(term);
+        }
+        if (made == null) {
+            obstacle.at(term.span());
+        }
+        return made;
+    }
+
+    private boolean usesItem(Term term) {
+        return Terms.any(
+                term,
+                one ->
+                        one instanceof Term.Local local
+                                && (local.slot() == item.slot()
+                                        || tested.containsKey(local.slot())));
+    }
+
+    /** A condition that has nothing to do with the item: true for all or for none. */
+    private Binder fixed(Term term) {
+        int at = hole(term);
+        return (bound, _) ->
+                bound.get(at) instanceof Boolean flag
+                        ? flag ? new Condition.All(List.of()) : new Condition.Any(List.of())
+                        : new Condition.Unknown();
+    }
+
+    private int hole(Term term) {
+        values.add(term);
+        return values.size() - 1;
+    }
+
+    private @Nullable Binder logical(Term.Logical logical) {
+        var parts = new ArrayList<Binder>();
+        for (var part : logical.parts()) {
+            var lowered = lower(part);
+            if (lowered == null) {
+                return null;
+            }
+            parts.add(lowered);
+        }
+        return (bound, zone) -> {
+            var conditions = parts.stream().map(part -> part.bind(bound, zone)).toList();
+            return logical.isAnd() ? new Condition.All(conditions) : new Condition.Any(conditions);
+        };
+    }
+
+    /** The path of an item's field, or {@code null} when the term is none. */
+    private Operand.@Nullable Field field(Term term) {
+        var names = new ArrayList<String>();
+        var at = term;
+        while (at instanceof Term.Read read) {
+            if (read.member().reference() != null
+                    || read.member().type() instanceof LogicType.ListOf) {
+                return null;
+            }
+            names.addFirst(read.member().name());
+            at = read.source();
+        }
+        if (!(at instanceof Term.Local local)) {
+            return null;
+        }
+        var stands = tested.get(local.slot());
+        if (stands != null && names.isEmpty()) {
+            return field(stands);
+        }
+        boolean ofItem = local.slot() == item.slot();
+        if (!ofItem || (names.isEmpty() && prefix.isEmpty())) {
+            return null;
+        }
+        names.addAll(0, prefix);
+        return new Operand.Field(names, term.type(), term.span());
+    }
+
+    private @Nullable Binder flag(Term.Read read) {
+        var field = field(read);
+        if (field == null || field.type() != Simple.BOOLEAN) {
+            return null;
+        }
+        return (_, _) ->
+                new Condition.Compare(
+                        field, Operator.EQUAL, new Operand.Value(true, Simple.BOOLEAN));
+    }
+
+    private @Nullable Binder compare(Term left, Operator operator, Term right) {
+        var a = field(left);
+        var b = field(right);
+        if (a != null && b != null) {
+            return fields(a, operator, b);
+        }
+        if (a != null && !usesItem(right)) {
+            return value(a, operator, hole(right));
+        }
+        if (b != null && !usesItem(left)) {
+            return value(b, operator.flipped(), hole(left));
+        }
+        var year = year(left, operator, right);
+        return year == null ? year(right, operator.flipped(), left) : year;
+    }
+
+    private static @Nullable Binder fields(
+            Operand.Field a, Operator operator, Operand.Field b) {
+        boolean units = (a.type() == Simple.PERCENT) != (b.type() == Simple.PERCENT);
+        boolean records = a.type() instanceof RecordOf != b.type() instanceof RecordOf;
+        boolean dates = !a.type().equals(b.type()) && isDay(a.type()) && isDay(b.type());
+        boolean amounts =
+                a.type() instanceof LogicType.AmountOf(var currency) && currency == null
+                        || b.type() instanceof LogicType.AmountOf(var other) && other == null;
+        if (units || records || dates || amounts) {
+            return null;
+        }
+        return (_, _) -> new Condition.Compare(a, operator, b);
+    }
+
+    private static boolean isDay(LogicType type) {
+        return type == Simple.DATE || type == Simple.DATE_TIME;
+    }
+
+    private static Binder value(Operand.Field field, Operator operator, int hole) {
+        return (bound, zone) -> compare(field, operator, bound.get(hole), zone);
+    }
+
+    /** A field compared with a value that is known by now. */
+    static Condition compare(
+            Operand.Field field, Operator operator, Object value, ZoneId zone) {
+        if (value == Nothing.NULL) {
+            return switch (operator) {
+                case EQUAL -> new Condition.Empty(field);
+                case NOT_EQUAL -> new Condition.Not(new Condition.Empty(field));
+                default -> new Condition.Unknown();
+            };
+        }
+        if (field.type() instanceof RecordOf(var record)) {
+            if (value instanceof RecordValue) {
+                return new Condition.Compare(
+                        field, operator, new Operand.Value(value, field.type()));
+            }
+            return record.keyMember().isEmpty()
+                    ? new Condition.Unknown()
+                    : compare(keyed(field), operator, value, zone);
+        }
+        var stored = stored(field.type(), value, zone);
+        return stored == null
+                ? new Condition.Unknown()
+                : new Condition.Compare(field, operator, new Operand.Value(stored, field.type()));
+    }
+
+    /** The value as a store compares it, or {@code null} when no such field can hold it. */
+    private static @Nullable Object stored(LogicType type, Object value, ZoneId zone) {
+        if (type.isNumeric()) {
+            var number = value instanceof Amount amount ? amount.value() : value;
+            return number instanceof Decimal decimal ? written(type, decimal) : null;
+        }
+        if (type.isTextual()) {
+            return value instanceof String || value instanceof RecordValue
+                    ? ValueText.of(value)
+                    : null;
+        }
+        return switch (type) {
+            case Simple simple ->
+                    switch (simple) {
+                        case BOOLEAN -> value instanceof Boolean ? value : null;
+                        case DATE -> value instanceof LocalDate ? value : null;
+                        case TIME -> value instanceof TimeOfDay time ? time.time() : null;
+                        case DATE_TIME ->
+                                switch (value) {
+                                    case Moment moment -> moment.instant(zone);
+                                    case LocalDate date -> Moment.of(date).instant(zone);
+                                    default -> null;
+                                };
+                        case DURATION -> value instanceof Duration ? value : null;
+                        default -> null;
+                    };
+            default -> null;
+        };
+    }
+
+    private static BigDecimal written(LogicType type, Decimal value) {
+        return type == Simple.PERCENT ? value.shifted(2).big() : value.big();
+    }
+
+    /** {@code arrival.year = 2026}: from the first day of the year to the first of the next. */
+    private @Nullable Binder year(Term left, Operator operator, Term right) {
+        if (!(left instanceof Term.Property(var source, var name, _, _))
+                || !name.equals("year")
+                || source.type() != Simple.DATE
+                || operator != Operator.EQUAL
+                || usesItem(right)) {
+            return null;
+        }
+        var field = field(source);
+        if (field == null) {
+            return null;
+        }
+        int at = hole(right);
+        return (bound, zone) -> {
+            if (!(bound.get(at) instanceof Decimal year)
+                    || year.asInt().isEmpty()
+                    || Math.abs(year.asInt().getAsInt()) > 9_999) {
+                return new Condition.Unknown();
+            }
+            var first = LocalDate.of(year.asInt().getAsInt(), 1, 1);
+            return new Condition.All(
+                    List.of(
+                            compare(field, Operator.GREATER_OR_EQUAL, first, zone),
+                            compare(field, Operator.LESS, first.plusYears(1), zone)));
+        };
+    }
+
+    private @Nullable Binder within(Term.Within within) {
+        if (field(within.value()) == null) {
+            return null;
+        }
+        tested.put(within.tested().slot(), within.value());
+        return logical(new Term.Logical(false, within.tests(), within.span()));
+    }
+
+    private @Nullable Binder matches(Term value, Term test) {
+        var field = field(value);
+        if (field == null || usesItem(test)) {
+            return null;
+        }
+        if (test instanceof Term.RangeOf range) {
+            return range(field, range);
+        }
+        if (test.type() instanceof LogicType.ListOf || test.type() instanceof LogicType.RangeOf) {
+            return null;
+        }
+        return test.type() == Simple.ANY ? null : value(field, Operator.EQUAL, hole(test));
+    }
+
+    private Binder range(Operand.Field field, Term.RangeOf range) {
+        var parts = new ArrayList<Binder>();
+        if (range.start() != null) {
+            parts.add(
+                    value(
+                            field,
+                            range.startIncluded() ? Operator.GREATER_OR_EQUAL : Operator.GREATER,
+                            hole(range.start())));
+        }
+        if (range.end() != null) {
+            parts.add(
+                    value(
+                            field,
+                            range.endIncluded() ? Operator.LESS_OR_EQUAL : Operator.LESS,
+                            hole(range.end())));
+        }
+        return (bound, zone) ->
+                new Condition.All(parts.stream().map(part -> part.bind(bound, zone)).toList());
+    }
+
+    private @Nullable Binder call(Term.Call call) {
+        var arguments = call.arguments();
+        return switch (call.function().name()) {
+            case "not" -> {
+                var inner = lower(arguments.getFirst());
+                yield inner == null
+                        ? null
+                        : (bound, zone) -> new Condition.Not(inner.bind(bound, zone));
+            }
+            case "contains" -> text(arguments, Condition.TextMatch.Place.ANYWHERE);
+            case "starts with" -> text(arguments, Condition.TextMatch.Place.START);
+            case "ends with" -> text(arguments, Condition.TextMatch.Place.END);
+            default -> null;
+        };
+    }
+
+    /** A reference among texts stands for the key of the record it points to. */
+    private static Operand.Field keyed(Operand.Field field) {
+        if (!(field.type() instanceof RecordOf(var record)) || record.keyMember().isEmpty()) {
+            return field;
+        }
+        var key = record.keyMember().get();
+        var path = new ArrayList<>(field.path());
+        path.add(key);
+        return new Operand.Field(path, record.member(key).orElseThrow().type(), field.span());
+    }
+
+    private @Nullable Binder text(List<Term> arguments, Condition.TextMatch.Place place) {
+        var named = field(arguments.getFirst());
+        var field = named == null ? null : keyed(named);
+        if (field == null || !field.type().isTextual() || usesItem(arguments.get(1))) {
+            return null;
+        }
+        int at = hole(arguments.get(1));
+        return (bound, _) ->
+                bound.get(at) instanceof String text
+                        ? new Condition.TextMatch(field, place, text)
+                        : new Condition.Unknown();
+    }
+}

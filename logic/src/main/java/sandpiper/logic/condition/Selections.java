@@ -1,0 +1,204 @@
+package sandpiper.logic.condition;
+
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import sandpiper.logic.term.Term;
+import sandpiper.logic.type.LogicType;
+import sandpiper.logic.type.LogicType.RecordOf;
+import sandpiper.logic.type.LogicType.Simple;
+import sandpiper.logic.type.RecordType;
+import sandpiper.logic.value.RecordValue;
+
+/**
+ * The records a term asks for, found in its tree: {@code Stay[...]}, {@code vessel.stays[...]},
+ * {@code berths.stays}. A template, to be bound to values each time it runs.
+ */
+public final class Selections {
+    private static final Set<String> TOTALS = Set.of("count", "sum", "min", "max");
+
+    private final RecordType records;
+    private final @Nullable Term owner;
+    private final List<String> path;
+    private final List<Clause> clauses;
+    private final List<Lowering.Binder> binders = new ArrayList<>();
+    private final List<Term> values = new ArrayList<>();
+
+    /** A condition on the selected record, or on one that references lead to from it. */
+    private record Clause(Term condition, Term.Local item, List<String> prefix) {}
+
+    /** A total with the records it is over. */
+    public record TotalOf(Selections selections, Selection.Total total) {}
+
+    private Selections(
+            RecordType records, @Nullable Term owner, List<String> path, List<Clause> clauses) {
+        this.records = records;
+        this.owner = owner;
+        this.path = path;
+        this.clauses = clauses;
+    }
+
+    /** The selection a term is, or nothing when a store cannot answer it. */
+    public static Optional<Selections> of(Term term) {
+        return origin(term).filter(Selections::lower);
+    }
+
+    /** The total an aggregate is, or nothing when a store cannot answer it. */
+    public static Optional<TotalOf> total(Term.Aggregate aggregate) {
+        var function = aggregate.function().name();
+        if (!TOTALS.contains(function)) {
+            return Optional.empty();
+        }
+        var path = new ArrayList<String>();
+        Term list = aggregate.list();
+        LogicType type = Simple.ANY;
+        while (list instanceof Term.Project(var source, var item, var value, _, _)) {
+            var names = path(value, item);
+            if (names == null) {
+                break;
+            }
+            if (path.isEmpty()) {
+                type = value.type();
+            }
+            path.addAll(0, names);
+            list = source;
+        }
+        boolean fits =
+                path.isEmpty()
+                        ? function.equals("count")
+                        : !(type instanceof RecordOf)
+                                && !(type instanceof LogicType.AmountOf(var currency)
+                                        && currency == null)
+                                && (!function.equals("sum")
+                                        || type.isNumeric()
+                                        || type == Simple.DURATION);
+        var total = new Selection.Total(function, path, type);
+        return fits ? of(list).map(found -> new TotalOf(found, total)) : Optional.empty();
+    }
+
+    /** The names from an item to a field, or {@code null} when the value is anything else. */
+    private static @Nullable List<String> path(Term value, Term.Local item) {
+        var names = new ArrayList<String>();
+        Term at = value;
+        while (at instanceof Term.Read read) {
+            if (read.member().reference() != null
+                    || read.member().type() instanceof LogicType.ListOf) {
+                return null;
+            }
+            names.addFirst(read.member().name());
+            at = read.source();
+        }
+        return at instanceof Term.Local local && local.slot() == item.slot() && !names.isEmpty()
+                ? names
+                : null;
+    }
+
+    private static Optional<Selections> origin(Term term) {
+        return Optional.ofNullable(
+                switch (term) {
+                    case Term.Records(var record, _) ->
+                            new Selections(record, null, List.of(), List.of());
+                    case Term.Read read -> related(read);
+                    case Term.Filter filter when filter.condition().type() == Simple.BOOLEAN ->
+                            origin(filter.source())
+                                    .map(inner -> inner.filtered(filter))
+                                    .orElse(null);
+                    case Term.Project project ->
+                            origin(project.source())
+                                    .map(inner -> inner.projected(project))
+                                    .orElse(null);
+                    default -> null;
+                });
+    }
+
+    private static @Nullable Selections related(Term.Read read) {
+        var reference = read.member().reference();
+        return reference == null
+                ? null
+                : new Selections(recordOf(read.type()), read.source(), List.of(reference), List.of());
+    }
+
+    private static RecordType recordOf(LogicType list) {
+        return ((RecordOf) list.itemType()).record();
+    }
+
+    private Selections filtered(Term.Filter filter) {
+        var more = new ArrayList<>(clauses);
+        more.add(new Clause(filter.condition(), filter.item(), List.of()));
+        return new Selections(records, owner, path, more);
+    }
+
+    /** {@code berths.stays}: the stays, seen through their berths. */
+    private @Nullable Selections projected(Term.Project project) {
+        if (!(project.value() instanceof Term.Read(Term.Local local, var member, _))
+                || local.slot() != project.item().slot()
+                || member.reference() == null) {
+            return null;
+        }
+        var reference = member.reference();
+        var longer = new ArrayList<String>();
+        longer.add(reference);
+        longer.addAll(path);
+        var moved =
+                clauses.stream()
+                        .map(clause -> {
+                            var prefix = new ArrayList<String>();
+                            prefix.add(reference);
+                            prefix.addAll(clause.prefix());
+                            return new Clause(clause.condition(), clause.item(), prefix);
+                        })
+                        .toList();
+        return new Selections(recordOf(member.type()), owner, longer, moved);
+    }
+
+    private boolean lower() {
+        var obstacle = new Lowering.Obstacle();
+        for (var clause : clauses) {
+            var binder =
+                    new Lowering(clause.item(), clause.prefix(), values, obstacle)
+                            .condition(clause.condition());
+            if (binder.isEmpty()) {
+                return false;
+            }
+            binders.add(binder.get());
+        }
+        return true;
+    }
+
+    /** The object whose records are selected. */
+    public RecordType records() {
+        return records;
+    }
+
+    /** What must come to the record they lead to, or {@code null}. */
+    public @Nullable Term owner() {
+        return owner;
+    }
+
+    /** The references from each record to the owner. */
+    public List<String> path() {
+        return path;
+    }
+
+    /** What must be worked out before it can be bound, in order. */
+    public List<Term> values() {
+        return values;
+    }
+
+    /** Puts values in. */
+    public Selection bind(@Nullable RecordValue record, List<Object> bound, ZoneId zone) {
+        var conditions = binders.stream().map(binder -> binder.bind(bound, zone)).toList();
+        return new Selection(
+                records,
+                record,
+                path,
+                conditions.isEmpty()
+                        ? null
+                        : conditions.size() == 1
+                                ? conditions.getFirst()
+                                : new Condition.All(conditions));
+    }
+}

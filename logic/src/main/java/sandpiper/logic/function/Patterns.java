@@ -1,0 +1,76 @@
+package sandpiper.logic.function;
+
+import com.google.re2j.Pattern;
+import com.google.re2j.PatternSyntaxException;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+
+/**
+ * Regular expressions from users, in time linear to the text: a pattern that would run for ever
+ * elsewhere costs no more here. What needs backtracking (back-references, look-around) is refused.
+ */
+final class Patterns {
+    /** Patterns kept compiled; an expression seldom makes its patterns up. */
+    private static final int MOST_KEPT = 1_000;
+
+    private static final int LONGEST = 1_000;
+    private static final Map<String, Optional<Pattern>> KEPT = new ConcurrentHashMap<>();
+
+    private Patterns() {}
+
+    /**
+     * A compiled pattern, or nothing when it or its flags cannot be read.
+     *
+     * @param flags of XPath: s, m, i, x and q
+     */
+    static Optional<Pattern> compiled(String pattern, String flags) {
+        if (pattern.length() > LONGEST) {
+            return Optional.empty();
+        }
+        if (KEPT.size() > MOST_KEPT) {
+            KEPT.clear();
+        }
+        return KEPT.computeIfAbsent(flags + '\0' + pattern, _ -> compile(pattern, flags));
+    }
+
+    private static Optional<Pattern> compile(String pattern, String flags) {
+        int bits = 0;
+        var text = pattern;
+        for (int i = 0; i < flags.length(); i++) {
+            char flag = flags.charAt(i);
+            switch (flag) {
+                case 's' -> bits |= Pattern.DOTALL;
+                case 'm' -> bits |= Pattern.MULTILINE;
+                case 'i' -> bits |= Pattern.CASE_INSENSITIVE;
+                case 'x' -> text = withoutSpace(text);
+                case 'q' -> text = Pattern.quote(text);
+                default -> {
+                    return Optional.empty();
+                }
+            }
+        }
+        try {
+            return Optional.of(Pattern.compile(text, bits));
+        } catch (PatternSyntaxException _) {
+            return Optional.empty();
+        }
+    }
+
+    private static String withoutSpace(String pattern) {
+        var text = new StringBuilder();
+        boolean inBrackets = false;
+        for (int i = 0; i < pattern.length(); i++) {
+            char c = pattern.charAt(i);
+            if (c == '\\' && i + 1 < pattern.length()) {
+                text.append(c).append(pattern.charAt(++i));
+                continue;
+            }
+            inBrackets = c == '[' || (inBrackets && c != ']');
+            if (inBrackets || !Character.isWhitespace(c)) {
+                text.append(c);
+            }
+        }
+        return text.toString();
+    }
+}

@@ -1,0 +1,95 @@
+package sandpiper.logic.run;
+
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import sandpiper.logic.function.Run;
+
+/**
+ * One run of expressions, or of many on one request: its moment, where its records come from, what
+ * it may still spend, and notes on what came to null. For one thread.
+ */
+public final class Evaluation implements Run {
+    /** Small steps of work; a million cost some tens of milliseconds. */
+    public static final int USUAL_BUDGET = 5_000_000;
+
+    /** Items one list may have. */
+    public static final int MOST_ITEMS = 1_000_000;
+
+    private static final int DEEPEST = 200;
+    private static final int MOST_NOTES = 20;
+
+    private final Instant now;
+    private final ZoneId zone;
+    private final RecordSource records;
+    private final List<String> notes = new ArrayList<>();
+    private long left = USUAL_BUDGET;
+    private int depth;
+
+    public Evaluation(Instant now, ZoneId zone, RecordSource records) {
+        this.now = now;
+        this.zone = zone;
+        this.records = records;
+    }
+
+    @Override
+    public Instant now() {
+        return now;
+    }
+
+    @Override
+    public ZoneId zone() {
+        return zone;
+    }
+
+    RecordSource records() {
+        return records;
+    }
+
+    @Override
+    public void note(String message) {
+        if (notes.size() < MOST_NOTES && !notes.contains(message)) {
+            notes.add(message);
+        }
+    }
+
+    /** Why something came to null, in the order in which it did; at most twenty. */
+    public List<String> notes() {
+        return notes;
+    }
+
+    public void clearNotes() {
+        notes.clear();
+    }
+
+    @Override
+    public void spend(int steps) {
+        left -= steps;
+        if (left < 0) {
+            throw new BudgetException(
+                    "This takes more than %,d steps and was stopped.".formatted(USUAL_BUDGET));
+        }
+    }
+
+    /** Bounds the length of a list that is being made. */
+    void checkItems(long count) {
+        if (count > MOST_ITEMS) {
+            throw new BudgetException(
+                    "This makes a list of more than %,d items and was stopped."
+                            .formatted(MOST_ITEMS));
+        }
+    }
+
+    void enter() {
+        if (++depth > DEEPEST) {
+            throw new BudgetException(
+                    "Functions call each other more than %d deep; this was stopped."
+                            .formatted(DEEPEST));
+        }
+    }
+
+    void leave() {
+        depth--;
+    }
+}

@@ -1,0 +1,37 @@
+package sandpiper.logic.run;
+
+import org.jspecify.annotations.Nullable;
+import sandpiper.logic.value.Nothing;
+
+/** The places of one run: the record, parameters, items. */
+public final class Frame {
+    private final @Nullable Object[] slots;
+    private final Evaluation run;
+
+    Frame(@Nullable Object[] slots, Evaluation run) {
+        this.slots = slots;
+        this.run = run;
+    }
+
+    /** Makes a frame with this many places, all empty. */
+    public Frame(int slots, Evaluation run) {
+        this(new Object[slots], run);
+    }
+
+    public Evaluation run() {
+        return run;
+    }
+
+    Object get(int slot) {
+        var value = slots[slot];
+        return value == null ? Nothing.NULL : value;
+    }
+
+    public void set(int slot, Object value) {
+        slots[slot] = value;
+    }
+
+    Frame copy() {
+        return new Frame(slots.clone(), run);
+    }
+}

@@ -1,0 +1,17 @@
+package sandpiper.logic.syntax;
+
+import java.util.List;
+import sandpiper.logic.Problem;
+import sandpiper.logic.Span;
+
+/**
+ * A message that was read.
+ *
+ * @param parts literal text and expressions, one behind the other
+ */
+public record ParsedTemplate(List<Expr> parts, List<Problem> problems, Span span) {
+    public ParsedTemplate {
+        parts = List.copyOf(parts);
+        problems = List.copyOf(problems);
+    }
+}

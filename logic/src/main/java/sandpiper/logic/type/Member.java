@@ -1,0 +1,24 @@
+package sandpiper.logic.type;
+
+import org.jspecify.annotations.Nullable;
+
+/** Something a record has by name: a field, its line items, or the records that refer to it. */
+public interface Member {
+    String name();
+
+    LogicType type();
+
+    /** Whether it can have no value. */
+    boolean mayBeEmpty();
+
+    /** What it means, for people; may be empty. */
+    String describe();
+
+    /**
+     * For the records that refer to this one: the reference by which they do, so that they can be
+     * looked up where they are stored. {@code null} for everything that is the record's own.
+     */
+    default @Nullable String reference() {
+        return null;
+    }
+}

@@ -1,0 +1,27 @@
+package sandpiper.logic.type;
+
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+
+/** What an expression may name besides the record it is about. */
+public interface World {
+    /** Knows nothing: for expressions that stand alone. */
+    World EMPTY =
+            new World() {
+                @Override
+                public Optional<RecordType> object(String name) {
+                    return Optional.empty();
+                }
+
+                @Override
+                public Collection<String> objectNames() {
+                    return List.of();
+                }
+            };
+
+    /** An object, whose name stands for all its records. */
+    Optional<RecordType> object(String name);
+
+    Collection<String> objectNames();
+}
