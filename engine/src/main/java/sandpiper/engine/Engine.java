@@ -39,7 +39,8 @@ public final class Engine implements AutoCloseable {
                         storage,
                         releases::live,
                         writer,
-                        new RecordWrites(storage.answers(), clock));
+                        new RecordWrites(storage.answers(), clock),
+                        clock);
     }
 
     public Clock clock() {

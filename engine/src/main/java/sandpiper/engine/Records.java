@@ -1,5 +1,6 @@
 package sandpiper.engine;
 
+import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
@@ -11,6 +12,7 @@ import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import sandpiper.engine.command.Outcome;
+import sandpiper.engine.command.Preview;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.port.Session;
@@ -21,8 +23,11 @@ import sandpiper.engine.read.Page;
 import sandpiper.engine.read.Query;
 import sandpiper.engine.read.RecordFinder;
 import sandpiper.engine.read.RecordView;
+import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.engine.write.RecordWrites;
+import sandpiper.engine.write.Trial;
+import sandpiper.engine.write.WorkedOut;
 import sandpiper.engine.write.WriteJob;
 import sandpiper.engine.write.Writer;
 import sandpiper.model.release.FieldTree;
@@ -37,14 +42,24 @@ public final class Records {
     /** An answer later than this would find nobody waiting. */
     private static final Duration LONGEST_WAIT = Duration.ofSeconds(60);
 
+    /** With this much to do, accounts of what was refused are not kept. */
+    private static final int TRACES_STOP_AT = 100;
+
     private static final Duration SWAP_WAIT = Duration.ofSeconds(2);
 
     private final Storage storage;
     private final Supplier<LiveRelease> live;
     private final Writer writer;
     private final RecordWrites writes;
+    private final Clock clock;
 
-    Records(Storage storage, Supplier<LiveRelease> live, Writer writer, RecordWrites writes) {
+    Records(
+            Storage storage,
+            Supplier<LiveRelease> live,
+            Writer writer,
+            RecordWrites writes,
+            Clock clock) {
+        this.clock = clock;
         this.storage = storage;
         this.live = live;
         this.writer = writer;
@@ -57,7 +72,30 @@ public final class Records {
      * @param request makes the request for a release; called again when another has come meanwhile
      */
     public Outcome write(Function<LiveRelease, Request> request) {
-        return await(submit(request));
+        var outcome = await(submit(request));
+        keepTrace(outcome);
+        return outcome;
+    }
+
+    /** Keeps the account of a request; nobody waits for it, and under pressure it is dropped. */
+    private void keepTrace(Outcome outcome) {
+        var trace =
+                switch (outcome) {
+                    case Outcome.Done done -> done.trace();
+                    case Outcome.Refused refused -> refused.trace();
+                    case Outcome.Repeated _ -> null;
+                };
+        if (trace != null && writer.waiting() < TRACES_STOP_AT) {
+            var kept =
+                    writer.submit(
+                            transaction -> {
+                                storage.traces().put(transaction, trace);
+                                return true;
+                            });
+            if (outcome instanceof Outcome.Done) {
+                await(kept);
+            }
+        }
     }
 
     /**
@@ -86,6 +124,62 @@ public final class Records {
                         return outcome instanceof Outcome.Done;
                     }
                 });
+    }
+
+    /**
+     * Carries out commands as one piece of work: what follows from all of them is worked out and
+     * reacted to once. Each has its own outcome; those that are refused keep no other back.
+     */
+    public List<Outcome> writeTogether(List<Function<LiveRelease, Request>> makers) {
+        var outcomes =
+                await(
+                        writer.submit(
+                                transaction -> {
+                                    var now = live.get();
+                                    return writes.together(
+                                            now,
+                                            transaction,
+                                            makers.stream()
+                                                    .map(maker -> maker.apply(now))
+                                                    .toList());
+                                }));
+        return outcomes;
+    }
+
+    /** What a record would be after a command. Nothing is kept. */
+    public Preview preview(Function<LiveRelease, Request> maker, boolean traced) {
+        return thrownAway((now, transaction) ->
+                writes.preview(now, transaction, maker.apply(now), traced));
+    }
+
+    /** Does something with a record as it would be after a command. Nothing is kept. */
+    public <T> T tryOut(
+            Function<LiveRelease, Request> maker,
+            Tracer tracer,
+            BiFunction<LiveRelease, Trial, T> trial) {
+        return thrownAway((now, transaction) ->
+                writes.tryOut(
+                        now,
+                        transaction,
+                        maker.apply(now),
+                        tracer,
+                        one -> trial.apply(now, one)));
+    }
+
+    private <T> T thrownAway(BiFunction<LiveRelease, Transaction, T> job) {
+        return await(
+                writer.submit(
+                        new WriteJob<T>() {
+                            @Override
+                            public T run(Transaction transaction) {
+                                return job.apply(live.get(), transaction);
+                            }
+
+                            @Override
+                            public boolean keeps(T result) {
+                                return false;
+                            }
+                        }));
     }
 
     static <T> T await(CompletableFuture<T> future) {
@@ -135,12 +229,32 @@ public final class Records {
     public Optional<RecordView> find(
             LiveRelease now, Session session, ObjectType object, String key, FieldTree tree) {
         return RecordFinder.find(now.records(), session, object, key)
-                .flatMap(found -> now.records().view(session, object, found.number(), tree));
+                .flatMap(found -> view(now, session, object, found.number(), tree));
+    }
+
+    /** A record by its number, with what is worked out only when it is read. */
+    public Optional<RecordView> view(
+            LiveRelease now, Session session, ObjectType object, long number, FieldTree tree) {
+        return now.records()
+                .view(session, object, number, tree)
+                .map(found ->
+                        WorkedOut.in(now, session, clock.instant(), object, tree, List.of(found))
+                                .getFirst());
     }
 
     /** One page of a query. */
     public Page page(LiveRelease now, Session session, Query query) {
-        return now.records().page(session, query);
+        var page = now.records().page(session, query);
+        return new Page(
+                WorkedOut.in(
+                        now,
+                        session,
+                        clock.instant(),
+                        query.object(),
+                        query.tree(),
+                        page.records()),
+                page.next(),
+                page.total());
     }
 
     /** What happened to a record, newest first. */

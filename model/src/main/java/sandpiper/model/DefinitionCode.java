@@ -30,7 +30,8 @@ public enum DefinitionCode implements Code {
     NOT_WRITABLE("SP3024"),
     REQUIRED_NOT_GIVEN("SP3025"),
     UNREAD_FILE("SP3026"),
-    TOO_LARGE("SP3027");
+    TOO_LARGE("SP3027"),
+    FORMULA_CYCLE("SP3028");
 
     private final String id;
 

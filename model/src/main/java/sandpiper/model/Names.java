@@ -73,6 +73,11 @@ public final class Names {
         return words.substring(0, 1).toUpperCase(Locale.ROOT) + rest;
     }
 
+    /** A name as it is written in addresses: {@code checkIn} becomes {@code check-in}. */
+    public static String address(String name) {
+        return String.join("-", WORD_BORDER.split(name)).toLowerCase(Locale.ROOT);
+    }
+
     /** The plural of an English label: "Berth" becomes "Berths", "Enquiry" "Enquiries". */
     public static String plural(String label) {
         var lower = label.toLowerCase(Locale.ROOT);

@@ -13,6 +13,7 @@ import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.SchemaStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
+import sandpiper.engine.port.TraceStorage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.release.Release;
 import sandpiper.store.record.SqlRecords;
@@ -24,6 +25,7 @@ import sandpiper.store.system.SqlAccess;
 import sandpiper.store.system.SqlAnswers;
 import sandpiper.store.system.SqlDefinitions;
 import sandpiper.store.system.SqlHistory;
+import sandpiper.store.system.SqlTraces;
 
 /** Everything in one SQLite file. */
 public final class SqliteStorage implements Storage {
@@ -32,6 +34,7 @@ public final class SqliteStorage implements Storage {
     private final HistoryStorage history = new SqlHistory();
     private final AccessStorage access = new SqlAccess();
     private final AnswerStorage answers = new SqlAnswers();
+    private final SqlTraces traces = new SqlTraces();
     private final SchemaStorage schema;
 
     private SqliteStorage(Database database, Clock clock) {
@@ -98,6 +101,11 @@ public final class SqliteStorage implements Storage {
     @Override
     public AnswerStorage answers() {
         return answers;
+    }
+
+    @Override
+    public TraceStorage traces() {
+        return traces;
     }
 
     @Override

@@ -28,7 +28,6 @@ import sandpiper.engine.read.Query;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.logic.condition.Checked;
 import sandpiper.logic.condition.ConditionChecker;
-import sandpiper.model.release.ObjectRecordType;
 import sandpiper.model.release.ObjectType;
 
 /** The engine on real storage: what happens to records, from command to row and back. */
@@ -100,7 +99,7 @@ class EngineTest {
     }
 
     private static Request request(LiveRelease live, RecordCommand command) {
-        return new Request(command, Actor.SYSTEM, "test", false, null);
+        return new Request(command, Actor.SYSTEM, "test", false);
     }
 
     private Outcome create(String object, Map<String, Object> values) {
@@ -288,7 +287,7 @@ class EngineTest {
                     var type = live.release().object(object);
                     var checked =
                             ConditionChecker.check(
-                                    filter, new ObjectRecordType(live.release(), type), CLOCK);
+                                    filter, live.release().recordType(type), CLOCK);
                     assertThat(checked).as(filter).isInstanceOf(Checked.Accepted.class);
                     var query =
                             new Query(

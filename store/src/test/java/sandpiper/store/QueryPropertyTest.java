@@ -29,7 +29,6 @@ import sandpiper.logic.condition.Checked;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.condition.ConditionChecker;
 import sandpiper.model.release.FieldPath;
-import sandpiper.model.release.ObjectRecordType;
 
 /**
  * Conditions and pages in SQL against the same worked out in memory, over records with many empty
@@ -115,8 +114,7 @@ class QueryPropertyTest {
                                             type, live.release().everythingOf(type), values),
                                     Actor.SYSTEM,
                                     "test",
-                                    false,
-                                    null);
+                                    false);
                         });
         assertThat(outcome).isInstanceOf(Outcome.Done.class);
     }
@@ -234,8 +232,7 @@ class QueryPropertyTest {
                             var checked =
                                     ConditionChecker.check(
                                             test.text(),
-                                            new ObjectRecordType(
-                                                    live.release(), live.release().object("Berth")),
+                                            live.release().recordType(live.release().object("Berth")),
                                             Clock.systemUTC());
                             return ((Checked.Accepted) checked).condition();
                         });

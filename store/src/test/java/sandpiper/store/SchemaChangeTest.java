@@ -79,7 +79,7 @@ class SchemaChangeTest {
                     var command =
                             new RecordCommand.Create(
                                     type, live.release().everythingOf(type), values);
-                    return new Request(command, Actor.SYSTEM, "test", false, null);
+                    return new Request(command, Actor.SYSTEM, "test", false);
                 });
     }
 

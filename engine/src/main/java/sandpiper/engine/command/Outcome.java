@@ -2,6 +2,8 @@ package sandpiper.engine.command;
 
 import java.util.List;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.trace.Trace;
 import sandpiper.model.release.ObjectType;
 
 /** What became of a command. */
@@ -11,17 +13,38 @@ public sealed interface Outcome {
      *
      * @param number internal number, to read the record again; never leaves the service
      * @param created whether the record is new
+     * @param warnings what was said but stopped nothing
+     * @param trace the account of it, or {@code null} when nobody asked for one
      */
-    record Done(ObjectType object, long number, UUID id, long version, boolean created)
-            implements Outcome {}
+    record Done(
+            ObjectType object,
+            long number,
+            UUID id,
+            long version,
+            boolean created,
+            List<Fault> warnings,
+            @Nullable Trace trace)
+            implements Outcome {
+        public Done {
+            warnings = List.copyOf(warnings);
+        }
+    }
 
     /** It had been done before, and was answered with this. */
     record Repeated(String answer) implements Outcome {}
 
-    /** It was not done, and nothing has changed; says why, at least once. */
-    record Refused(Reason reason, List<Fault> faults) implements Outcome {
+    /**
+     * It was not done, and nothing has changed; says why, at least once.
+     *
+     * @param trace how it came to that, or {@code null} when nobody took it down
+     */
+    record Refused(Reason reason, List<Fault> faults, @Nullable Trace trace) implements Outcome {
         public Refused {
             faults = List.copyOf(faults);
+        }
+
+        public Refused(Reason reason, List<Fault> faults) {
+            this(reason, faults, null);
         }
 
         /** For one reason only. */

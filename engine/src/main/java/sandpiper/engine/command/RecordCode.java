@@ -21,7 +21,16 @@ public enum RecordCode implements Code {
     KEY_DIFFERS("SP4115"),
     TOO_MANY_ITEMS("SP4116"),
     REPEATED_DIFFERENTLY("SP4117"),
-    BAD_KEY("SP4118");
+    BAD_KEY("SP4118"),
+    CHECK_FAILED("SP4119"),
+    REJECTED("SP4120"),
+    NOT_OFFERED("SP4121"),
+    WRONG_STATE("SP4122"),
+    NO_SUCH_TRANSITION("SP4123"),
+    RULE_LOOP("SP4124"),
+    TOO_MUCH("SP4125"),
+    CANNOT_BE_STORED("SP4126"),
+    READ_ONLY_NOW("SP4127");
 
     private final String id;
 

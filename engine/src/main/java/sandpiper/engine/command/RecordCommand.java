@@ -43,6 +43,11 @@ public sealed interface RecordCommand {
     record Remove(ObjectType object, String key, @Nullable Long expectedVersion)
             implements RecordCommand {}
 
+    /** Takes a transition of a record's lifecycle. */
+    record Transit(
+            ObjectType object, String key, String transition, @Nullable Long expectedVersion)
+            implements RecordCommand {}
+
     /** Takes a retired record back into use. */
     record Restore(ObjectType object, String key) implements RecordCommand {}
 }

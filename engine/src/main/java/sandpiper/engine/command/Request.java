@@ -10,10 +10,22 @@ import sandpiper.engine.port.Session;
  * @param via the way in, for the history: {@code console}, {@code berth-desk v1}
  * @param textual whether every value may come as text, as from a file; otherwise a number must be a
  *     number
+ * @param traced whether the one who asks wants the account of it
  * @param once makes sure that a repeated request is done once, or {@code null}
  */
 public record Request(
-        RecordCommand command, Actor actor, String via, boolean textual, @Nullable Once once) {
+        RecordCommand command,
+        Actor actor,
+        String via,
+        boolean textual,
+        boolean traced,
+        @Nullable Once once) {
+
+    /** Without an account and without a key of its own. */
+    public Request(RecordCommand command, Actor actor, String via, boolean textual) {
+        this(command, actor, via, textual, false, null);
+    }
+
     /**
      * Identifies a request that may be repeated.
      *

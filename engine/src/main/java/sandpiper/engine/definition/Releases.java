@@ -16,10 +16,12 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.write.Recomputation;
 import sandpiper.engine.write.WriteJob;
 import sandpiper.engine.write.Writer;
 import sandpiper.model.change.ReleaseChange;
 import sandpiper.model.check.Definitions;
+import sandpiper.model.logic.ReleaseLogic;
 import sandpiper.model.release.Release;
 
 /** The numbered states of the definitions. The newest one is live. */
@@ -59,7 +61,12 @@ public final class Releases {
     }
 
     private LiveRelease liveOf(int number, Release release) {
-        return new LiveRelease(number, release, storage.records(release), storage.history());
+        return new LiveRelease(
+                number,
+                release,
+                ReleaseLogic.of(release),
+                storage.records(release),
+                storage.history());
     }
 
     /** The release that is served now. */
@@ -167,7 +174,11 @@ public final class Releases {
                     preview, "The draft is the same as the live release.");
         }
         var release = Objects.requireNonNull(drafts.check(files).compiled());
-        storage.schema().apply(transaction, ReleaseChange.between(live.release(), release));
+        var change = ReleaseChange.between(live.release(), release);
+        storage.schema().apply(transaction, change);
+        new Recomputation(
+                        liveOf(live.number() + 1, release), transaction, actor, clock.instant())
+                .run(change);
         var stored =
                 new StoredRelease(
                         live.number() + 1, clock.instant(), actor.name(), note, preview.changes());

@@ -7,6 +7,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.read.Page;
 import sandpiper.engine.read.Query;
 import sandpiper.engine.read.RecordView;
+import sandpiper.logic.condition.Condition;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
@@ -42,6 +43,37 @@ public interface RecordStorage {
 
     /** One page of the records a query selects. */
     Page page(Session session, Query query);
+
+    /**
+     * Numbers of the records in use for which a condition holds, in the order of their creation.
+     *
+     * @param condition {@code null} for all
+     */
+    List<Long> numbers(
+            Session session, ObjectType object, @Nullable Condition condition, int limit);
+
+    /**
+     * One value over the records in use for which a condition holds, in stored form.
+     *
+     * @param function {@code count}, {@code sum}, {@code min} or {@code max}
+     * @param path from each record to what is added up or compared; empty to count
+     * @return a {@link Long} for a count; otherwise the value, or {@code null} when there is none
+     */
+    @Nullable Object total(
+            Session session,
+            ObjectType object,
+            @Nullable Condition condition,
+            String function,
+            List<String> path);
+
+    /**
+     * Numbers of the records that refer to a record, themselves or by their line items, retired ones
+     * too.
+     *
+     * @param part whose items refer, or {@code null}
+     */
+    List<Long> referring(
+            Session session, ObjectType object, @Nullable Part part, Field field, long number);
 
     /** The object and the count of records that refer to a record; the first such object found. */
     Optional<Referrer> referrer(Session session, ObjectType object, long number);

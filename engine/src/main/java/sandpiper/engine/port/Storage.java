@@ -29,6 +29,8 @@ public interface Storage extends AutoCloseable {
 
     AnswerStorage answers();
 
+    TraceStorage traces();
+
     @Override
     void close();
 }

@@ -17,7 +17,10 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.type.FieldType;
 
-/** Stores what a unit of work has changed, and nothing else, with its history. */
+/**
+ * Puts what a unit of work has changed into the tables, and nothing else. {@link #push} does so while
+ * the work goes on, so that the store can be asked; {@link #finish} ends it, with history.
+ */
 final class Flush {
     private final LiveRelease live;
     private final RecordStorage records;
@@ -35,19 +38,52 @@ final class Flush {
         this.now = now;
     }
 
-    Outcome.Done store(RecordState record) {
-        var stored = record.stored();
-        if (stored == null) {
-            return insert(record);
-        }
-        if (!record.isChanged()) {
-            return new Outcome.Done(
-                    record.object(), stored.number(), stored.id(), stored.version(), false);
-        }
-        return update(record, stored);
+    /** Makes the tables agree with a record. */
+    void push(RecordState record) {
+        write(record, version(record));
     }
 
-    private Outcome.Done insert(RecordState record) {
+    private static long version(RecordState record) {
+        var stored = record.stored();
+        return stored == null ? 1 : stored.version();
+    }
+
+    private void write(RecordState record, long version) {
+        var written = record.written();
+        if (written == null) {
+            insert(record);
+            return;
+        }
+        var changed = record.slots().differing(written);
+        boolean headChanges =
+                version != version(record)
+                        || record.writtenRetired() != record.isRetired()
+                        || !changed.isEmpty();
+        if (headChanges) {
+            records.update(transaction, record.object(), head(record, version), changed);
+        }
+        record.object().parts().forEach(part -> writeItems(record, part));
+        record.wrote(record.number());
+    }
+
+    private StoredRecord head(RecordState record, long version) {
+        var stored = record.stored();
+        var by = request.actor().name();
+        boolean byHand = version != version(record) || stored == null;
+        return new StoredRecord(
+                record.number(),
+                record.id(),
+                version,
+                record.isRetired(),
+                stored == null ? now : stored.createdAt(),
+                stored == null ? by : stored.createdBy(),
+                byHand || stored == null ? now : stored.changedAt(),
+                byHand || stored == null ? by : stored.changedBy(),
+                record.slots().values(),
+                List.of());
+    }
+
+    private void insert(RecordState record) {
         var items = new ArrayList<List<StoredRecord.StoredItem>>();
         for (var part : record.object().parts()) {
             var ofPart = new ArrayList<StoredRecord.StoredItem>();
@@ -56,7 +92,7 @@ final class Flush {
             }
             items.add(ofPart);
         }
-        var by = request.actor().name();
+        var head = head(record, 1);
         long number =
                 records.insert(
                         transaction,
@@ -67,90 +103,106 @@ final class Flush {
                                 1,
                                 false,
                                 now,
-                                by,
+                                head.createdBy(),
                                 now,
-                                by,
+                                head.createdBy(),
                                 record.slots().values(),
                                 items));
-        var changes = changes("", record.slots());
         for (var part : record.object().parts()) {
-            for (int i = 0; i < record.items(part).size(); i++) {
-                changes.addAll(changes(prefix(part, i + 1L), record.items(part).get(i).slots()));
+            var ofPart = record.items(part);
+            for (int i = 0; i < ofPart.size(); i++) {
+                ofPart.get(i).wrote(i + 1L, i);
             }
         }
-        remember(record, 1, "created", changes);
-        return new Outcome.Done(record.object(), number, record.id(), 1, true);
+        record.wrote(number);
     }
 
-    private Outcome.Done update(RecordState record, StoredRecord stored) {
-        long version = stored.version() + 1;
-        var head =
-                new StoredRecord(
-                        stored.number(),
-                        stored.id(),
-                        version,
-                        record.isRetired(),
-                        stored.createdAt(),
-                        stored.createdBy(),
-                        now,
-                        request.actor().name(),
-                        record.slots().values(),
-                        List.of());
-        records.update(transaction, record.object(), head, record.slots().changed());
-        var changes = changes("", record.slots());
-        record.object().parts().forEach(part -> changes.addAll(updateItems(record, stored, part)));
-        var operation =
-                stored.retired() == record.isRetired()
-                        ? "changed"
-                        : record.isRetired() ? "retired" : "restored";
-        remember(record, version, operation, changes);
-        return new Outcome.Done(record.object(), stored.number(), stored.id(), version, false);
-    }
-
-    private List<HistoryStorage.ValueChange> updateItems(
-            RecordState record, StoredRecord stored, Part part) {
+    private void writeItems(RecordState record, Part part) {
         var object = record.object();
-        var changes = new ArrayList<HistoryStorage.ValueChange>();
         for (var gone : record.removed(part)) {
-            records.deleteItem(transaction, object, part, stored.number(), gone.line());
-            for (var field : part.fields()) {
-                var before = text(field, gone.slots().before(field));
-                if (before != null) {
-                    changes.add(
-                            new HistoryStorage.ValueChange(
-                                    prefix(part, gone.line()) + field.name(), before, null));
-                }
+            if (gone.writtenPosition() >= 0) {
+                records.deleteItem(transaction, object, part, record.number(), gone.line());
+                gone.foundAt(-1);
             }
         }
         long last = -1;
-        var then = stored.items().get(part.index());
         var now = record.items(part);
         for (int i = 0; i < now.size(); i++) {
             var item = now.get(i);
-            boolean moved = i >= then.size() || then.get(i).line() != item.line();
-            if (item.slots().isNew()) {
+            var written = item.written();
+            if (written == null) {
                 last =
                         last < 0
-                                ? records.lastLine(transaction, object, part, stored.number())
+                                ? records.lastLine(transaction, object, part, record.number())
                                 : last;
                 last++;
                 records.insertItem(
                         transaction,
                         object,
                         part,
-                        stored.number(),
+                        record.number(),
                         new StoredRecord.StoredItem(last, item.slots().values()),
                         i);
-                changes.addAll(changes(prefix(part, last), item.slots()));
-            } else if (moved || !item.slots().changed().isEmpty()) {
+                item.wrote(last, i);
+                continue;
+            }
+            var changed = item.slots().differing(written);
+            if (item.writtenPosition() != i || !changed.isEmpty()) {
                 records.updateItem(
                         transaction,
                         object,
                         part,
-                        stored.number(),
+                        record.number(),
                         new StoredRecord.StoredItem(item.line(), item.slots().values()),
                         i,
-                        item.slots().changed());
+                        changed);
+                item.wrote(item.line(), i);
+            }
+        }
+    }
+
+    /** Stores a record for good, with its history when somebody changed it. */
+    Outcome.Done finish(RecordState record) {
+        var stored = record.stored();
+        if (!record.isChangedByHand()) {
+            write(record, version(record));
+            return done(record, version(record), false);
+        }
+        long version = stored == null ? 1 : stored.version() + 1;
+        write(record, version);
+        remember(record, version, operation(record), changes(record));
+        return done(record, version, stored == null);
+    }
+
+    private static Outcome.Done done(RecordState record, long version, boolean created) {
+        return new Outcome.Done(
+                record.object(), record.number(), record.id(), version, created, List.of(), null);
+    }
+
+    private static String operation(RecordState record) {
+        if (record.isNew()) {
+            return "created";
+        }
+        if (!record.isRetirementChanged()) {
+            return "changed";
+        }
+        return record.isRetired() ? "retired" : "restored";
+    }
+
+    private List<HistoryStorage.ValueChange> changes(RecordState record) {
+        var changes = new ArrayList<>(changes("", record.slots()));
+        for (var part : record.object().parts()) {
+            for (var gone : record.removed(part)) {
+                for (var field : part.fields()) {
+                    var before = text(field, gone.slots().before(field));
+                    if (before != null) {
+                        changes.add(
+                                new HistoryStorage.ValueChange(
+                                        prefix(part, gone.line()) + field.name(), before, null));
+                    }
+                }
+            }
+            for (var item : record.items(part)) {
                 changes.addAll(changes(prefix(part, item.line()), item.slots()));
             }
         }
@@ -161,14 +213,17 @@ final class Flush {
         return "%s[%d].".formatted(part.name(), line);
     }
 
+    /** What was changed; what formulas work out follows from it and is left out. */
     private List<HistoryStorage.ValueChange> changes(String prefix, Slots slots) {
         var changes = new ArrayList<HistoryStorage.ValueChange>();
         for (var field : slots.changed()) {
-            changes.add(
-                    new HistoryStorage.ValueChange(
-                            prefix + field.name(),
-                            text(field, slots.before(field)),
-                            text(field, slots.get(field))));
+            if (!field.isDerived()) {
+                changes.add(
+                        new HistoryStorage.ValueChange(
+                                prefix + field.name(),
+                                text(field, slots.before(field)),
+                                text(field, slots.get(field))));
+            }
         }
         return changes;
     }
@@ -194,8 +249,7 @@ final class Flush {
     Outcome.Done delete(RecordState record, StoredRecord stored) {
         records.delete(transaction, record.object(), stored.number());
         remember(record, stored.version() + 1, "deleted", List.of());
-        return new Outcome.Done(
-                record.object(), stored.number(), stored.id(), stored.version() + 1, false);
+        return done(record, stored.version() + 1, false);
     }
 
     private void remember(

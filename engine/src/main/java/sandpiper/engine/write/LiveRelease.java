@@ -2,6 +2,7 @@ package sandpiper.engine.write;
 
 import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.port.RecordStorage;
+import sandpiper.model.logic.ReleaseLogic;
 import sandpiper.model.release.Release;
 
 /**
@@ -11,4 +12,8 @@ import sandpiper.model.release.Release;
  * @param number 0 before the first release
  */
 public record LiveRelease(
-        int number, Release release, RecordStorage records, HistoryStorage history) {}
+        int number,
+        Release release,
+        ReleaseLogic logic,
+        RecordStorage records,
+        HistoryStorage history) {}

@@ -19,36 +19,22 @@ final class RecordState {
     private final Slots slots;
     private final List<List<ItemState>> items = new ArrayList<>();
     private final List<List<ItemState>> removed = new ArrayList<>();
+    private final int[] partStamps;
+    private int partStamp;
     private boolean retired;
-
-    /**
-     * A line item while its record is being changed. {@code line} is 0 until the item is first
-     * stored.
-     */
-    static final class ItemState {
-        private final long line;
-        private final Slots slots;
-
-        ItemState(long line, Slots slots) {
-            this.line = line;
-            this.slots = slots;
-        }
-
-        long line() {
-            return line;
-        }
-
-        Slots slots() {
-            return slots;
-        }
-    }
+    private boolean writtenRetired;
+    private long number;
+    private @Nullable Object @Nullable [] written;
+    private @Nullable LogicRecord logic;
 
     /** A new record. */
     RecordState(ObjectType object, UUID id) {
         this.object = object;
         this.id = id;
         this.stored = null;
+        this.number = -1;
         this.slots = new Slots(object.fields());
+        this.partStamps = new int[object.parts().size()];
         for (int i = 0; i < object.parts().size(); i++) {
             items.add(new ArrayList<>());
             removed.add(new ArrayList<>());
@@ -60,12 +46,23 @@ final class RecordState {
         this.object = object;
         this.id = stored.id();
         this.stored = stored;
+        this.number = stored.number();
         this.slots = new Slots(object.fields(), stored.values());
+        this.written = stored.values();
         this.retired = stored.retired();
+        this.writtenRetired = retired;
+        this.partStamps = new int[object.parts().size()];
         for (var part : object.parts()) {
             var there = new ArrayList<ItemState>();
             for (var item : stored.items().get(part.index())) {
-                there.add(new ItemState(item.line(), new Slots(part.fields(), item.values())));
+                var state =
+                        new ItemState(
+                                this,
+                                part,
+                                item.line(),
+                                new Slots(part.fields(), item.values()));
+                state.foundAt(there.size());
+                there.add(state);
             }
             items.add(there);
             removed.add(new ArrayList<>());
@@ -80,9 +77,34 @@ final class RecordState {
         return id;
     }
 
-    /** What is stored now, or {@code null} when the record is new. */
+    /** What was stored when the work began, or {@code null} when the record is new. */
     @Nullable StoredRecord stored() {
         return stored;
+    }
+
+    boolean isNew() {
+        return stored == null;
+    }
+
+    /** Its number in the tables; below 0 while it is in none. */
+    long number() {
+        return number;
+    }
+
+    /** The values as they are in the tables by now, or {@code null} when they are in none. */
+    @Nullable Object @Nullable [] written() {
+        return written;
+    }
+
+    boolean writtenRetired() {
+        return writtenRetired;
+    }
+
+    /** Remembers that the values are in the tables. */
+    void wrote(long itsNumber) {
+        number = itsNumber;
+        written = slots.copy();
+        writtenRetired = retired;
     }
 
     Slots slots() {
@@ -93,7 +115,7 @@ final class RecordState {
         return items.get(part.index());
     }
 
-    /** Items that were stored and shall go. */
+    /** Items that are in the tables and shall go. */
     List<ItemState> removed(Part part) {
         return removed.get(part.index());
     }
@@ -101,12 +123,45 @@ final class RecordState {
     /** Puts other items in the place of those of a part; those that are left out shall go. */
     void replaceItems(Part part, List<ItemState> replacement) {
         var before = items.get(part.index());
+        if (before.equals(replacement)) {
+            return;
+        }
         for (var item : before) {
-            if (!item.slots().isNew() && !replacement.contains(item)) {
+            if (item.line() > 0 && !replacement.contains(item)) {
                 removed.get(part.index()).add(item);
             }
         }
         items.set(part.index(), new ArrayList<>(replacement));
+        touchPart(part);
+    }
+
+    void addItem(Part part, ItemState item) {
+        items.get(part.index()).add(item);
+        touchPart(part);
+    }
+
+    void removeItem(ItemState item) {
+        var rest = new ArrayList<>(items(item.part()));
+        rest.remove(item);
+        replaceItems(item.part(), rest);
+    }
+
+    /** Notes that something of a part changed. */
+    void touchPart(Part part) {
+        partStamps[part.index()] = ++partStamp;
+    }
+
+    int partStamp() {
+        return partStamp;
+    }
+
+    int partStamp(Part part) {
+        return partStamps[part.index()];
+    }
+
+    /** How many changes there were so far, of fields and of line items. */
+    int stamp() {
+        return slots.stamp() + partStamp + (isRetirementChanged() ? 1 : 0);
     }
 
     boolean isRetired() {
@@ -117,15 +172,40 @@ final class RecordState {
         retired = now;
     }
 
-    /** Whether storing it would change anything. */
-    boolean isChanged() {
-        if (stored == null || stored.retired() != retired || !slots.changed().isEmpty()) {
-            return true;
-        }
-        return object.parts().stream().anyMatch(part -> partChanged(part, stored));
+    boolean isRetirementChanged() {
+        return stored != null && stored.retired() != retired;
     }
 
-    private boolean partChanged(Part part, StoredRecord old) {
+    /** The record as logic sees it; the same one at each call. */
+    LogicRecord logic(Workspace workspace) {
+        var there = logic;
+        if (there == null) {
+            there = new LogicRecord(workspace, this, slots.values());
+            logic = there;
+        }
+        return there;
+    }
+
+    /** Whether storing it would change anything. */
+    boolean isChanged() {
+        return isChangedByHand() || !slots.changed().isEmpty() || hasChangedItem(false);
+    }
+
+    /** Whether anything differs but what formulas work out. */
+    boolean isChangedByHand() {
+        return stored == null
+                || isRetirementChanged()
+                || slots.isChangedByHand()
+                || hasChangedItem(true);
+    }
+
+    private boolean hasChangedItem(boolean byHand) {
+        var old = stored;
+        return old != null
+                && object.parts().stream().anyMatch(part -> partChanged(part, old, byHand));
+    }
+
+    private boolean partChanged(Part part, StoredRecord old, boolean byHand) {
         if (!removed(part).isEmpty()) {
             return true;
         }
@@ -133,7 +213,12 @@ final class RecordState {
         var then = old.items().get(part.index());
         for (int i = 0; i < now.size(); i++) {
             boolean moved = i >= then.size() || then.get(i).line() != now.get(i).line();
-            if (moved || !now.get(i).slots().changed().isEmpty()) {
+            var slotsOfItem = now.get(i).slots();
+            if (moved
+                    || slotsOfItem.isNew()
+                    || (byHand
+                            ? slotsOfItem.isChangedByHand()
+                            : !slotsOfItem.changed().isEmpty())) {
                 return true;
             }
         }

@@ -1,28 +1,30 @@
 package sandpiper.engine.write;
 
+import com.fasterxml.uuid.Generators;
+import com.fasterxml.uuid.NoArgGenerator;
 import java.time.Clock;
-import java.time.Instant;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
+import java.util.Objects;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
-import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Outcome.Reason;
+import sandpiper.engine.command.Preview;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.AnswerStorage;
-import sandpiper.engine.port.StoredRecord;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.read.KeyText;
-import sandpiper.logic.Quoted;
-import sandpiper.model.release.FieldTree;
-import sandpiper.model.release.ObjectType;
-import sandpiper.model.release.Removal;
+import sandpiper.engine.trace.Trace;
+import sandpiper.engine.trace.TraceStep;
+import sandpiper.engine.trace.Tracer;
 
-/** Carries out one command in the writer's transaction. */
+/** Carries out commands in the writer's transaction. */
 public final class RecordWrites {
+    private static final NoArgGenerator IDS = Generators.timeBasedEpochGenerator();
+
     private final AnswerStorage answers;
     private final Clock clock;
 
@@ -62,224 +64,227 @@ public final class RecordWrites {
     }
 
     private Outcome carryOut(LiveRelease live, Transaction transaction, Request request) {
-        var work = new Work(live, transaction, request, clock.instant());
-        return switch (request.command()) {
-            case RecordCommand.Create create ->
-                    work.create(create.object(), create.writable(), create.values());
-            case RecordCommand.Change change -> work.change(change);
-            case RecordCommand.Save save -> work.save(save);
-            case RecordCommand.Remove remove -> work.remove(remove);
-            case RecordCommand.Restore restore -> work.restore(restore);
+        if (request.traced()) {
+            return carryOutTraced(live, transaction, request);
+        }
+        transaction.mark();
+        var outcome = carryOut(live, transaction, request, Tracer.off());
+        if (!(outcome instanceof Outcome.Refused refused) || !isWorthATrace(refused)) {
+            transaction.keepSinceMark();
+            return outcome;
+        }
+        // What was refused is done once more with an account of it: the data is the same as before,
+        // so it comes to the same, and requests that go well pay nothing.
+        transaction.undoToMark();
+        return carryOutTraced(live, transaction, request);
+    }
+
+    /** Nothing can be learnt from the account of a record that does not exist. */
+    private static boolean isWorthATrace(Outcome.Refused refused) {
+        return refused.reason() == Reason.INVALID || refused.reason() == Reason.CONFLICT;
+    }
+
+    private Outcome carryOutTraced(LiveRelease live, Transaction transaction, Request request) {
+        var tracer = Tracer.on();
+        var what = what(request.command());
+        tracer.enter(TraceStep.Kind.REQUEST, what, request.via(), "");
+        var outcome = carryOut(live, transaction, request, tracer);
+        tracer.leave();
+        return switch (outcome) {
+            case Outcome.Done done -> {
+                tracer.step(
+                        TraceStep.Kind.STORED,
+                        "Stored",
+                        "",
+                        "version %d".formatted(done.version()));
+                yield new Outcome.Done(
+                        done.object(),
+                        done.number(),
+                        done.id(),
+                        done.version(),
+                        done.created(),
+                        done.warnings(),
+                        trace(request, what, "done", tracer));
+            }
+            case Outcome.Refused refused -> {
+                refused.faults()
+                        .forEach(fault ->
+                                tracer.step(
+                                        TraceStep.Kind.REFUSED,
+                                        fault.message(),
+                                        String.join(
+                                                ".",
+                                                fault.path().stream()
+                                                        .map(Object::toString)
+                                                        .toList()),
+                                        fault.code().id()));
+                yield new Outcome.Refused(
+                        refused.reason(),
+                        refused.faults(),
+                        trace(request, what, "refused", tracer));
+            }
+            case Outcome.Repeated repeated -> repeated;
         };
     }
 
-    /** One command at work. */
-    private static final class Work {
-        private final LiveRelease live;
-        private final Transaction transaction;
-        private final Request request;
-        private final Instant now;
-        private final UnitOfWork unit;
+    private Trace trace(Request request, String what, String outcome, Tracer tracer) {
+        return new Trace(
+                IDS.generate(),
+                clock.instant(),
+                request.actor().name(),
+                request.via(),
+                what,
+                outcome,
+                tracer.steps());
+    }
 
-        Work(LiveRelease live, Transaction transaction, Request request, Instant now) {
-            this.live = live;
-            this.transaction = transaction;
-            this.request = request;
-            this.now = now;
-            this.unit = new UnitOfWork(live, transaction, request, now);
+    private static String what(RecordCommand command) {
+        var object = command.object().name();
+        return switch (command) {
+            case RecordCommand.Create _ -> "create " + object;
+            case RecordCommand.Change change -> "change %s %s".formatted(object, change.key());
+            case RecordCommand.Save save ->
+                    "save " + object + (save.key() == null ? "" : " " + save.key());
+            case RecordCommand.Transit transit ->
+                    "%s %s %s".formatted(transit.transition(), object, transit.key());
+            case RecordCommand.Remove remove -> "remove %s %s".formatted(object, remove.key());
+            case RecordCommand.Restore restore -> "restore %s %s".formatted(object, restore.key());
+        };
+    }
+
+    private Outcome carryOut(
+            LiveRelease live, Transaction transaction, Request request, Tracer tracer) {
+        var unit = new UnitOfWork(live, transaction, request, clock.instant(), tracer);
+        var command = new CommandRun(live, transaction, request, unit);
+        var early = command.prepare();
+        if (early != null) {
+            return early;
         }
-
-        Outcome create(
-                ObjectType object, FieldTree writable, Map<String, @Nullable Object> values) {
-            var input =
-                    InputReader.read(live.release(), object, writable, values, request.textual());
-            var record = unit.create(object);
-            unit.apply(record, input);
-            unit.fillDefaults(record, input);
-            unit.check(record);
-            return unit.finish(record);
+        unit.work();
+        var refused = unit.refusal();
+        if (refused != null) {
+            return refused;
         }
+        unit.store();
+        return unit.done(command.record());
+    }
 
-        Outcome change(RecordCommand.Change change) {
-            var object = change.object();
-            var found = unit.find(object, change.key());
-            return found.isEmpty()
-                    ? missing(object, change.key())
-                    : change(
-                            object,
-                            change.writable(),
-                            found.get().number(),
-                            change.values(),
-                            change.expectedVersion());
+    /** Tells what a record would be after a command; the caller undoes what was done. */
+    public Preview preview(
+            LiveRelease live, Transaction transaction, Request request, boolean traced) {
+        var tracer = traced ? Tracer.on() : Tracer.off();
+        var unit = new UnitOfWork(live, transaction, request, clock.instant(), tracer);
+        var command = new CommandRun(live, transaction, request, unit);
+        var early = command.prepare();
+        if (early instanceof Outcome.Refused refused) {
+            return new Preview(
+                    new HashMap<>(), new HashMap<>(), refused.faults(), List.of(), List.of());
         }
+        unit.work();
+        return new Previews(unit).of(command.record(), tracer);
+    }
 
-        private Outcome change(
-                ObjectType object,
-                FieldTree writable,
-                long number,
-                Map<String, @Nullable Object> values,
-                @Nullable Long expectedVersion) {
-            var record = unit.load(object, number);
-            var stale = stale(record, expectedVersion);
-            if (stale != null) {
-                return stale;
-            }
-            if (record.isRetired()) {
-                return Outcome.Refused.because(
-                        Reason.CONFLICT,
-                        RecordCode.RETIRED_RECORD,
-                        "This %s is retired; restore it before changing it."
-                                .formatted(object.label()));
-            }
-            var input =
-                    InputReader.read(live.release(), object, writable, values, request.textual());
-            unit.apply(record, input);
-            unit.fillDefaults(record, input);
-            unit.check(record);
-            return unit.finish(record);
+    /** Does something with a record in a unit of work that is thrown away afterwards. */
+    public <T> T tryOut(
+            LiveRelease live,
+            Transaction transaction,
+            Request request,
+            Tracer tracer,
+            Function<Trial, T> trial) {
+        var unit = new UnitOfWork(live, transaction, request, clock.instant(), tracer);
+        var command = new CommandRun(live, transaction, request, unit);
+        var early = command.prepare();
+        return trial.apply(
+                new Trial(
+                        unit,
+                        tracer,
+                        early == null ? command.record() : null,
+                        early instanceof Outcome.Refused refused ? refused.faults() : List.of()));
+    }
+
+    /**
+     * Carries out commands as one piece of work, so that what follows from all of them is worked
+     * out, and reacted to, once. Those that are not right are left out and told; each keeps its
+     * place.
+     */
+    public List<Outcome> together(
+            LiveRelease live, Transaction transaction, List<Request> requests) {
+        var outcomes = new ArrayList<@Nullable Outcome>();
+        requests.forEach(_ -> outcomes.add(null));
+        var open = new ArrayList<Integer>();
+        for (int i = 0; i < requests.size(); i++) {
+            open.add(i);
         }
+        while (!open.isEmpty()) {
+            transaction.mark();
+            boolean done = tryTogether(live, transaction, requests, open, outcomes);
+            if (done) {
+                transaction.keepSinceMark();
+                break;
+            }
+            transaction.undoToMark();
+            int before = open.size();
+            open.removeIf(index -> outcomes.get(index) != null);
+            if (open.size() == before) {
+                // Nobody in particular is at fault, so each is asked alone.
+                open.forEach(index -> outcomes.set(index, alone(live, transaction, requests.get(index))));
+                break;
+            }
+        }
+        return outcomes.stream().map(Objects::requireNonNull).toList();
+    }
 
-        Outcome save(RecordCommand.Save save) {
-            var object = save.object();
-            if (object.key().isEmpty()) {
-                return Outcome.Refused.because(
-                        Reason.INVALID,
-                        RecordCode.KEY_MISSING,
-                        "%s has no key, so its records cannot be saved by key."
-                                .formatted(object.label()));
+    private Outcome alone(LiveRelease live, Transaction transaction, Request request) {
+        transaction.mark();
+        var outcome = carryOut(live, transaction, request, Tracer.off());
+        if (outcome instanceof Outcome.Done) {
+            transaction.keepSinceMark();
+        } else {
+            transaction.undoToMark();
+        }
+        return outcome;
+    }
+
+    /** Whether all that were open were done; refusals are put in their places. */
+    private boolean tryTogether(
+            LiveRelease live,
+            Transaction transaction,
+            List<Request> requests,
+            List<Integer> open,
+            List<@Nullable Outcome> outcomes) {
+        var unit =
+                new UnitOfWork(
+                        live,
+                        transaction,
+                        requests.get(open.getFirst()),
+                        clock.instant(),
+                        Tracer.off());
+        var commands = new HashMap<Integer, CommandRun>();
+        boolean refused = false;
+        for (int index : open) {
+            var command = new CommandRun(live, transaction, requests.get(index), unit);
+            var early = command.prepare();
+            if (early != null) {
+                outcomes.set(index, early);
+                refused = true;
             }
-            var among = InputReader.keyAmong(object, save.values());
-            var key = save.key() == null ? among : save.key();
-            if (key == null) {
-                // Without the key it can only be a new record, whose faults then say what is
-                // missing.
-                return create(object, save.creatable(), save.values());
-            }
-            var found = unit.find(object, key);
-            if (found.isPresent()) {
-                var values = new HashMap<>(save.values());
-                if (among != null && among.equals(key)) {
-                    object.key().forEach(values::remove);
+            commands.put(index, command);
+        }
+        if (refused) {
+            return false;
+        }
+        unit.work();
+        if (unit.isStopped()) {
+            commands.forEach((index, command) -> {
+                var faults = unit.faultsOf(command.record());
+                if (!faults.isEmpty()) {
+                    outcomes.set(index, UnitOfWork.refusal(faults));
                 }
-                return change(
-                        object,
-                        save.changeable(),
-                        found.get().number(),
-                        values,
-                        save.expectedVersion());
-            }
-            if (save.expectedVersion() != null) {
-                return missing(object, key);
-            }
-            if (among != null && !among.equals(key)) {
-                return new Outcome.Refused(
-                        Reason.INVALID,
-                        List.of(
-                                new Fault(
-                                        List.of(object.key().getFirst()),
-                                        RecordCode.KEY_DIFFERS,
-                                        "The key in the address is %s, but in the values %s; make them the same."
-                                                .formatted(Quoted.of(key), Quoted.of(among)))));
-            }
-            return createWithKey(save, key);
+            });
+            return false;
         }
-
-        private Outcome createWithKey(RecordCommand.Save save, String key) {
-            var object = save.object();
-            var parsed = KeyText.read(object, key);
-            if (parsed.isEmpty()) {
-                return Outcome.Refused.because(
-                        Reason.INVALID,
-                        RecordCode.BAD_KEY,
-                        "%s is not a key of %s (%s)."
-                                .formatted(
-                                        Quoted.of(key),
-                                        object.label(),
-                                        String.join(", ", object.key())));
-            }
-            var values = new HashMap<>(save.values());
-            var fields = object.keyFields();
-            for (int i = 0; i < fields.size(); i++) {
-                values.putIfAbsent(
-                        fields.get(i).name(), fields.get(i).type().write(parsed.get().get(i)));
-            }
-            return create(object, save.creatable(), values);
-        }
-
-        Outcome remove(RecordCommand.Remove remove) {
-            var object = remove.object();
-            var found = unit.find(object, remove.key());
-            if (found.isEmpty()) {
-                return missing(object, remove.key());
-            }
-            if (object.removal() == Removal.NONE) {
-                return Outcome.Refused.because(
-                        Reason.CONFLICT,
-                        RecordCode.NOT_REMOVABLE,
-                        "%s are neither retired nor deleted.".formatted(object.plural()));
-            }
-            var record = unit.load(object, found.get().number());
-            var stale = stale(record, remove.expectedVersion());
-            if (stale != null) {
-                return stale;
-            }
-            if (object.removal() == Removal.RETIRE) {
-                record.retire(true);
-                return unit.finish(record);
-            }
-            return delete(record, java.util.Objects.requireNonNull(record.stored()));
-        }
-
-        private Outcome delete(RecordState record, StoredRecord stored) {
-            var referrer = live.records().referrer(transaction, record.object(), stored.number());
-            if (referrer.isPresent()) {
-                var by = referrer.get();
-                return Outcome.Refused.because(
-                        Reason.CONFLICT,
-                        RecordCode.IN_USE,
-                        "This %s is used by %,d %s and cannot be deleted."
-                                .formatted(
-                                        record.object().label(),
-                                        by.count(),
-                                        by.count() == 1
-                                                ? by.object().label()
-                                                : by.object().plural()));
-            }
-            return new Flush(live, transaction, request, now).delete(record, stored);
-        }
-
-        Outcome restore(RecordCommand.Restore restore) {
-            var found = unit.find(restore.object(), restore.key());
-            if (found.isEmpty()) {
-                return missing(restore.object(), restore.key());
-            }
-            var record = unit.load(restore.object(), found.get().number());
-            record.retire(false);
-            return unit.finish(record);
-        }
-
-        private static Outcome missing(ObjectType object, String key) {
-            return Outcome.Refused.because(
-                    Reason.MISSING,
-                    RecordCode.NO_SUCH_RECORD,
-                    "There is no %s %s.".formatted(object.label(), Quoted.of(key)));
-        }
-
-        private static Outcome.@Nullable Refused stale(
-                RecordState record, @Nullable Long expected) {
-            var stored = java.util.Objects.requireNonNull(record.stored());
-            if (expected == null || expected == stored.version()) {
-                return null;
-            }
-            return Outcome.Refused.because(
-                    Reason.STALE,
-                    RecordCode.STALE,
-                    "This %s was changed by %s in the meantime (version %d, not %d); read it again and repeat your change."
-                            .formatted(
-                                    record.object().label(),
-                                    stored.changedBy(),
-                                    stored.version(),
-                                    expected));
-        }
+        unit.store();
+        commands.forEach((index, command) -> outcomes.set(index, unit.done(command.record())));
+        return true;
     }
 }

@@ -1,23 +1,30 @@
 package sandpiper.engine.write;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
 
-/** The values of a record or line item while it is being changed, with those it had before. */
+/**
+ * The values of a record or line item while it is being changed, with those it had before and when
+ * in the work each was last set.
+ */
 final class Slots {
     private final Fields fields;
     private final @Nullable Object[] values;
     private final @Nullable Object @Nullable [] before;
+    private final int[] stamps;
+    private int stamp;
 
     /** A new one, all empty. */
     Slots(Fields fields) {
         this.fields = fields;
         this.values = new Object[fields.size()];
         this.before = null;
+        this.stamps = new int[fields.size()];
     }
 
     /** One that is stored already. */
@@ -25,6 +32,7 @@ final class Slots {
         this.fields = fields;
         this.values = stored.clone();
         this.before = stored;
+        this.stamps = new int[fields.size()];
     }
 
     Fields fields() {
@@ -35,13 +43,33 @@ final class Slots {
         return values[field.index()];
     }
 
-    void set(Field field, @Nullable Object value) {
+    /** Sets a value; tells whether it is another than before. */
+    boolean set(Field field, @Nullable Object value) {
+        if (Objects.equals(values[field.index()], value)) {
+            return false;
+        }
         values[field.index()] = value;
+        stamps[field.index()] = ++stamp;
+        return true;
+    }
+
+    /** How many changes there were so far. */
+    int stamp() {
+        return stamp;
+    }
+
+    /** The number of the change that set a field last; 0 when none did. */
+    int stamp(Field field) {
+        return stamps[field.index()];
     }
 
     /** The value it had when the work began; {@code null} when it was empty or is new. */
     @Nullable Object before(Field field) {
         return before == null ? null : before[field.index()];
+    }
+
+    @Nullable Object @Nullable [] before() {
+        return before;
     }
 
     boolean isNew() {
@@ -62,7 +90,32 @@ final class Slots {
         return changed;
     }
 
+    /** Whether anything differs but what formulas work out. */
+    boolean isChangedByHand() {
+        for (var field : fields) {
+            if (!field.isDerived() && isChanged(field)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** The fields that differ from other values. */
+    List<Field> differing(@Nullable Object[] from) {
+        var differing = new ArrayList<Field>();
+        for (var field : fields) {
+            if (!Objects.equals(from[field.index()], values[field.index()])) {
+                differing.add(field);
+            }
+        }
+        return differing;
+    }
+
     @Nullable Object[] values() {
         return values;
+    }
+
+    @Nullable Object[] copy() {
+        return Arrays.copyOf(values, values.length);
     }
 }

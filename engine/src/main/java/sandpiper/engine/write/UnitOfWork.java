@@ -5,173 +5,177 @@ import com.fasterxml.uuid.NoArgGenerator;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.read.KeyText;
 import sandpiper.engine.read.RecordFinder;
-import sandpiper.logic.Quoted;
-import sandpiper.model.Names;
+import sandpiper.engine.trace.TraceStep;
+import sandpiper.engine.trace.Tracer;
+import sandpiper.logic.run.BudgetException;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
-import sandpiper.model.release.Part;
 import sandpiper.model.release.Standard;
-import sandpiper.model.type.FieldType;
 import sandpiper.model.type.TemporalType;
 
 /**
- * All that one command changes, kept back until it is known to be right.
+ * All that one request changes, kept back until it is known to be right.
  *
- * <p>The order is that of a write: what was asked is applied; empty fields get their defaults and
- * numbers; formulas and rules have their place here, between applying and checking; then everything
- * that must hold is checked, all of it; and only then is anything stored.
+ * <p>The order is that of a write: what was asked is applied ({@link InputApplier}), empty fields
+ * get their defaults, numbers and what chosen records give ({@link Fills}); formulas are worked out,
+ * here and wherever else something depends on what changed ({@link Derivation}); rules react until
+ * nothing changes any more ({@link RuleRunner}); then everything that must hold is looked at, all of
+ * it ({@link Structure}, {@link Guards}); and only then is anything stored for good ({@link Flush}).
  */
-final class UnitOfWork {
+final class UnitOfWork implements Workspace.Settler {
     /** Version 7 of RFC 9562: in the order of creation, so that their index grows at its end. */
     private static final NoArgGenerator IDS = Generators.timeBasedEpochGenerator();
 
     private static final int NUMBERING_TRIES = 10_000;
 
     private final LiveRelease live;
-    private final RecordStorage records;
     private final Transaction transaction;
-    private final Request request;
     private final Instant now;
-    private final List<Fault> faults = new ArrayList<>();
-    private final Map<String, Long> linked = new HashMap<>();
+    private final Tracer tracer;
+    private final Workspace workspace;
+    private final Flush flush;
+    private final Derivation derivation;
+    private final RuleRunner rules;
+    private final Guards guards;
+    private final Fills fills;
+    private final Lifecycles lifecycles;
+    private final Structure structure;
+    private final InputApplier applier;
+    private final Set<RecordState> primaries = new LinkedHashSet<>();
+    private final List<Said> faults = new ArrayList<>();
+    private final List<Fault> formulaFaults = new ArrayList<>();
+    private final List<Fault> warnings = new ArrayList<>();
 
-    UnitOfWork(LiveRelease live, Transaction transaction, Request request, Instant now) {
+    /** A fault with the record it is about. */
+    private record Said(RecordState record, Fault fault) {}
+
+    UnitOfWork(
+            LiveRelease live,
+            Transaction transaction,
+            Request request,
+            Instant now,
+            Tracer tracer) {
         this.live = live;
-        this.records = live.records();
         this.transaction = transaction;
-        this.request = request;
         this.now = now;
+        this.tracer = tracer;
+        this.workspace =
+                new Workspace(
+                        live,
+                        transaction,
+                        now,
+                        request.actor().name(),
+                        request.command().object().zone(),
+                        this);
+        this.flush = new Flush(live, transaction, request, now);
+        this.derivation = new Derivation(workspace, tracer, formulaFaults);
+        this.rules = new RuleRunner(this, workspace, tracer);
+        this.guards = new Guards(this, workspace, tracer);
+        this.fills = new Fills(workspace);
+        this.lifecycles = new Lifecycles(this, tracer);
+        this.structure = new Structure(this, workspace);
+        this.applier = new InputApplier(this, workspace, request.textual());
     }
 
+    Workspace workspace() {
+        return workspace;
+    }
+
+    Derivation derivation() {
+        return derivation;
+    }
+
+    Guards guards() {
+        return guards;
+    }
+
+    Fills fills() {
+        return fills;
+    }
+
+    Lifecycles lifecycles() {
+        return lifecycles;
+    }
+
+    /** A new record that is part of the work. */
     RecordState create(ObjectType object) {
-        return new RecordState(object, IDS.generate());
+        var record = new RecordState(object, IDS.generate());
+        workspace.touch(record);
+        return record;
     }
 
     /** The number of a record by its natural key or public id, in use or retired. */
     Optional<RecordStorage.Found> find(ObjectType object, String key) {
-        return RecordFinder.find(records, transaction, object, key);
+        return RecordFinder.find(live.records(), transaction, object, key);
     }
 
     RecordState load(ObjectType object, long number) {
-        return new RecordState(object, records.load(transaction, object, number).orElseThrow());
+        return workspace.record(object, number);
     }
 
-    /** Puts what a request says into a record; what cannot be done becomes a fault. */
+    /** Makes a record one that was asked for: faults about it need not say which it is. */
+    void primary(RecordState record) {
+        primaries.add(record);
+        workspace.touch(record);
+    }
+
+    boolean isPrimary(RecordState record) {
+        return primaries.contains(record);
+    }
+
+    void touch(RecordState record) {
+        workspace.touch(record);
+    }
+
+    /** Puts what a request says into a record, with everything that follows from it at once. */
     void apply(RecordState record, RecordInput input) {
-        faults.addAll(input.faults());
-        apply(record.slots(), input.values(), List.of());
-        input.parts().forEach((part, items) -> applyItems(record, part, items));
-    }
-
-    private void apply(Slots slots, Map<Field, Given> values, List<Object> at) {
-        values.forEach((field, given) -> {
-            switch (given) {
-                case Given.Value(var stored) -> slots.set(field, stored);
-                case Given.Empty _ -> slots.set(field, null);
-                case Given.Target(var key) -> link(slots, field, key, at);
+        applier.apply(record, input);
+        fillDefaults(record, input);
+        fills.fill(record.object(), record.slots(), names(input.values()));
+        input.parts().forEach((part, items) -> {
+            var states = record.items(part);
+            for (int i = 0; i < states.size() && i < items.size(); i++) {
+                fills.fill(record.object(), states.get(i).slots(), names(items.get(i).values()));
             }
         });
-    }
-
-    private void link(Slots slots, Field field, String key, List<Object> at) {
-        var target = live.release().target((FieldType.Reference) field.type());
-        var known = linked.get(target.name() + '\0' + key);
-        if (known != null) {
-            slots.set(field, known);
-            return;
+        if (record.isNew() && faults.isEmpty()) {
+            number(record);
         }
-        var found = find(target, key);
-        if (found.isEmpty()) {
-            fault(
-                    at,
-                    field,
-                    RecordCode.UNKNOWN_RECORD,
-                    "%s: there is no %s %s."
-                            .formatted(field.label(), target.label(), Quoted.of(key)));
-        } else if (found.get().retired()
-                && !Long.valueOf(found.get().number()).equals(slots.before(field))) {
-            fault(
-                    at,
-                    field,
-                    RecordCode.RETIRED_RECORD,
-                    "%s: %s %s is retired and cannot be chosen."
-                            .formatted(field.label(), target.label(), Quoted.of(key)));
-        } else {
-            linked.put(target.name() + '\0' + key, found.get().number());
-            slots.set(field, found.get().number());
+        if (tracer.isOn()) {
+            for (var field : record.slots().changed()) {
+                tracer.step(
+                        TraceStep.Kind.INPUT,
+                        field.name(),
+                        "",
+                        String.valueOf(record.logic(workspace).read(field.name())));
+            }
         }
     }
 
-    /**
-     * Items that name their line change it; when none does, they change those in the same place.
-     * Others are new.
-     */
-    private void applyItems(RecordState record, Part part, List<RecordInput.Item> items) {
-        var there = record.items(part);
-        boolean byPlace = items.stream().allMatch(item -> item.line() == null);
-        var result = new ArrayList<RecordState.ItemState>();
-        for (int i = 0; i < items.size(); i++) {
-            var item = items.get(i);
-            var state =
-                    byPlace
-                            ? (i < there.size() ? there.get(i) : null)
-                            : there.stream()
-                                    .filter(one -> item.line() != null && one.line() == item.line())
-                                    .findFirst()
-                                    .orElse(null);
-            var path = List.<Object>of(part.name(), i);
-            if (state == null && item.line() != null) {
-                var lines = there.stream().map(one -> String.valueOf(one.line())).toList();
-                faults.add(
-                        new Fault(
-                                List.of(part.name(), i, "line"),
-                                RecordCode.UNKNOWN_LINE,
-                                "%s has no line %d; there is %s."
-                                        .formatted(
-                                                part.label(),
-                                                item.line(),
-                                                lines.isEmpty()
-                                                        ? "none yet"
-                                                        : String.join(", ", lines))));
-                continue;
-            }
-            if (state != null && result.contains(state)) {
-                faults.add(
-                        new Fault(
-                                List.of(part.name(), i, "line"),
-                                RecordCode.UNKNOWN_LINE,
-                                "Line %d stands here twice.".formatted(state.line())));
-                continue;
-            }
-            if (state == null) {
-                state = new RecordState.ItemState(0, new Slots(part.fields()));
-            }
-            apply(state.slots(), item.values(), path);
-            result.add(state);
-        }
-        record.replaceItems(part, result);
+    private static List<String> names(Map<Field, Given> values) {
+        return values.keySet().stream().map(Field::name).toList();
     }
 
     /**
      * Fills what is empty in a new record or item and has a default. Fields that were emptied on
      * purpose stay empty.
      */
-    void fillDefaults(RecordState record, RecordInput input) {
-        if (record.stored() == null) {
+    private void fillDefaults(RecordState record, RecordInput input) {
+        if (record.isNew()) {
             fillDefaults(record.object(), record.slots(), input.values());
-            number(record);
         }
         input.parts()
                 .forEach((part, items) -> {
@@ -183,6 +187,11 @@ final class UnitOfWork {
                         }
                     }
                 });
+    }
+
+    /** Gives a new record or item of a rule its defaults. */
+    void defaults(ObjectType object, Slots slots) {
+        fillDefaults(object, slots, Map.of());
     }
 
     private void fillDefaults(ObjectType object, Slots slots, Map<Field, Given> given) {
@@ -209,7 +218,7 @@ final class UnitOfWork {
     private void number(RecordState record) {
         var object = record.object();
         var numbering = object.numbering();
-        if (numbering == null || !faults.isEmpty()) {
+        if (numbering == null) {
             return;
         }
         var field = object.fields().get(numbering.field());
@@ -221,8 +230,11 @@ final class UnitOfWork {
         for (int i = 0; i < NUMBERING_TRIES; i++) {
             var number =
                     numbering.number(
-                            day, records.nextInSeries(transaction, object, numbering.series(day)));
-            if (records.another(transaction, object, List.of(field), List.of(number), -1)
+                            day,
+                            live.records()
+                                    .nextInSeries(transaction, object, numbering.series(day)));
+            if (live.records()
+                    .another(transaction, object, List.of(field), List.of(number), -1)
                     .isEmpty()) {
                 record.slots().set(field, number);
                 return;
@@ -231,112 +243,182 @@ final class UnitOfWork {
         throw new IllegalStateException("No free number in " + numbering.written());
     }
 
-    /** Checks everything that must hold before a record is stored. */
-    void check(RecordState record) {
-        var object = record.object();
-        for (var field : object.fields()) {
-            boolean keyField = object.key().contains(field.name());
-            boolean numberedLater = object.isNumbered(field) && record.stored() == null;
-            if ((field.required() || keyField) && !numberedLater) {
-                checkRequired(record.slots(), field, List.of());
+    /** Makes a record that a rule created whole, and gives it its number in the tables. */
+    void completeNew(RecordState record) {
+        defaults(record.object(), record.slots());
+        fills.fill(record.object(), record.slots(), filled(record));
+        number(record);
+        numberOf(record);
+    }
+
+    private static List<String> filled(RecordState record) {
+        return record.slots().changed().stream().map(Field::name).toList();
+    }
+
+    /** Works out formulas and lets rules react until nothing changes, then looks at what must hold. */
+    void work() {
+        try {
+            derivation.run();
+            // Rules are not asked about what could not even be read.
+            while (faults.isEmpty() && rules.run()) {
+                derivation.run();
             }
-            if (field.unique() && !(keyField && object.key().size() == 1)) {
-                checkUnique(record, field);
+            formulaFaults.forEach(fault -> add(primaries.iterator().next(), fault));
+            check();
+        } catch (BudgetException e) {
+            refuse(new Fault(List.of(), RecordCode.TOO_MUCH, e.said()));
+        } catch (WorkStoppedException _) {
+            tracer.step(TraceStep.Kind.REFUSED, "The work was stopped", "", "");
+        }
+    }
+
+    private void check() {
+        for (var record : List.copyOf(workspace.touched())) {
+            if (record.isChangedByHand() || isPrimary(record)) {
+                structure.check(record);
+            }
+            if (record.isChanged() || !lifecycles.taken(record).isEmpty()) {
+                guards.check(record);
             }
         }
-        checkKey(record);
-        for (var part : object.parts()) {
-            for (int i = 0; i < record.items(part).size(); i++) {
-                for (var field : part.fields()) {
-                    if (field.required()) {
-                        checkRequired(
-                                record.items(part).get(i).slots(), field, List.of(part.name(), i));
-                    }
-                }
-            }
+    }
+
+    /** Puts everything that was changed into the tables, so that they can be asked. */
+    @Override
+    public void settle() {
+        for (var record : List.copyOf(workspace.touched())) {
+            push(record);
         }
     }
 
-    private void checkRequired(Slots slots, Field field, List<Object> at) {
-        var path = new ArrayList<>(at);
-        path.add(field.name());
-        boolean reported = faults.stream().anyMatch(fault -> fault.path().equals(path));
-        if (slots.get(field) == null && !reported) {
-            fault(at, field, RecordCode.REQUIRED, "%s is required.".formatted(field.label()));
-        }
-    }
-
-    private void checkUnique(RecordState record, Field field) {
-        var value = record.slots().get(field);
-        if (value != null
-                && record.slots().isChanged(field)
-                && records.another(
-                                transaction,
-                                record.object(),
-                                List.of(field),
-                                List.of(value),
-                                numberOf(record))
-                        .isPresent()) {
-            fault(
-                    List.of(),
-                    field,
-                    RecordCode.NOT_UNIQUE,
-                    "%s %s is taken by another %s."
-                            .formatted(
-                                    field.label(),
-                                    Quoted.of(field.type().writeText(value)),
-                                    record.object().label()));
-        }
-    }
-
-    private void checkKey(RecordState record) {
-        var key = record.object().keyFields();
-        var values = new ArrayList<>();
-        boolean changed = false;
-        for (var field : key) {
-            var value = record.slots().get(field);
-            if (value == null) {
-                return;
-            }
-            changed |= record.slots().isChanged(field);
-            values.add(value);
-        }
-        if (changed
-                && records.another(transaction, record.object(), key, values, numberOf(record))
-                        .isPresent()) {
-            fault(
-                    List.of(),
-                    key.getFirst(),
-                    RecordCode.DUPLICATE_KEY,
-                    "There is %s %s already."
-                            .formatted(
-                                    Names.withArticle(record.object().label()),
-                                    Quoted.of(KeyText.write(record.object(), values))));
-        }
-    }
-
-    private static long numberOf(RecordState record) {
-        var stored = record.stored();
-        return stored == null ? -1 : stored.number();
-    }
-
-    private void fault(List<Object> at, Field field, RecordCode code, String message) {
-        var path = new ArrayList<>(at);
-        path.add(field.name());
-        faults.add(new Fault(path, code, message));
-    }
-
-    /** Stores a record when nothing is wrong with it; tells what is, otherwise. */
-    Outcome finish(RecordState record) {
+    private void push(RecordState record) {
+        structure.checkDistinct(record);
         if (!faults.isEmpty()) {
-            boolean taken =
-                    faults.stream()
-                            .allMatch(fault ->
-                                    fault.code() == RecordCode.DUPLICATE_KEY
-                                            || fault.code() == RecordCode.NOT_UNIQUE);
-            return new Outcome.Refused(
-                    taken ? Outcome.Reason.CONFLICT : Outcome.Reason.INVALID, faults);
+            throw new WorkStoppedException();
         }
-        return new Flush(live, transaction, request, now).store(record);
+        boolean fresh = record.number() < 0;
+        flush.push(record);
+        if (fresh) {
+            workspace.add(record);
+        }
+    }
+
+    @Override
+    public long numberOf(RecordState record) {
+        if (record.number() < 0) {
+            push(record);
+        }
+        return record.number();
+    }
+
+    boolean isStopped() {
+        return !faults.isEmpty();
+    }
+
+    /** Takes a fault that is about the request as a whole. */
+    void refuse(Fault fault) {
+        faults.add(new Said(primaries.iterator().next(), fault));
+    }
+
+    void add(RecordState record, Fault fault) {
+        faults.add(new Said(record, placed(record, fault)));
+    }
+
+    void warn(Fault warning) {
+        if (!warnings.contains(warning)) {
+            warnings.add(warning);
+        }
+    }
+
+    /** A fault about a field of some record. */
+    Fault about(RecordState record, List<String> at, RecordCode code, String message) {
+        return placed(record, new Fault(new ArrayList<Object>(at), code, message));
+    }
+
+    /** A fault about another record than the one asked for says which it is. */
+    Fault placed(RecordState record, Fault fault) {
+        if (isPrimary(record)) {
+            return fault;
+        }
+        return new Fault(
+                List.of(),
+                fault.code(),
+                "%s %s: %s"
+                        .formatted(
+                                record.object().label(),
+                                workspace.written(record),
+                                fault.message()));
+    }
+
+    boolean isFaulty(RecordState record, String field) {
+        return isFaulty(record, List.of(field));
+    }
+
+    boolean isFaulty(RecordState record, List<?> path) {
+        return faults.stream()
+                .anyMatch(said -> said.record() == record && said.fault().path().equals(path));
+    }
+
+    List<Fault> faults() {
+        return faults.stream().map(Said::fault).distinct().toList();
+    }
+
+    /** Faults about one of the records that were asked for. */
+    List<Fault> faultsOf(RecordState record) {
+        return faults.stream()
+                .filter(said -> said.record() == record)
+                .map(Said::fault)
+                .distinct()
+                .toList();
+    }
+
+    List<Fault> warnings() {
+        return warnings;
+    }
+
+    /** The refusal that the faults make, or {@code null} when there are none. */
+    Outcome.@Nullable Refused refusal() {
+        return faults.isEmpty() ? null : refusal(faults());
+    }
+
+    static Outcome.Refused refusal(List<Fault> faults) {
+        boolean taken =
+                faults.stream()
+                        .allMatch(fault ->
+                                fault.code() == RecordCode.DUPLICATE_KEY
+                                        || fault.code() == RecordCode.NOT_UNIQUE
+                                        || fault.code() == RecordCode.WRONG_STATE);
+        return new Outcome.Refused(
+                taken ? Outcome.Reason.CONFLICT : Outcome.Reason.INVALID, faults);
+    }
+
+    /** Stores everything for good; only when there are no faults. */
+    void store() {
+        for (var record : workspace.touched()) {
+            if (record.isChanged() || record.number() < 0) {
+                flush.finish(record);
+            }
+        }
+    }
+
+    /** The answer about one of the records that were asked for, after {@link #store}. */
+    Outcome.Done done(RecordState record) {
+        var stored = record.stored();
+        long version =
+                stored == null
+                        ? 1
+                        : record.isChangedByHand() ? stored.version() + 1 : stored.version();
+        return new Outcome.Done(
+                record.object(),
+                record.number(),
+                record.id(),
+                version,
+                stored == null,
+                warnings,
+                null);
+    }
+
+    Flush flush() {
+        return flush;
     }
 }

@@ -80,6 +80,11 @@ public final class Writer implements AutoCloseable {
         return entry.future;
     }
 
+    /** Jobs that wait. */
+    public int waiting() {
+        return queue.size();
+    }
+
     private void run() {
         var group = new ArrayList<Entry<?>>();
         while (!closed || !queue.isEmpty()) {

@@ -45,12 +45,12 @@ public final class Scope {
         names.put(name, term);
     }
 
-    @Nullable Scope outer() {
+    public @Nullable Scope outer() {
         return outer;
     }
 
     /** The names given here, not those around. */
-    Map<String, Term> names() {
+    public Map<String, Term> names() {
         return names;
     }
 
@@ -60,7 +60,7 @@ public final class Scope {
     }
 
     /** The item's members, or {@code null} when they are not known. */
-    @Nullable RecordType record() {
+    public @Nullable RecordType record() {
         return record;
     }
 

@@ -27,6 +27,12 @@ final class Scopes {
             scope = scope.inside(selfLocal, self);
             scope.put("this", selfLocal);
         }
+        var item = setting.item();
+        var itemLocal = checking.local("item", typeOf(item), NOWHERE);
+        if (item != null) {
+            scope = scope.inside(itemLocal, item);
+            scope.put("item", itemLocal);
+        }
         if (setting.changes()) {
             scope.put("old", oldLocal);
             scope.put("is new", newLocal);

@@ -17,6 +17,8 @@ import sandpiper.logic.type.World;
  *     null}
  * @param changes whether it runs on a change, so that {@code old}, {@code changed} and {@code is
  *     new} have a meaning
+ * @param item a record that is looked at on behalf of {@code this}, whose members come first;
+ *     otherwise {@code null}
  * @param names further names, in the order of their places
  */
 public record Setting(
@@ -24,6 +26,7 @@ public record Setting(
         @Nullable RecordType self,
         @Nullable RecordType owner,
         boolean changes,
+        @Nullable RecordType item,
         Map<String, LogicType> names) {
     /** Place of {@code this}. */
     public static final int THIS = 0;
@@ -37,32 +40,40 @@ public record Setting(
     /** Place of whether the record is new. */
     public static final int IS_NEW = 3;
 
+    /** Place of the record that is looked at among others. */
+    public static final int ITEM = 4;
+
     /** Place of the first of {@link #names}. */
-    public static final int FIRST_NAME = 4;
+    public static final int FIRST_NAME = 5;
 
     public Setting {
         names = new LinkedHashMap<>(names);
     }
 
     /** For an expression that stands alone. */
-    public static final Setting ALONE = new Setting(World.EMPTY, null, null, false, Map.of());
+    public static final Setting ALONE = new Setting(World.EMPTY, null, null, false, null, Map.of());
 
     /** About a record. */
     public static Setting of(World world, RecordType self) {
-        return new Setting(world, self, null, false, Map.of());
+        return new Setting(world, self, null, false, null, Map.of());
     }
 
     /** About a line item of a record. */
     public static Setting ofItem(World world, RecordType item, RecordType owner) {
-        return new Setting(world, item, owner, false, Map.of());
+        return new Setting(world, item, owner, false, null, Map.of());
     }
 
     /** About a change of a record. */
     public static Setting ofChange(World world, RecordType self) {
-        return new Setting(world, self, null, true, Map.of());
+        return new Setting(world, self, null, true, null, Map.of());
+    }
+
+    /** The same about a record that is looked at besides. */
+    public Setting lookingAt(RecordType looked) {
+        return new Setting(world, self, owner, changes, looked, names);
     }
 
     public Setting with(Map<String, LogicType> more) {
-        return new Setting(world, self, owner, changes, more);
+        return new Setting(world, self, owner, changes, item, more);
     }
 }

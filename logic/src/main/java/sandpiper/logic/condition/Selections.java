@@ -27,8 +27,12 @@ public final class Selections {
     private final List<Lowering.Binder> binders = new ArrayList<>();
     private final List<Term> values = new ArrayList<>();
 
-    /** A condition on the selected record, or on one that references lead to from it. */
-    private record Clause(Term condition, Term.Local item, List<String> prefix) {}
+    /**
+     * A condition on the selected record, or on one that references lead to from it.
+     *
+     * @param prefix the references that lead to what it is on; empty for the record itself
+     */
+    public record Clause(Term condition, Term.Local item, List<String> prefix) {}
 
     /** A total with the records it is over. */
     public record TotalOf(Selections selections, Selection.Total total) {}
@@ -44,6 +48,15 @@ public final class Selections {
     /** The selection a term is, or nothing when a store cannot answer it. */
     public static Optional<Selections> of(Term term) {
         return origin(term).filter(Selections::lower);
+    }
+
+    /** The records for which a condition about an item holds, or nothing. */
+    public static Optional<Selections> where(
+            RecordType records, Term condition, Term.Local item) {
+        var made =
+                new Selections(
+                        records, null, List.of(), List.of(new Clause(condition, item, List.of())));
+        return made.lower() ? Optional.of(made) : Optional.empty();
     }
 
     /** The total an aggregate is, or nothing when a store cannot answer it. */
@@ -181,6 +194,11 @@ public final class Selections {
     /** The references from each record to the owner. */
     public List<String> path() {
         return path;
+    }
+
+    /** What is asked of each record, or of one its references lead to. */
+    public List<Clause> clauses() {
+        return List.copyOf(clauses);
     }
 
     /** What must be worked out before it can be bound, in order. */

@@ -21,4 +21,12 @@ public interface Member {
     default @Nullable String reference() {
         return null;
     }
+
+    /**
+     * Why logic cannot set it, to follow its name: "is worked out by its formula"; {@code null}
+     * when it can.
+     */
+    default @Nullable String fixed() {
+        return null;
+    }
 }

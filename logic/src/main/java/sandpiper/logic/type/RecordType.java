@@ -24,6 +24,11 @@ public interface RecordType {
      */
     Optional<String> keyMember();
 
+    /** Names of the transitions in its lifecycle; empty when it has none. */
+    default List<String> transitions() {
+        return List.of();
+    }
+
     /** The same members under the same names, for messages. */
     default List<String> sortedMemberNames() {
         return memberNames().stream().sorted().toList();

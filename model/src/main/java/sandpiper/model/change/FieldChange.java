@@ -2,6 +2,7 @@ package sandpiper.model.change;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
@@ -104,6 +105,7 @@ public record FieldChange(@Nullable Field before, @Nullable Field after) {
                     "field %s is %s read-only"
                             .formatted(name, after.readOnly() ? "now" : "no longer"));
         }
+        logic(before, after, sentences);
         if (!before.label().equals(after.label())) {
             sentences.add("field %s is labelled \"%s\"".formatted(name, after.label()));
         }
@@ -113,6 +115,41 @@ public record FieldChange(@Nullable Field before, @Nullable Field after) {
                             .formatted(
                                     name, written(before.standard()), written(after.standard())));
         }
+    }
+
+    private static void logic(Field before, Field after, List<String> sentences) {
+        var name = after.name();
+        if (!Objects.equals(before.logic().formula(), after.logic().formula())) {
+            sentences.add(
+                    after.logic().formula() == null
+                            ? "field %s no longer has a formula and keeps its values"
+                                    .formatted(name)
+                            : "field %s is worked out as %s"
+                                    .formatted(name, after.logic().formula()));
+        }
+        if (!Objects.equals(before.logic().requiredWhen(), after.logic().requiredWhen())
+                || !Objects.equals(before.logic().readOnlyWhen(), after.logic().readOnlyWhen())
+                || !Objects.equals(before.logic().hiddenWhen(), after.logic().hiddenWhen())) {
+            sentences.add(
+                    "when field %s is required, read-only or hidden changes".formatted(name));
+        }
+        if (!Objects.equals(before.logic().offer(), after.logic().offer())) {
+            sentences.add("what field %s offers changes".formatted(name));
+        }
+        if (!before.logic().fill().equals(after.logic().fill())) {
+            sentences.add("what field %s fills in changes".formatted(name));
+        }
+    }
+
+    /** Whether values that are there must be worked out anew. */
+    public boolean changesFormula() {
+        return after != null
+                && after.isDerived()
+                && !after.onRead()
+                && (before == null
+                        || before.onRead()
+                        || changesType()
+                        || !Objects.equals(before.logic().formula(), after.logic().formula()));
     }
 
     private static String written(@Nullable Standard standard) {

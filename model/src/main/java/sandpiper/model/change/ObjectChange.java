@@ -108,6 +108,7 @@ public record ObjectChange(
                     || !Objects.equals(before.numbering(), after.numbering())) {
                 sentences.add("%s: numbering or removal changes.".formatted(after.name()));
             }
+            LogicSentences.add(before, after, sentences);
         }
         fields.forEach(field ->
                 field.sentences()

@@ -7,10 +7,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import sandpiper.logic.Code;
+import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Diagnostic;
 import sandpiper.model.Place;
+import sandpiper.model.logic.LogicCompiler;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.PackageType;
 import sandpiper.model.release.Release;
@@ -35,6 +37,7 @@ public final class Definitions {
     private final Map<String, ChoiceList> choices = new LinkedHashMap<>();
     private final Map<String, ObjectType> objects = new LinkedHashMap<>();
     private final Map<String, Source> objectSources = new LinkedHashMap<>();
+    private final Map<String, List<Source>> extensionSources = new HashMap<>();
     private final List<ServiceType> services = new ArrayList<>();
     private final Map<FileKind, List<Source>> sources = new HashMap<>();
 
@@ -62,7 +65,13 @@ public final class Definitions {
         for (var packageName : order) {
             readObjects(packageName);
         }
-        new ReferenceChecker(packages, objects, objectSources).check();
+        for (var packageName : order) {
+            readExtensions(packageName);
+        }
+        new ReferenceChecker(packages, objects, objectSources, extensionSources).check();
+        var compiled = compile(order);
+        // Services are read last: which fields can be filtered by is known only now.
+        compiled.objects().forEach(object -> objects.put(object.name(), object));
         for (var packageName : order) {
             readServices(packageName);
         }
@@ -78,6 +87,40 @@ public final class Definitions {
                                 List.copyOf(objects.values()),
                                 List.copyOf(choices.values()),
                                 services));
+    }
+
+    /** Compiles all logic; what is wrong with it is reported even when other things are wrong. */
+    private Release compile(List<String> order) {
+        var release =
+                new Release(
+                        order.stream().map(packages::get).toList(),
+                        List.copyOf(objects.values()),
+                        List.copyOf(choices.values()),
+                        List.of());
+        var findings = LogicCompiler.findings(release);
+        diagnostics.addAll(findings.diagnostics());
+        return release.with(findings.objects());
+    }
+
+    private void readExtensions(String packageName) {
+        for (var source : sources(FileKind.EXTENSION, packageName)) {
+            var name = Source.text(source.root(), "extend").orElse("");
+            var object = objects.get(name);
+            var owner = packages.get(packageName);
+            if (owner == null || name.isEmpty()) {
+                continue;
+            }
+            if (object == null) {
+                source.error(
+                        DefinitionCode.UNKNOWN_OBJECT,
+                        "There is no object %s to extend.".formatted(Quoted.of(name)),
+                        Nearest.to(name, objects.keySet()).orElse(null),
+                        "extend");
+            } else {
+                objects.put(name, new ExtensionReader(source, owner, choices).read(object));
+                extensionSources.computeIfAbsent(name, _ -> new ArrayList<>()).add(source);
+            }
+        }
     }
 
     private void readFile(String path, String text) {
@@ -100,7 +143,7 @@ public final class Definitions {
                             Place.START,
                             DefinitionCode.UNREAD_FILE,
                             "This file is not read: definitions are in package.yaml and in *.yaml"
-                                    + " in objects, choices and services."));
+                                    + " in objects, extensions, choices and services."));
             return;
         }
         var tree = YamlFile.read(path, text, diagnostics);
@@ -108,7 +151,7 @@ public final class Definitions {
                 && ShapeChecker.check(path, tree.get(), kind.get().shape(), diagnostics)
                         instanceof YamlNode.Mapping root) {
             sources.computeIfAbsent(kind.get(), _ -> new ArrayList<>())
-                    .add(new Source(path, root, diagnostics));
+                    .add(new Source(path, text, root, diagnostics));
         }
     }
 

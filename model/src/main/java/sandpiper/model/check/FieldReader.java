@@ -4,6 +4,7 @@ import com.google.re2j.Pattern;
 import com.google.re2j.PatternSyntaxException;
 import java.util.ArrayList;
 import java.util.Currency;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -13,7 +14,9 @@ import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
 import sandpiper.model.release.Field;
+import sandpiper.model.release.FieldLogic;
 import sandpiper.model.release.Fields;
+import sandpiper.model.release.LogicText;
 import sandpiper.model.release.PackageType;
 import sandpiper.model.release.Standard;
 import sandpiper.model.type.BooleanType;
@@ -48,6 +51,23 @@ final class FieldReader {
     }
 
     Fields read(YamlNode.Mapping fields) {
+        var read = read(fields, 0);
+        if (read.isEmpty()) {
+            source.error(
+                    DefinitionCode.MISSING_KEY,
+                    "There must be at least one field.",
+                    null,
+                    path.toArray(String[]::new));
+        }
+        return new Fields(read);
+    }
+
+    /**
+     * Reads fields that come behind others.
+     *
+     * @param first the index of the first of them
+     */
+    List<Field> read(YamlNode.Mapping fields, int first) {
         var read = new ArrayList<Field>();
         var namesInSmall = new TreeMap<String, String>(String.CASE_INSENSITIVE_ORDER);
         for (var entry : fields.entries()) {
@@ -72,17 +92,10 @@ final class FieldReader {
                 continue;
             }
             if (entry.value() instanceof YamlNode.Mapping definition) {
-                read.add(field(read.size(), name, definition));
+                read.add(field(first + read.size(), name, definition));
             }
         }
-        if (read.isEmpty()) {
-            source.error(
-                    DefinitionCode.MISSING_KEY,
-                    "There must be at least one field.",
-                    null,
-                    path.toArray(String[]::new));
-        }
-        return new Fields(read);
+        return read;
     }
 
     private Field field(int index, String name, YamlNode.Mapping definition) {
@@ -99,6 +112,23 @@ final class FieldReader {
             }
         }
         var type = type(name, keyword, definition);
+        var logic = logic(definition);
+        if (!logic.fill().isEmpty() || logic.offer() != null) {
+            if (keyword != TypeKeyword.REFERENCE) {
+                source.errorAtKey(
+                        DefinitionCode.NOT_FOR_THIS_TYPE,
+                        "Only a reference offers records and fills other fields from them.",
+                        null,
+                        at(name, logic.offer() == null ? "fill" : "offer"));
+            }
+        }
+        if (logic.formula() != null && definition.get("default").isPresent()) {
+            source.errorAtKey(
+                    DefinitionCode.NOT_FOR_THIS_TYPE,
+                    "A field with a formula has no default; the formula always gives its value.",
+                    null,
+                    at(name, "default"));
+        }
         return new Field(
                 index,
                 name,
@@ -107,9 +137,29 @@ final class FieldReader {
                 type,
                 Source.flag(definition, "required"),
                 Source.flag(definition, "unique"),
-                Source.flag(definition, "readOnly"),
+                Source.flag(definition, "readOnly") || logic.formula() != null,
                 standard(name, type, definition),
-                Source.text(definition, "was").orElse(null));
+                Source.text(definition, "was").orElse(null),
+                logic,
+                false);
+    }
+
+    private FieldLogic logic(YamlNode.Mapping definition) {
+        var fill = new LinkedHashMap<String, LogicText>();
+        var filled = Source.mapping(definition, "fill");
+        for (var entry : filled.entries()) {
+            var from = source.logic(filled, entry.key().text());
+            if (from != null) {
+                fill.put(entry.key().text(), from);
+            }
+        }
+        return new FieldLogic(
+                source.logic(definition, "formula"),
+                source.logic(definition, "requiredWhen"),
+                source.logic(definition, "readOnlyWhen"),
+                source.logic(definition, "hiddenWhen"),
+                source.logic(definition, "offer"),
+                fill);
     }
 
     private FieldType type(String name, TypeKeyword keyword, YamlNode.Mapping definition) {
@@ -188,7 +238,7 @@ final class FieldReader {
                     at(name));
             return new ChoiceList(name, Map.of("unknown", "Unknown"));
         }
-        if (!(node.get() instanceof YamlNode.Scalar(var listName, _, _))) {
+        if (!(node.get() instanceof YamlNode.Scalar(var listName, _, _, _))) {
             return ChoiceReader.read(source, name, node.get());
         }
         var list = choices.get(listName);

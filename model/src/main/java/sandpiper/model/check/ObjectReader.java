@@ -40,9 +40,13 @@ final class ObjectReader {
 
     ObjectType read(String name) {
         var root = source.root();
-        var fields =
+        var own =
                 new FieldReader(source, owner, choices, List.of("fields"))
                         .read(Source.mapping(root, "fields"));
+        var lifecycles = new LifecycleReader(source);
+        var lifecycle = lifecycles.read(own);
+        var fields = lifecycle == null ? own : lifecycles.withState(name, own, lifecycle);
+        var rules = new RuleReader(source);
         var label = Source.text(root, "label").orElseGet(() -> Names.label(name));
         return new ObjectType(
                 name,
@@ -58,7 +62,10 @@ final class ObjectReader {
                         .orElse(Removal.RETIRE),
                 fields,
                 parts(fields),
-                owner.zone());
+                owner.zone(),
+                lifecycle,
+                rules.checks(root, List.of()),
+                rules.rules(root));
     }
 
     private List<String> key(Fields fields) {
@@ -129,6 +136,7 @@ final class ObjectReader {
                 Source.text(definition, "label").orElseGet(() -> Names.label(name)),
                 Source.text(definition, "describe").orElse(null),
                 reader.read(Source.mapping(definition, "fields")),
-                Source.text(definition, "was").orElse(null));
+                Source.text(definition, "was").orElse(null),
+                new RuleReader(source).checks(definition, List.of("parts", name)));
     }
 }

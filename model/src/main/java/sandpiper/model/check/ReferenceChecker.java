@@ -24,12 +24,15 @@ final class ReferenceChecker {
     private final Map<String, PackageType> packages;
     private final Map<String, ObjectType> objects;
     private final Map<String, Source> sources;
+    private final Map<String, List<Source>> extensions;
     private final Map<String, Set<String>> inverses = new HashMap<>();
 
     ReferenceChecker(
             Map<String, PackageType> packages,
             Map<String, ObjectType> objects,
-            Map<String, Source> sources) {
+            Map<String, Source> sources,
+            Map<String, List<Source>> extensions) {
+        this.extensions = extensions;
         this.packages = packages;
         this.objects = objects;
         this.sources = sources;
@@ -44,7 +47,7 @@ final class ReferenceChecker {
     }
 
     private void check(ObjectType object, @Nullable Part part, Field field) {
-        var source = sources.get(object.name());
+        var source = sourceOf(object, field);
         if (source == null
                 || !(field.type() instanceof FieldType.Reference(var to, var inverse))
                 || to.isEmpty()) {
@@ -70,6 +73,14 @@ final class ReferenceChecker {
         if (inverse != null) {
             checkInverse(source, target, inverse, at(part, field, "inverse"));
         }
+    }
+
+    /** The file a field stands in: the object's own, or an extension's. */
+    private @Nullable Source sourceOf(ObjectType object, Field field) {
+        return extensions.getOrDefault(object.name(), List.of()).stream()
+                .filter(one -> Source.mapping(one.root(), "fields").get(field.name()).isPresent())
+                .findFirst()
+                .orElse(sources.get(object.name()));
     }
 
     private void checkInverse(Source source, ObjectType target, String inverse, String[] place) {

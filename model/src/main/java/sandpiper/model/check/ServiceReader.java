@@ -1,5 +1,6 @@
 package sandpiper.model.check;
 
+import sandpiper.model.release.Lifecycle;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
@@ -75,10 +76,12 @@ final class ServiceReader {
         if (Source.flag(definition, "remove")) {
             trees.put(Operation.REMOVE, new FieldTree(List.of(), List.of()));
         }
-        if (trees.isEmpty()) {
+        var transitions = transitions(object, name, definition);
+        if (trees.isEmpty() && transitions.isEmpty()) {
             source.errorAtKey(
                     DefinitionCode.MISSING_KEY,
-                    "The resource offers nothing; give it create, read, update, query or remove.",
+                    "The resource offers nothing; give it create, read, update, query, remove or"
+                            + " calls.",
                     null,
                     "resources",
                     name);
@@ -91,7 +94,43 @@ final class ServiceReader {
                         Source.text(definition, "describe").orElse(null),
                         trees,
                         paths(object, name, definition, "filter"),
-                        paths(object, name, definition, "sort")));
+                        paths(object, name, definition, "sort"),
+                        transitions));
+    }
+
+    private List<Lifecycle.Transition> transitions(
+            ObjectType object, String resource, YamlNode.Mapping definition) {
+        var found = new ArrayList<Lifecycle.Transition>();
+        var lifecycle = object.lifecycle();
+        for (var piece : Source.texts(definition, "calls")) {
+            for (var written : piece.split(",")) {
+                var name = written.strip();
+                var transition =
+                        lifecycle == null
+                                ? Optional.<Lifecycle.Transition>empty()
+                                : lifecycle.find(name);
+                if (transition.isPresent()) {
+                    found.add(transition.get());
+                } else {
+                    source.error(
+                            DefinitionCode.UNKNOWN_FIELD,
+                            "%s has no transition %s."
+                                    .formatted(object.name(), Quoted.of(name)),
+                            lifecycle == null
+                                    ? null
+                                    : Nearest.to(
+                                                    name,
+                                                    lifecycle.transitions().stream()
+                                                            .map(Lifecycle.Transition::name)
+                                                            .toList())
+                                            .orElse(null),
+                            "resources",
+                            resource,
+                            "calls");
+                }
+            }
+        }
+        return found;
     }
 
     private Optional<FieldTree> tree(
@@ -125,7 +164,17 @@ final class ServiceReader {
                     null,
                     place.toArray(String[]::new));
         }
-        return tree.paths();
+        for (var path : tree.paths()) {
+            if (path.last().onRead() && pieces.stream().noneMatch(piece -> piece.contains("all"))) {
+                source.error(
+                        DefinitionCode.BAD_FIELD_LIST,
+                        "%s is worked out each time it is read and cannot be used to %s."
+                                .formatted(path.written(), key),
+                        null,
+                        place.toArray(String[]::new));
+            }
+        }
+        return tree.paths().stream().filter(path -> !path.last().onRead()).toList();
     }
 
     /**

@@ -6,16 +6,21 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Code;
 import sandpiper.model.Diagnostic;
 import sandpiper.model.Place;
+import sandpiper.model.release.LogicText;
+import sandpiper.model.yaml.TextPlaces;
 import sandpiper.model.yaml.YamlNode;
 
 /** A definition file whose form is right: reading values out of it, and reporting at its places. */
 final class Source {
     private final String file;
+    private final String content;
     private final YamlNode.Mapping root;
     private final List<Diagnostic> diagnostics;
 
-    Source(String file, YamlNode.Mapping root, List<Diagnostic> diagnostics) {
+    Source(
+            String file, String content, YamlNode.Mapping root, List<Diagnostic> diagnostics) {
         this.file = file;
+        this.content = content;
         this.root = root;
         this.diagnostics = diagnostics;
     }
@@ -38,6 +43,11 @@ final class Source {
         errorAt(root.placeOfKey(path), code, message, suggestion);
     }
 
+    /** Warns at the value that a path of keys leads to. */
+    void warn(Code code, String message, String... path) {
+        diagnostics.add(Diagnostic.warning(file, root.placeOf(path), code, message));
+    }
+
     void errorAt(Place place, Code code, String message, @Nullable String suggestion) {
         diagnostics.add(Diagnostic.error(file, place, code, message, suggestion));
     }
@@ -49,6 +59,13 @@ final class Source {
 
     static String text(YamlNode node) {
         return node instanceof YamlNode.Scalar scalar ? scalar.text() : "";
+    }
+
+    /** The expression, message or steps behind a key; {@code null} when there are none. */
+    @Nullable LogicText logic(YamlNode.Mapping mapping, String key) {
+        return mapping.get(key).orElse(null) instanceof YamlNode.Scalar scalar
+                ? new LogicText(scalar.text(), new TextPlaces(file, content, scalar))
+                : null;
     }
 
     /** The boolean behind a key; false when it is absent. */

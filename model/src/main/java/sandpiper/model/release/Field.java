@@ -11,6 +11,9 @@ import sandpiper.model.type.FieldType;
  * @param readOnly whether only the service sets it
  * @param standard the value of a new record that gives none, or {@code null} for none
  * @param was its name in an earlier release, or {@code null}
+ * @param logic what is worked out about it
+ * @param onRead whether its formula is worked out each time it is read, because it depends on the
+ *     clock or on something else that cannot be watched; it is then empty in the store
  */
 public record Field(
         int index,
@@ -22,7 +25,21 @@ public record Field(
         boolean unique,
         boolean readOnly,
         @Nullable Standard standard,
-        @Nullable String was) {
+        @Nullable String was,
+        FieldLogic logic,
+        boolean onRead) {
+
+    /** Whether a formula works it out. */
+    public boolean isDerived() {
+        return logic.formula() != null;
+    }
+
+    /** The same field, worked out on read. */
+    public Field workedOutOnRead() {
+        return new Field(
+                index, name, label, describe, type, required, unique, readOnly, standard, was,
+                logic, true);
+    }
 
     /** Whether the field links to another record. */
     public boolean isReference() {

@@ -1,33 +1,76 @@
 package sandpiper.model.release;
 
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeSet;
 import sandpiper.logic.type.LogicType;
+import sandpiper.logic.type.Member;
 import sandpiper.logic.type.RecordType;
 import sandpiper.model.type.FieldType;
 
-/** An object as the language sees it: its fields and what every record has. */
+/**
+ * An object as the language sees it: its fields, its parts, the records that refer to it, and what
+ * every record has.
+ */
 public final class ObjectRecordType implements RecordType {
-    private static final Map<String, LogicType> OF_EVERY_RECORD = everyRecord();
-
     private final Release release;
     private final ObjectType object;
+    private final Map<String, Member> members = new LinkedHashMap<>();
 
-    public ObjectRecordType(Release release, ObjectType object) {
+    ObjectRecordType(Release release, ObjectType object) {
         this.release = release;
         this.object = object;
     }
 
-    private static Map<String, LogicType> everyRecord() {
-        var members = new LinkedHashMap<String, LogicType>();
-        members.put("createdAt", LogicType.Simple.DATE_TIME);
-        members.put("createdBy", LogicType.Simple.TEXT);
-        members.put("changedAt", LogicType.Simple.DATE_TIME);
-        members.put("changedBy", LogicType.Simple.TEXT);
-        members.put("retired", LogicType.Simple.BOOLEAN);
-        return members;
+    public ObjectType object() {
+        return object;
+    }
+
+    /** The members by name; made when they are first asked for, since objects refer in circles. */
+    private Map<String, Member> members() {
+        synchronized (members) {
+            if (members.isEmpty()) {
+                object.fields()
+                        .forEach(field ->
+                                members.put(field.name(), ModelMember.of(release, object, field)));
+                object.parts()
+                        .forEach(part ->
+                                members.put(
+                                        part.name(),
+                                        new ModelMember.OfPart(
+                                                part, new PartRecordType(release, object, part))));
+                release.referencesTo(object).forEach(this::addInverse);
+                for (var own : ModelMember.OfEveryRecord.Kind.values()) {
+                    members.put(own.memberName(), new ModelMember.OfEveryRecord(own));
+                }
+            }
+            return members;
+        }
+    }
+
+    private void addInverse(Inverse inverse) {
+        if (inverse.part() == null
+                && inverse.field().type() instanceof FieldType.Reference(_, var name)
+                && name != null) {
+            members.putIfAbsent(
+                    name,
+                    new ModelMember.Related(
+                            name,
+                            inverse.from(),
+                            inverse.field(),
+                            new LogicType.ListOf(
+                                    new LogicType.RecordOf(release.recordType(inverse.from())))));
+        }
+    }
+
+    /** The record type of a part's line items. */
+    public PartRecordType part(Part part) {
+        return ((ModelMember.OfPart) java.util.Objects.requireNonNull(members().get(part.name())))
+                .items();
     }
 
     @Override
@@ -36,28 +79,34 @@ public final class ObjectRecordType implements RecordType {
     }
 
     @Override
-    public Optional<LogicType> member(String member) {
-        return object.fields()
-                .find(member)
-                .map(this::typeOf)
-                .or(() -> Optional.ofNullable(OF_EVERY_RECORD.get(member)));
-    }
-
-    private LogicType typeOf(Field field) {
-        return field.type() instanceof FieldType.Reference reference
-                ? new LogicType.RecordOf(new ObjectRecordType(release, release.target(reference)))
-                : field.type().logicType();
+    public Optional<Member> member(String member) {
+        return Optional.ofNullable(members().get(member));
     }
 
     @Override
     public Collection<String> memberNames() {
-        var names = new java.util.ArrayList<>(object.fields().names());
-        names.addAll(OF_EVERY_RECORD.keySet());
-        return names;
+        return members().keySet();
+    }
+
+    @Override
+    public List<String> sortedMemberNames() {
+        var names = new TreeSet<>(object.fields().names());
+        members().values().stream()
+                .filter(member -> member.reference() != null)
+                .forEach(member -> names.add(member.name()));
+        return new ArrayList<>(names);
     }
 
     @Override
     public Optional<String> keyMember() {
         return object.key().size() == 1 ? Optional.of(object.key().getFirst()) : Optional.empty();
+    }
+
+    @Override
+    public List<String> transitions() {
+        var lifecycle = object.lifecycle();
+        return lifecycle == null
+                ? List.of()
+                : lifecycle.transitions().stream().map(Lifecycle.Transition::name).toList();
     }
 }

@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
  * @param key names of the fields that identify a record; empty when it has no natural key
  * @param numbering how its number is made, or {@code null}
  * @param zone in which its dates are meant
+ * @param lifecycle its states and transitions, or {@code null}
  */
 public record ObjectType(
         String name,
@@ -26,10 +27,48 @@ public record ObjectType(
         Removal removal,
         Fields fields,
         List<Part> parts,
-        ZoneId zone) {
+        ZoneId zone,
+        @Nullable Lifecycle lifecycle,
+        List<CheckDefinition> checks,
+        List<RuleDefinition> rules) {
     public ObjectType {
         key = List.copyOf(key);
         parts = List.copyOf(parts);
+        checks = List.copyOf(checks);
+        rules = List.copyOf(rules);
+    }
+
+    /** The field that holds the state, or nothing when there is no lifecycle. */
+    public Optional<Field> stateField() {
+        return lifecycle == null ? Optional.empty() : fields.find(lifecycle.field());
+    }
+
+    /** Whether a field holds the state, which only transitions change. */
+    public boolean isState(Field field) {
+        return lifecycle != null && lifecycle.field().equals(field.name());
+    }
+
+    /** The same object with other fields and parts. */
+    public ObjectType with(Fields otherFields, List<Part> otherParts) {
+        return new ObjectType(
+                name, packageName, label, plural, describe, was, key, numbering, removal,
+                otherFields, otherParts, zone, lifecycle, checks, rules);
+    }
+
+    /** The same object with more fields, checks and rules. */
+    public ObjectType extended(
+            List<Field> moreFields,
+            List<CheckDefinition> moreChecks,
+            List<RuleDefinition> moreRules) {
+        var allFields = new java.util.ArrayList<>(fields.stream().toList());
+        allFields.addAll(moreFields);
+        var allChecks = new java.util.ArrayList<>(checks);
+        allChecks.addAll(moreChecks);
+        var allRules = new java.util.ArrayList<>(rules);
+        allRules.addAll(moreRules);
+        return new ObjectType(
+                name, packageName, label, plural, describe, was, key, numbering, removal,
+                new Fields(allFields), parts, zone, lifecycle, allChecks, allRules);
     }
 
     /** The fields of the natural key, in its order. */

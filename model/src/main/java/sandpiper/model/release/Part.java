@@ -1,5 +1,6 @@
 package sandpiper.model.release;
 
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -15,4 +16,14 @@ public record Part(
         String label,
         @Nullable String describe,
         Fields fields,
-        @Nullable String was) {}
+        @Nullable String was,
+        List<CheckDefinition> checks) {
+    public Part {
+        checks = List.copyOf(checks);
+    }
+
+    /** The same part with other fields. */
+    public Part with(Fields otherFields) {
+        return new Part(index, name, label, describe, otherFields, was, checks);
+    }
+}

@@ -5,6 +5,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import sandpiper.logic.type.RecordType;
+import sandpiper.logic.type.World;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.type.FieldType;
 
@@ -19,6 +21,7 @@ public final class Release {
     private final List<ServiceType> services;
     private final Map<String, List<Inverse>> inverses = new LinkedHashMap<>();
     private final Map<String, FieldTree> everything = new LinkedHashMap<>();
+    private final Map<String, ObjectRecordType> recordTypes = new LinkedHashMap<>();
 
     /** Puts checked parts together; every reference must name one of the objects. */
     public Release(
@@ -32,6 +35,33 @@ public final class Release {
         objects.forEach(object -> this.objects.put(object.name(), object));
         objects.forEach(this::indexInverses);
         objects.forEach(object -> everything.put(object.name(), FieldTree.everythingOf(object)));
+        objects.forEach(object ->
+                recordTypes.put(object.name(), new ObjectRecordType(this, object)));
+    }
+
+    /** The same release with other objects in the place of its own. */
+    public Release with(List<ObjectType> others) {
+        return new Release(packages, others, choices, services);
+    }
+
+    /** An object as the language sees it; the same one at each call. */
+    public ObjectRecordType recordType(ObjectType object) {
+        return java.util.Objects.requireNonNull(recordTypes.get(object.name()));
+    }
+
+    /** What expressions may name. */
+    public World world() {
+        return new World() {
+            @Override
+            public Optional<RecordType> object(String name) {
+                return Optional.ofNullable(recordTypes.get(name));
+            }
+
+            @Override
+            public java.util.Collection<String> objectNames() {
+                return recordTypes.keySet();
+            }
+        };
     }
 
     private void indexInverses(ObjectType object) {

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.Names;
 
 /**
  * One object as a service shows it.
@@ -12,6 +13,7 @@ import org.jspecify.annotations.Nullable;
  * @param trees the fields of each operation it offers; {@link Operation#REMOVE} has an empty tree
  * @param filterable what a caller may filter by
  * @param sortable what a caller may sort by
+ * @param transitions what a caller may take of the object's lifecycle
  */
 public record ResourceType(
         String name,
@@ -19,8 +21,10 @@ public record ResourceType(
         @Nullable String describe,
         Map<Operation, FieldTree> trees,
         List<FieldPath> filterable,
-        List<FieldPath> sortable) {
+        List<FieldPath> sortable,
+        List<Lifecycle.Transition> transitions) {
     public ResourceType {
+        transitions = List.copyOf(transitions);
         trees = Map.copyOf(trees);
         filterable = List.copyOf(filterable);
         sortable = List.copyOf(sortable);
@@ -42,6 +46,13 @@ public record ResourceType(
     /** The fields of an operation, or nothing when it is not offered. */
     public Optional<FieldTree> tree(Operation operation) {
         return Optional.ofNullable(trees.get(operation));
+    }
+
+    /** The transition of a name in addresses ({@code check-in}), or nothing. */
+    public Optional<Lifecycle.Transition> transition(String address) {
+        return transitions.stream()
+                .filter(one -> Names.address(one.name()).equals(address))
+                .findFirst();
     }
 
     /**

@@ -11,6 +11,7 @@ import sandpiper.model.type.TypeKeyword;
 public enum FileKind {
     PACKAGE("package", "package.yaml", Shapes.PACKAGE),
     OBJECT("object", "objects/*.yaml", Shapes.OBJECT),
+    EXTENSION("extension", "extensions/*.yaml", Shapes.EXTENSION),
     CHOICES("choices", "choices/*.yaml", Shapes.CHOICES),
     SERVICE("service", "services/*.yaml", Shapes.SERVICE);
 
@@ -147,7 +148,150 @@ public enum FileKind {
                                         "inverse",
                                         "The name of the list of records, seen from the other"
                                                 + " side.",
-                                        FIELD_NAME)));
+                                        FIELD_NAME),
+                                key(
+                                        "formula",
+                                        "An expression that works out the value; the field is then"
+                                                + " derived.",
+                                        TEXT),
+                                key(
+                                        "requiredWhen",
+                                        "A condition under which a record needs a value here.",
+                                        TEXT),
+                                key(
+                                        "readOnlyWhen",
+                                        "A condition under which nobody may change the field.",
+                                        TEXT),
+                                key(
+                                        "hiddenWhen",
+                                        "A condition under which forms leave the field out.",
+                                        TEXT),
+                                key(
+                                        "offer",
+                                        "A condition on the records a reference may point to; this"
+                                                + " is the record that refers.",
+                                        TEXT),
+                                key(
+                                        "fill",
+                                        "Fields that get a value when a record is chosen: field"
+                                                + " here, field there.",
+                                        new Shape.Named(Names.FIELD, FIELD_NAMES, FIELD_NAME))));
+
+        private static final Shape TRIGGER =
+                new Shape.Either(
+                        List.of(
+                                new Shape.Text(
+                                        null,
+                                        "create, change, retire, or change of with field names"),
+                                new Shape.ListOf(TEXT)));
+
+        private static final Shape CHECKS =
+                new Shape.ListOf(
+                        new Shape.Keys(
+                                List.of(
+                                        key("name", "What the check is called.", FIELD_NAME),
+                                        needed(
+                                                "that",
+                                                "The condition that must be true.",
+                                                TEXT),
+                                        needed(
+                                                "say",
+                                                "The message when it is not, with expressions in"
+                                                        + " braces.",
+                                                TEXT),
+                                        key(
+                                                "at",
+                                                "The field the message is about.",
+                                                FIELD_NAME),
+                                        key(
+                                                "severity",
+                                                "Whether it stops a save (error, the default) or"
+                                                        + " only warns.",
+                                                new Shape.Word(List.of("error", "warning"))),
+                                        key(
+                                                "on",
+                                                "When it is looked at; any save when absent.",
+                                                TRIGGER),
+                                        key(
+                                                "before",
+                                                "Transitions before which it is looked at, and only"
+                                                        + " then.",
+                                                new Shape.Either(
+                                                        List.of(
+                                                                FIELD_NAME,
+                                                                new Shape.ListOf(FIELD_NAME)))))));
+
+        private static final Shape RULES =
+                new Shape.Named(
+                        Names.FIELD,
+                        FIELD_NAMES,
+                        new Shape.Keys(
+                                List.of(
+                                        key(
+                                                "label",
+                                                "What people read; made from the name when"
+                                                        + " absent.",
+                                                TEXT),
+                                        key("describe", "What the rule is for.", TEXT),
+                                        needed("on", "The change that sets it off.", TRIGGER),
+                                        key(
+                                                "when",
+                                                "The condition under which it does something;"
+                                                        + " always when absent.",
+                                                TEXT),
+                                        needed("then", "Its steps, one a line.", TEXT))));
+
+        private static final Shape STATES =
+                new Shape.Either(
+                        List.of(
+                                CODE_LIST,
+                                new Shape.Named(
+                                        Pattern.compile(".{1,60}"),
+                                        "at most 60 characters",
+                                        TEXT)));
+
+        private static final Shape LIFECYCLE =
+                new Shape.Keys(
+                        List.of(
+                                key(
+                                        "field",
+                                        "The field that holds the state; state when absent.",
+                                        FIELD_NAME),
+                                needed("initial", "The state of a new record.", TEXT),
+                                needed(
+                                        "states",
+                                        "The states, each with its label when it needs one.",
+                                        STATES),
+                                needed(
+                                        "transitions",
+                                        "The steps from state to state.",
+                                        new Shape.Named(
+                                                Names.FIELD,
+                                                FIELD_NAMES,
+                                                new Shape.Keys(
+                                                        List.of(
+                                                                key(
+                                                                        "label",
+                                                                        "What people read on its"
+                                                                            + " button.",
+                                                                        TEXT),
+                                                                key(
+                                                                        "describe",
+                                                                        "What it means.",
+                                                                        TEXT),
+                                                                needed(
+                                                                        "from",
+                                                                        "The state or states in"
+                                                                            + " which it can be"
+                                                                            + " taken.",
+                                                                        new Shape.Either(
+                                                                                List.of(
+                                                                                        TEXT,
+                                                                                        CODE_LIST))),
+                                                                needed(
+                                                                        "to",
+                                                                        "The state it leads to.",
+                                                                        TEXT)))))));
 
         static final Shape.Keys PACKAGE =
                 new Shape.Keys(
@@ -275,7 +419,34 @@ public enum FileKind {
                                                                         new Shape.Named(
                                                                                 Names.FIELD,
                                                                                 FIELD_NAMES,
-                                                                                FIELD))))))));
+                                                                                FIELD)),
+                                                                key(
+                                                                        "checks",
+                                                                        "What must hold of each"
+                                                                                + " line item.",
+                                                                        CHECKS))))),
+                                key(
+                                        "lifecycle",
+                                        "The states of a record and the transitions between"
+                                                + " them.",
+                                        LIFECYCLE),
+                                key("checks", "What must hold of a record.", CHECKS),
+                                key("rules", "What happens when.", RULES)));
+
+        static final Shape.Keys EXTENSION =
+                new Shape.Keys(
+                        List.of(
+                                needed(
+                                        "extend",
+                                        "The object of another package that gets more.",
+                                        OBJECT_NAME),
+                                key("describe", "Why it gets more.", TEXT),
+                                key(
+                                        "fields",
+                                        "Fields that are added.",
+                                        new Shape.Named(Names.FIELD, FIELD_NAMES, FIELD)),
+                                key("checks", "What must hold besides.", CHECKS),
+                                key("rules", "What happens besides.", RULES)));
 
         static final Shape.Keys CHOICES =
                 new Shape.Keys(
@@ -369,7 +540,12 @@ public enum FileKind {
                                                                         "Whether a caller may"
                                                                             + " retire or delete a"
                                                                             + " record.",
-                                                                        FLAG)))))));
+                                                                        FLAG),
+                                                                key(
+                                                                        "calls",
+                                                                        "Transitions a caller may"
+                                                                            + " take.",
+                                                                        FIELD_LIST)))))));
 
         private static Shape.Key operation(String name, String describe) {
             return key(

@@ -35,7 +35,7 @@ public final class ShapeChecker {
         return switch (shape) {
             case Shape.Text text -> text(node, text, what);
             case Shape.Flag _ ->
-                    node instanceof YamlNode.Scalar(_, var kind, _)
+                    node instanceof YamlNode.Scalar(_, var kind, _, _)
                                     && kind == YamlNode.Scalar.Kind.BOOLEAN
                             ? node
                             : wrong(node, shape, what);
@@ -60,7 +60,7 @@ public final class ShapeChecker {
     }
 
     private @Nullable YamlNode whole(YamlNode node, Shape.Whole shape, String what) {
-        if (node instanceof YamlNode.Scalar(var text, var kind, _)
+        if (node instanceof YamlNode.Scalar(var text, var kind, _, _)
                 && kind == YamlNode.Scalar.Kind.NUMBER
                 && text.matches("-?\\d{1,9}")) {
             int value = Integer.parseInt(text);
@@ -158,7 +158,7 @@ public final class ShapeChecker {
         var nearest = Nearest.to(name, shape.names()).orElse(null);
         var hint = nearest == null ? "; there can be " + String.join(", ", shape.names()) : "";
         boolean nothingBehind =
-                entry.value() instanceof YamlNode.Scalar(_, var kind, _)
+                entry.value() instanceof YamlNode.Scalar(_, var kind, _, _)
                         && kind == YamlNode.Scalar.Kind.NULL;
         if (nothingBehind && name.contains(" ")) {
             hint =
@@ -190,7 +190,7 @@ public final class ShapeChecker {
      */
     private static YamlNode emptyAsKeys(YamlNode value, Shape shape) {
         boolean empty =
-                value instanceof YamlNode.Scalar(_, var kind, _)
+                value instanceof YamlNode.Scalar(_, var kind, _, _)
                         && kind == YamlNode.Scalar.Kind.NULL;
         boolean braces = shape instanceof Shape.Keys || shape instanceof Shape.Named;
         return empty && braces ? new YamlNode.Mapping(List.of(), value.place()) : value;
@@ -217,7 +217,7 @@ public final class ShapeChecker {
 
     private @Nullable YamlNode wrong(YamlNode node, Shape shape, String what) {
         var found =
-                node instanceof YamlNode.Scalar(var text, var kind, _)
+                node instanceof YamlNode.Scalar(var text, var kind, _, _)
                                 && kind != YamlNode.Scalar.Kind.NULL
                         ? Quoted.of(text)
                         : node.described();

@@ -147,7 +147,17 @@ public final class YamlFile {
         } else {
             kind = YamlNode.Scalar.Kind.TEXT;
         }
-        return new YamlNode.Scalar(scalar.getValue(), kind, place);
+        return new YamlNode.Scalar(scalar.getValue(), kind, style(scalar), place);
+    }
+
+    private static YamlNode.Scalar.Style style(ScalarNode scalar) {
+        return switch (scalar.getScalarStyle()) {
+            case SINGLE_QUOTED -> YamlNode.Scalar.Style.SINGLE_QUOTED;
+            case DOUBLE_QUOTED, JSON_SCALAR_STYLE -> YamlNode.Scalar.Style.DOUBLE_QUOTED;
+            case LITERAL -> YamlNode.Scalar.Style.LITERAL;
+            case FOLDED -> YamlNode.Scalar.Style.FOLDED;
+            case PLAIN -> YamlNode.Scalar.Style.PLAIN;
+        };
     }
 
     private YamlNode mapping(MappingNode mapping, Place place, int depth) {

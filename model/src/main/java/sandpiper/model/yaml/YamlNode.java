@@ -15,7 +15,16 @@ public sealed interface YamlNode {
     String described();
 
     /** A single value; {@code text} is as written, without quotes. */
-    record Scalar(String text, Kind kind, Place place) implements YamlNode {
+    record Scalar(String text, Kind kind, Style style, Place place) implements YamlNode {
+        /** How a value is written down. */
+        public enum Style {
+            PLAIN,
+            SINGLE_QUOTED,
+            DOUBLE_QUOTED,
+            LITERAL,
+            FOLDED
+        }
+
         /** What YAML's core schema takes the text for. */
         public enum Kind {
             TEXT,

@@ -10,9 +10,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import sandpiper.logic.Span;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.condition.Operand;
 import sandpiper.logic.syntax.Operator;
+import sandpiper.logic.type.LogicType;
+import sandpiper.logic.value.RecordValue;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
@@ -51,12 +54,18 @@ final class Lowering {
             case Condition.Any(var parts) ->
                     new Predicate.Any(parts.stream().map(this::lower).toList());
             case Condition.Not(var inner) -> new Predicate.Not(lower(inner));
+            case Condition.Unknown _ -> new Predicate.Unknown();
             case Condition.Empty(var field) -> new Predicate.Empty(target(field).column());
             case Condition.TextMatch(var field, var place, var text) ->
                     new Predicate.Match(target(field).column(), place, text);
             case Condition.Compare(var left, var operator, var right) ->
                     compare(target(left), operator, right);
         };
+    }
+
+    /** The column at the end of a path. */
+    ColumnRef column(List<String> path) {
+        return target(new Operand.Field(path, LogicType.Simple.ANY, new Span(0, 0))).column();
     }
 
     private Target target(Operand.Field operand) {
@@ -122,6 +131,8 @@ final class Lowering {
                             operator,
                             left.smallLetters() ? text.toLowerCase(Locale.ROOT) : text);
             case Boolean flag -> new Predicate.Compare(left.column(), operator, flag ? 1L : 0L);
+            case RecordValue record ->
+                    new Predicate.Compare(left.column(), operator, record.number());
             case LocalDate date ->
                     new Predicate.Compare(left.column(), operator, date.toEpochDay());
             case LocalTime time ->

@@ -16,6 +16,9 @@ sealed interface Predicate {
     /** Whatever the row. */
     record Always(boolean truth) implements Predicate {}
 
+    /** Neither true nor false, whatever the row. */
+    record Unknown() implements Predicate {}
+
     record Compare(ColumnRef column, Operator operator, Object value) implements Predicate {}
 
     /** Two columns; numbers of different scale are brought to one by the factors. */
@@ -35,6 +38,7 @@ sealed interface Predicate {
             case Any(var parts) -> shape(into, "|", parts);
             case Not(var inner) -> shape(into, "!", List.of(inner));
             case Always(var truth) -> into.append(truth ? 'T' : 'F');
+            case Unknown _ -> into.append('U');
             case Compare(var column, var operator, _) ->
                     into.append(column.path()).append(operator.symbol()).append('?');
             case CompareColumns(
@@ -70,7 +74,7 @@ sealed interface Predicate {
             case All(var parts) -> parts.forEach(part -> part.values(into));
             case Any(var parts) -> parts.forEach(part -> part.values(into));
             case Not(var inner) -> inner.values(into);
-            case Always _, CompareColumns _, Empty _ -> {
+            case Always _, Unknown _, CompareColumns _, Empty _ -> {
                 // no values
             }
             case Compare compare -> into.add(compare.value());

@@ -22,6 +22,7 @@ final class PredicateSql {
             case Predicate.Not(var inner) -> DSL.not(of(inner));
             case Predicate.Always(var truth) ->
                     truth ? DSL.condition("1 = 1") : DSL.condition("1 = 0");
+            case Predicate.Unknown _ -> DSL.condition("null");
             case Predicate.Empty(var column) -> joins.column(column).isNull();
             case Predicate.Compare(var column, var operator, _) ->
                     DSL.condition(

@@ -18,6 +18,7 @@ import sandpiper.engine.port.Transaction;
 import sandpiper.engine.read.Page;
 import sandpiper.engine.read.Query;
 import sandpiper.engine.read.RecordView;
+import sandpiper.logic.condition.Condition;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.Fields;
@@ -33,11 +34,13 @@ import sandpiper.store.table.Values;
 public final class SqlRecords implements RecordStorage {
     private final Release release;
     private final RecordReader reader;
+    private final RecordSelector selector;
     private final Map<String, ObjectSql> statements = new HashMap<>();
 
     public SqlRecords(Release release) {
         this.release = release;
         this.reader = new RecordReader(release);
+        this.selector = new RecordSelector(release);
         release.objects().forEach(object -> statements.put(object.name(), new ObjectSql(object)));
     }
 
@@ -148,6 +151,28 @@ public final class SqlRecords implements RecordStorage {
     @Override
     public Page page(Session session, Query query) {
         return reader.page(SqlSession.of(session), query);
+    }
+
+    @Override
+    public List<Long> numbers(
+            Session session, ObjectType object, @Nullable Condition condition, int limit) {
+        return selector.numbers(SqlSession.of(session), object, condition, limit);
+    }
+
+    @Override
+    public @Nullable Object total(
+            Session session,
+            ObjectType object,
+            @Nullable Condition condition,
+            String function,
+            List<String> path) {
+        return selector.total(SqlSession.of(session), object, condition, function, path);
+    }
+
+    @Override
+    public List<Long> referring(
+            Session session, ObjectType object, @Nullable Part part, Field field, long number) {
+        return selector.referring(SqlSession.of(session), object, part, field, number);
     }
 
     @Override

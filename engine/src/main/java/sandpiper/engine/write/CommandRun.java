@@ -1,0 +1,282 @@
+package sandpiper.engine.write;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.Outcome;
+import sandpiper.engine.command.Outcome.Reason;
+import sandpiper.engine.command.RecordCode;
+import sandpiper.engine.command.RecordCommand;
+import sandpiper.engine.command.Request;
+import sandpiper.engine.port.StoredRecord;
+import sandpiper.engine.port.Transaction;
+import sandpiper.engine.read.KeyText;
+import sandpiper.logic.Quoted;
+import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Removal;
+
+/** One command at work: finds its record and puts into the unit of work what is asked of it. */
+final class CommandRun {
+    private final LiveRelease live;
+    private final Transaction transaction;
+    private final Request request;
+    private final UnitOfWork unit;
+    private @Nullable RecordState record;
+
+    CommandRun(
+            LiveRelease live, Transaction transaction, Request request, UnitOfWork unit) {
+        this.live = live;
+        this.transaction = transaction;
+        this.request = request;
+        this.unit = unit;
+    }
+
+    /** The record it is about, once it is prepared. */
+    RecordState record() {
+        return Objects.requireNonNull(record);
+    }
+
+    /** Does what can be done at once; {@code null} when the unit has to work on it. */
+    @Nullable Outcome prepare() {
+        return switch (request.command()) {
+            case RecordCommand.Create create ->
+                    create(create.object(), create.writable(), create.values());
+            case RecordCommand.Change change -> change(change);
+            case RecordCommand.Save save -> save(save);
+            case RecordCommand.Transit transit -> transit(transit);
+            case RecordCommand.Remove remove -> remove(remove);
+            case RecordCommand.Restore restore -> restore(restore);
+        };
+    }
+
+    private @Nullable Outcome create(
+            ObjectType object, FieldTree writable, Map<String, @Nullable Object> values) {
+        var input =
+                InputReader.read(live.release(), object, writable, values, request.textual());
+        var made = unit.create(object);
+        begin(made);
+        unit.apply(made, input);
+        return null;
+    }
+
+    private void begin(RecordState made) {
+        record = made;
+        unit.primary(made);
+    }
+
+    private @Nullable Outcome change(RecordCommand.Change change) {
+        var object = change.object();
+        var found = unit.find(object, change.key());
+        return found.isEmpty()
+                ? missing(object, change.key())
+                : change(
+                        object,
+                        change.writable(),
+                        found.get().number(),
+                        change.values(),
+                        change.expectedVersion());
+    }
+
+    private @Nullable Outcome change(
+            ObjectType object,
+            FieldTree writable,
+            long number,
+            Map<String, @Nullable Object> values,
+            @Nullable Long expectedVersion) {
+        var there = unit.load(object, number);
+        var refusal = refusal(there, expectedVersion);
+        if (refusal != null) {
+            return refusal;
+        }
+        var input =
+                InputReader.read(live.release(), object, writable, values, request.textual());
+        begin(there);
+        unit.apply(there, input);
+        return null;
+    }
+
+    /** Why a record cannot be changed at all, or {@code null}. */
+    private static Outcome.@Nullable Refused refusal(
+            RecordState there, @Nullable Long expectedVersion) {
+        var stale = stale(there, expectedVersion);
+        if (stale != null || !there.isRetired()) {
+            return stale;
+        }
+        return Outcome.Refused.because(
+                Reason.CONFLICT,
+                RecordCode.RETIRED_RECORD,
+                "This %s is retired; restore it before changing it."
+                        .formatted(there.object().label()));
+    }
+
+    private @Nullable Outcome save(RecordCommand.Save save) {
+        var object = save.object();
+        if (object.key().isEmpty()) {
+            return Outcome.Refused.because(
+                    Reason.INVALID,
+                    RecordCode.KEY_MISSING,
+                    "%s has no key, so its records cannot be saved by key."
+                            .formatted(object.label()));
+        }
+        var among = InputReader.keyAmong(object, save.values());
+        var key = save.key() == null ? among : save.key();
+        if (key == null) {
+            // Without the key it can only be a new record, whose faults then say what is missing.
+            return create(object, save.creatable(), save.values());
+        }
+        var found = unit.find(object, key);
+        if (found.isPresent()) {
+            var values = new HashMap<>(save.values());
+            if (among != null && among.equals(key)) {
+                object.key().forEach(values::remove);
+            }
+            return change(
+                    object,
+                    save.changeable(),
+                    found.get().number(),
+                    values,
+                    save.expectedVersion());
+        }
+        if (save.expectedVersion() != null) {
+            return missing(object, key);
+        }
+        if (among != null && !among.equals(key)) {
+            return new Outcome.Refused(
+                    Reason.INVALID,
+                    List.of(
+                            new Fault(
+                                    List.of(object.key().getFirst()),
+                                    RecordCode.KEY_DIFFERS,
+                                    "The key in the address is %s, but in the values %s; make them the same."
+                                            .formatted(Quoted.of(key), Quoted.of(among)))));
+        }
+        return createWithKey(save, key);
+    }
+
+    private @Nullable Outcome createWithKey(RecordCommand.Save save, String key) {
+        var object = save.object();
+        var parsed = KeyText.read(object, key);
+        if (parsed.isEmpty()) {
+            return Outcome.Refused.because(
+                    Reason.INVALID,
+                    RecordCode.BAD_KEY,
+                    "%s is not a key of %s (%s)."
+                            .formatted(
+                                    Quoted.of(key),
+                                    object.label(),
+                                    String.join(", ", object.key())));
+        }
+        var values = new HashMap<>(save.values());
+        var fields = object.keyFields();
+        for (int i = 0; i < fields.size(); i++) {
+            values.putIfAbsent(
+                    fields.get(i).name(), fields.get(i).type().write(parsed.get().get(i)));
+        }
+        return create(object, save.creatable(), values);
+    }
+
+    private @Nullable Outcome transit(RecordCommand.Transit transit) {
+        var object = transit.object();
+        var found = unit.find(object, transit.key());
+        if (found.isEmpty()) {
+            return missing(object, transit.key());
+        }
+        var there = unit.load(object, found.get().number());
+        var refusal = refusal(there, transit.expectedVersion());
+        if (refusal != null) {
+            return refusal;
+        }
+        begin(there);
+        unit.lifecycles().take(there, transit.transition());
+        return null;
+    }
+
+    private @Nullable Outcome remove(RecordCommand.Remove remove) {
+        var object = remove.object();
+        var found = unit.find(object, remove.key());
+        if (found.isEmpty()) {
+            return missing(object, remove.key());
+        }
+        if (object.removal() == Removal.NONE) {
+            return Outcome.Refused.because(
+                    Reason.CONFLICT,
+                    RecordCode.NOT_REMOVABLE,
+                    "%s are neither retired nor deleted.".formatted(object.plural()));
+        }
+        var there = unit.load(object, found.get().number());
+        var stale = stale(there, remove.expectedVersion());
+        if (stale != null) {
+            return stale;
+        }
+        begin(there);
+        there.retire(true);
+        return object.removal() == Removal.RETIRE
+                ? null
+                : delete(there, Objects.requireNonNull(there.stored()));
+    }
+
+    /** Totals take leave of a record as if it were retired, and then it goes for good. */
+    private Outcome delete(RecordState there, StoredRecord stored) {
+        var referrer = live.records().referrer(transaction, there.object(), stored.number());
+        if (referrer.isPresent()) {
+            var by = referrer.get();
+            return Outcome.Refused.because(
+                    Reason.CONFLICT,
+                    RecordCode.IN_USE,
+                    "This %s is used by %,d %s and cannot be deleted."
+                            .formatted(
+                                    there.object().label(),
+                                    by.count(),
+                                    by.count() == 1
+                                            ? by.object().label()
+                                            : by.object().plural()));
+        }
+        unit.work();
+        var refused = unit.refusal();
+        if (refused != null) {
+            return refused;
+        }
+        unit.settle();
+        unit.workspace().touched().remove(there);
+        unit.store();
+        return unit.flush().delete(there, stored);
+    }
+
+    private @Nullable Outcome restore(RecordCommand.Restore restore) {
+        var found = unit.find(restore.object(), restore.key());
+        if (found.isEmpty()) {
+            return missing(restore.object(), restore.key());
+        }
+        var there = unit.load(restore.object(), found.get().number());
+        begin(there);
+        there.retire(false);
+        return null;
+    }
+
+    private static Outcome missing(ObjectType object, String key) {
+        return Outcome.Refused.because(
+                Reason.MISSING,
+                RecordCode.NO_SUCH_RECORD,
+                "There is no %s %s.".formatted(object.label(), Quoted.of(key)));
+    }
+
+    private static Outcome.@Nullable Refused stale(RecordState there, @Nullable Long expected) {
+        var stored = Objects.requireNonNull(there.stored());
+        if (expected == null || expected == stored.version()) {
+            return null;
+        }
+        return Outcome.Refused.because(
+                Reason.STALE,
+                RecordCode.STALE,
+                "This %s was changed by %s in the meantime (version %d, not %d); read it again and repeat your change."
+                        .formatted(
+                                there.object().label(),
+                                stored.changedBy(),
+                                stored.version(),
+                                expected));
+    }
+}

@@ -1,0 +1,319 @@
+package sandpiper.engine.write;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.PriorityQueue;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.RecordCode;
+import sandpiper.engine.trace.TraceStep;
+import sandpiper.engine.trace.Tracer;
+import sandpiper.logic.value.Nothing;
+import sandpiper.logic.value.RecordValue;
+import sandpiper.logic.value.ValueText;
+import sandpiper.model.logic.Codec;
+import sandpiper.model.logic.Formula;
+import sandpiper.model.logic.Hop;
+import sandpiper.model.logic.Watch;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.Part;
+import sandpiper.model.type.FieldType;
+import sandpiper.model.type.Intake;
+
+/**
+ * Keeps derived fields right while records change.
+ *
+ * <p>A changed record first gets its own formulas worked out. Then whatever reads it from elsewhere
+ * follows: totals by what the record added before and adds now ({@link Totals}), everything else by
+ * going the way of the reading backwards and working out anew, formulas that others read first. What
+ * changes by that is a change like any other, so the work goes on until nothing is left.
+ */
+final class Derivation {
+    private final Workspace workspace;
+    private final Tracer tracer;
+    private final List<Fault> faults;
+    private final Totals totals;
+    private final Map<RecordState, Seen> seen = new HashMap<>();
+    private final Set<RecordState> pending = new LinkedHashSet<>();
+    private final PriorityQueue<Dirty> dirty =
+            new PriorityQueue<>(Comparator.comparingInt((Dirty one) -> one.formula().rank()));
+    private final Set<Dirty> queued = new HashSet<>();
+
+    /** A formula of a record that must be worked out anew. */
+    private record Dirty(RecordState record, Formula formula) {}
+
+    /** What of a record others know already. */
+    static final class Seen {
+        private @Nullable Object @Nullable [] values;
+        private boolean counted;
+        private int partStamp;
+
+        /** The values others know; {@code null} when they know of no such record. */
+        @Nullable Object @Nullable [] values() {
+            return counted ? values : null;
+        }
+    }
+
+    Derivation(Workspace workspace, Tracer tracer, List<Fault> faults) {
+        this.workspace = workspace;
+        this.tracer = tracer;
+        this.faults = faults;
+        this.totals = new Totals(workspace, this);
+    }
+
+    /** What others know of a record: at first what is stored. */
+    Seen seen(RecordState record) {
+        return seen.computeIfAbsent(record, one -> {
+            var fresh = new Seen();
+            var stored = one.stored();
+            fresh.values = stored == null ? null : stored.values();
+            fresh.counted = stored != null && !stored.retired();
+            return fresh;
+        });
+    }
+
+    /** Works out everything that follows from what was changed. */
+    void run() {
+        for (var record : workspace.touched()) {
+            var known = seen(record);
+            boolean changed =
+                    known.values == null
+                            || known.counted == record.isRetired()
+                            || known.partStamp != record.partStamp()
+                            || !record.slots().differing(known.values).isEmpty()
+                            || hasChangedItem(record);
+            if (changed) {
+                pending.add(record);
+            }
+        }
+        while (!pending.isEmpty() || !dirty.isEmpty()) {
+            workspace.evaluation().spend(1);
+            if (pending.isEmpty()) {
+                var next = dirty.remove();
+                queued.remove(next);
+                recompute(next.record(), next.formula());
+            } else {
+                var record = pending.iterator().next();
+                pending.remove(record);
+                ownFormulas(record);
+                propagate(record);
+            }
+        }
+    }
+
+    private static boolean hasChangedItem(RecordState record) {
+        for (var part : record.object().parts()) {
+            for (var item : record.items(part)) {
+                if (item.slots().stamp() > 0) {
+                    return true;
+                }
+            }
+        }
+        return false;
+    }
+
+    private void ownFormulas(RecordState record) {
+        boolean first = seen(record).values == null;
+        for (var formula : workspace.logic().of(record.object()).formulas()) {
+            if (!formula.field().onRead() && (!formula.watched() || first)) {
+                recompute(record, formula);
+            }
+        }
+    }
+
+    private void recompute(RecordState record, Formula formula) {
+        var part = formula.part();
+        boolean changed = false;
+        if (part == null) {
+            var value = formula.code().run(workspace.frame(formula.code(), record));
+            changed = store(record, record.slots(), formula, value, List.of(), "");
+        } else {
+            var items = record.items(part);
+            for (int i = 0; i < items.size(); i++) {
+                var item = items.get(i);
+                var value = formula.code().run(workspace.frame(formula.code(), item));
+                boolean itemChanged =
+                        store(
+                                record,
+                                item.slots(),
+                                formula,
+                                value,
+                                List.of(part.name(), i),
+                                part.name() + " " + (i + 1) + " ");
+                if (itemChanged) {
+                    record.touchPart(part);
+                }
+                changed |= itemChanged;
+            }
+        }
+        if (changed) {
+            workspace.touch(record);
+            pending.add(record);
+        }
+    }
+
+    private boolean store(
+            RecordState record,
+            Slots slots,
+            Formula formula,
+            Object value,
+            List<Object> at,
+            String which) {
+        var field = formula.field();
+        var before = slots.get(field);
+        if (!set(record, slots, field, value, at)) {
+            return false;
+        }
+        if (tracer.isOn()) {
+            tracer.step(
+                    TraceStep.Kind.FORMULA,
+                    "%s %s: %s%s"
+                            .formatted(
+                                    record.object().label(),
+                                    workspace.written(record),
+                                    which,
+                                    field.name()),
+                    String.valueOf(field.logic().formula()),
+                    shown(record, field, before) + " → " + ValueText.of(value));
+        }
+        return true;
+    }
+
+    private String shown(RecordState record, Field field, @Nullable Object stored) {
+        return stored == null
+                ? "empty"
+                : ValueText.of(workspace.value(record.object(), field, stored));
+    }
+
+    /** Puts a value that logic came to into a field; tells whether it is another than before. */
+    boolean set(
+            RecordState record, Slots slots, Field field, Object value, List<Object> at) {
+        if (value == Nothing.NULL) {
+            return slots.set(field, null);
+        }
+        if (field.type() instanceof FieldType.Reference) {
+            return value instanceof RecordValue target && slots.set(field, target.number());
+        }
+        return switch (Codec.toStored(field.type(), value, record.object().zone())) {
+            case Intake.Taken(var stored) -> slots.set(field, stored);
+            case Intake.Refused(_, var message) -> {
+                var path = new ArrayList<>(at);
+                path.add(field.name());
+                var fault =
+                        new Fault(
+                                path,
+                                RecordCode.CANNOT_BE_STORED,
+                                "%s %s.".formatted(field.label(), message));
+                if (!faults.contains(fault)) {
+                    faults.add(fault);
+                }
+                yield false;
+            }
+        };
+    }
+
+    /** Tells everything that reads a record of its changes. */
+    private void propagate(RecordState record) {
+        var known = seen(record);
+        for (var watch : workspace.logic().watchesOf(record.object())) {
+            if (isHit(watch, record, known) && !totals.keeps(watch, record)) {
+                dependents(watch, record, known).forEach(one -> markDirty(one, watch.formula()));
+            }
+        }
+        totals.follow(record, known);
+        known.values = record.slots().copy();
+        known.counted = !record.isRetired();
+        known.partStamp = record.partStamp();
+    }
+
+    private static boolean isHit(Watch watch, RecordState record, Seen known) {
+        var part = watch.part();
+        if (part != null) {
+            return record.partStamp(part) > known.partStamp || known.values == null;
+        }
+        var before = known.values;
+        return before == null
+                || known.counted == record.isRetired()
+                || !Objects.equals(
+                        before[watch.field().index()], record.slots().get(watch.field()));
+    }
+
+    void markDirty(RecordState record, Formula formula) {
+        var one = new Dirty(record, formula);
+        if (queued.add(one)) {
+            dirty.add(one);
+        }
+    }
+
+    /** The records a reading starts at, found by going its way backwards from a changed record. */
+    private Set<RecordState> dependents(Watch watch, RecordState changed, Seen known) {
+        Set<RecordState> at = new LinkedHashSet<>(List.of(changed));
+        boolean last = true;
+        for (var hop : watch.route().reversed()) {
+            var next = new LinkedHashSet<RecordState>();
+            for (var record : at) {
+                switch (hop) {
+                    case Hop.Along(var from, var part, var field) ->
+                            referring(from, part, field, record).forEach(next::add);
+                    case Hop.Back(_, var field) -> {
+                        next.addAll(target(record.slots().get(field), field));
+                        var before = known.values;
+                        if (last && before != null) {
+                            next.addAll(target(before[field.index()], field));
+                        }
+                    }
+                    case Hop.Into _ -> next.add(record);
+                    case Hop.Everywhere _ -> {
+                        // worked out on read, so never watched
+                    }
+                }
+            }
+            at = next;
+            last = false;
+        }
+        return at;
+    }
+
+    private List<RecordState> target(@Nullable Object number, Field field) {
+        return number == null
+                ? List.of()
+                : List.of(
+                        workspace.record(
+                                workspace.release().target((FieldType.Reference) field.type()),
+                                (Long) number));
+    }
+
+    private List<RecordState> referring(
+            sandpiper.model.release.ObjectType from,
+            @Nullable Part part,
+            Field field,
+            RecordState to) {
+        if (to.isNew()) {
+            return List.of();
+        }
+        workspace.settle();
+        return workspace
+                .storage()
+                .referring(workspace.session(), from, part, field, to.number())
+                .stream()
+                .map(number -> workspace.record(from, number))
+                .toList();
+    }
+
+    /** Notes that a total changed. */
+    void changed(RecordState record) {
+        workspace.touch(record);
+        pending.add(record);
+    }
+
+    Tracer tracer() {
+        return tracer;
+    }
+}

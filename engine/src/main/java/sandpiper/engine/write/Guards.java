@@ -1,0 +1,277 @@
+package sandpiper.engine.write;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.RecordCode;
+import sandpiper.engine.trace.TraceStep;
+import sandpiper.engine.trace.Tracer;
+import sandpiper.logic.Quoted;
+import sandpiper.logic.check.Setting;
+import sandpiper.logic.value.ValueText;
+import sandpiper.model.logic.CompiledCheck;
+import sandpiper.model.logic.FieldCondition;
+import sandpiper.model.logic.Offer;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.Part;
+import sandpiper.model.release.Trigger;
+import sandpiper.model.type.FieldType;
+
+/** Looks at what must hold of a record: conditions on its fields, what references offer, checks. */
+final class Guards {
+    private final UnitOfWork unit;
+    private final Workspace workspace;
+    private final Tracer tracer;
+
+    Guards(UnitOfWork unit, Workspace workspace, Tracer tracer) {
+        this.unit = unit;
+        this.workspace = workspace;
+        this.tracer = tracer;
+    }
+
+    /** Whether a condition says so of a field now. */
+    boolean holds(
+            FieldCondition.Kind kind, RecordState record, @Nullable ItemState item, Field field) {
+        for (var condition : workspace.logic().of(record.object()).conditions()) {
+            if (condition.kind() == kind && isAbout(condition, item, field)) {
+                var code = condition.code();
+                var frame =
+                        item == null
+                                ? workspace.frame(code, record)
+                                : workspace.frame(code, item);
+                if (code.holds(frame)) {
+                    return true;
+                }
+            }
+        }
+        return false;
+    }
+
+    private static boolean isAbout(
+            FieldCondition condition, @Nullable ItemState item, Field field) {
+        return condition.field().name().equals(field.name())
+                && name(condition.part()).equals(item == null ? "" : item.part().name());
+    }
+
+    private static String name(@Nullable Part part) {
+        return part == null ? "" : part.name();
+    }
+
+    /** The condition under which a field is read-only, as it is written. */
+    Optional<String> readOnlyCondition(RecordState record, Field field) {
+        return workspace.logic().of(record.object()).conditions().stream()
+                .filter(one -> one.kind() == FieldCondition.Kind.READ_ONLY)
+                .filter(one -> isAbout(one, null, field))
+                .map(FieldCondition::written)
+                .findFirst();
+    }
+
+    /** Looks at everything that must hold of a record. */
+    void check(RecordState record) {
+        checkConditions(record);
+        checkOffers(record);
+        for (var check : workspace.logic().of(record.object()).checks()) {
+            if (isDue(record, check)) {
+                check(record, check);
+            }
+        }
+    }
+
+    private void checkConditions(RecordState record) {
+        for (var condition : workspace.logic().of(record.object()).conditions()) {
+            if (condition.kind() != FieldCondition.Kind.REQUIRED) {
+                continue;
+            }
+            var part = condition.part();
+            if (part == null) {
+                required(record, null, condition, List.of());
+            } else {
+                var items = record.items(part);
+                for (int i = 0; i < items.size(); i++) {
+                    required(record, items.get(i), condition, List.of(part.name(), i));
+                }
+            }
+        }
+    }
+
+    private void required(
+            RecordState record,
+            @Nullable ItemState item,
+            FieldCondition condition,
+            List<Object> at) {
+        var field = condition.field();
+        var slots = item == null ? record.slots() : item.slots();
+        if (slots.get(field) != null) {
+            return;
+        }
+        var code = condition.code();
+        var frame =
+                item == null ? workspace.frame(code, record) : workspace.frame(code, item);
+        if (code.holds(frame)
+                && !holds(FieldCondition.Kind.HIDDEN, record, item, field)) {
+            var path = new ArrayList<>(at);
+            path.add(field.name());
+            unit.add(
+                    record,
+                    new Fault(
+                            path,
+                            RecordCode.REQUIRED,
+                            "%s is required here, because %s."
+                                    .formatted(field.label(), condition.written())));
+        }
+    }
+
+    private void checkOffers(RecordState record) {
+        for (var offer : workspace.logic().of(record.object()).offers()) {
+            var part = offer.part();
+            if (part == null) {
+                offered(record, null, offer, List.of());
+            } else {
+                var items = record.items(part);
+                for (int i = 0; i < items.size(); i++) {
+                    offered(record, items.get(i), offer, List.of(part.name(), i));
+                }
+            }
+        }
+    }
+
+    private void offered(
+            RecordState record, @Nullable ItemState item, Offer offer, List<Object> at) {
+        var field = offer.field();
+        var slots = item == null ? record.slots() : item.slots();
+        var number = slots.get(field);
+        if (number == null || !slots.isChanged(field)) {
+            return;
+        }
+        var target = workspace.release().target((FieldType.Reference) field.type());
+        var chosen = workspace.record(target, (Long) number);
+        for (var demand : offer.parts()) {
+            var frame =
+                    item == null
+                            ? workspace.frame(demand.code(), record)
+                            : workspace.frame(demand.code(), item);
+            frame.set(Setting.ITEM, chosen.logic(workspace));
+            if (!demand.code().holds(frame)) {
+                var path = new ArrayList<>(at);
+                path.add(field.name());
+                unit.add(
+                        record,
+                        new Fault(
+                                path,
+                                RecordCode.NOT_OFFERED,
+                                "%s: %s %s cannot be chosen here, because this does not hold: %s."
+                                        .formatted(
+                                                field.label(),
+                                                target.label(),
+                                                Quoted.of(workspace.written(chosen)),
+                                                demand.written())));
+                return;
+            }
+        }
+    }
+
+    private boolean isDue(RecordState record, CompiledCheck check) {
+        var definition = check.definition();
+        if (!definition.before().isEmpty()) {
+            return unit.lifecycles().taken(record).stream().anyMatch(definition.before()::contains);
+        }
+        if (definition.on().equals(Trigger.ALWAYS)) {
+            return unit.isPrimary(record) || touchesWhat(record, check);
+        }
+        return isSetOff(record, definition.on());
+    }
+
+    /** Whether anything changed that a check of another record than the one asked for reads. */
+    private static boolean touchesWhat(RecordState record, CompiledCheck check) {
+        if (record.isNew()) {
+            return true;
+        }
+        var part = check.part();
+        if (part != null) {
+            return record.partStamp(part) > 0;
+        }
+        return record.slots().changed().stream()
+                .anyMatch(field -> check.reads().contains(field.name()));
+    }
+
+    private static boolean isSetOff(RecordState record, Trigger on) {
+        if (record.isNew() ? on.create() : on.change() && record.isChangedByHand()) {
+            return true;
+        }
+        if (on.retire() && record.isRetirementChanged() && record.isRetired()) {
+            return true;
+        }
+        for (var name : on.fields()) {
+            var field = record.object().fields().find(name);
+            boolean changed =
+                    field.isPresent()
+                            ? record.slots().isChanged(field.get())
+                            : record.partStamp(record.object().part(name).orElseThrow()) > 0;
+            if (changed) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private void check(RecordState record, CompiledCheck check) {
+        var part = check.part();
+        if (part == null) {
+            check(record, null, check, List.of());
+        } else {
+            var items = record.items(part);
+            for (int i = 0; i < items.size(); i++) {
+                check(record, items.get(i), check, List.of(part.name(), i));
+            }
+        }
+    }
+
+    private void check(
+            RecordState record, @Nullable ItemState item, CompiledCheck check, List<Object> at) {
+        // What a check reads may be missing or wrong already; that was said.
+        if (item == null && check.reads().stream().anyMatch(name -> unit.isFaulty(record, name))) {
+            return;
+        }
+        var frame =
+                item == null
+                        ? workspace.frame(check.that(), record)
+                        : workspace.frame(check.that(), item);
+        if (item == null) {
+            workspace.addChange(frame, record);
+        }
+        var holds = check.that().run(frame);
+        var definition = check.definition();
+        if (tracer.isOn()) {
+            tracer.step(
+                    TraceStep.Kind.CHECK,
+                    "%s %s: %s"
+                            .formatted(
+                                    record.object().label(),
+                                    workspace.written(record),
+                                    definition.name()),
+                    definition.that().text(),
+                    String.valueOf(holds));
+        }
+        if (holds == Boolean.TRUE) {
+            return;
+        }
+        var say = check.say();
+        var sayFrame = item == null ? workspace.frame(say, record) : workspace.frame(say, item);
+        if (item == null) {
+            workspace.addChange(sayFrame, record);
+        }
+        var message = ValueText.of(say.run(sayFrame));
+        var path = new ArrayList<>(at);
+        if (definition.at() != null) {
+            path.add(definition.at());
+        }
+        var fault = new Fault(path, RecordCode.CHECK_FAILED, message);
+        if (definition.warning()) {
+            unit.warn(unit.placed(record, fault));
+        } else {
+            unit.add(record, fault);
+        }
+    }
+}

@@ -1,0 +1,76 @@
+package sandpiper.engine.write;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import sandpiper.engine.command.RecordCode;
+import sandpiper.engine.trace.TraceStep;
+import sandpiper.engine.trace.Tracer;
+import sandpiper.logic.Nearest;
+import sandpiper.logic.Quoted;
+import sandpiper.model.release.Lifecycle;
+
+/** Takes records from state to state. */
+final class Lifecycles {
+    private final UnitOfWork unit;
+    private final Tracer tracer;
+    private final Map<RecordState, List<String>> taken = new HashMap<>();
+
+    Lifecycles(UnitOfWork unit, Tracer tracer) {
+        this.unit = unit;
+        this.tracer = tracer;
+    }
+
+    /** Takes a transition, or says why it cannot be taken. Its checks are made at the end. */
+    void take(RecordState record, String name) {
+        var lifecycle = record.object().lifecycle();
+        var transition = lifecycle == null ? null : lifecycle.find(name).orElse(null);
+        if (lifecycle == null || transition == null) {
+            unit.refuse(
+                    unit.about(
+                            record, List.of(), RecordCode.NO_SUCH_TRANSITION, unknown(record, name)));
+            return;
+        }
+        var field = record.object().fields().get(lifecycle.field());
+        var state = String.valueOf(record.slots().get(field));
+        if (!transition.from().contains(state)) {
+            unit.refuse(
+                    unit.about(
+                            record,
+                            List.of(),
+                            RecordCode.WRONG_STATE,
+                            "%s is possible only when the %s is %s; it is %s."
+                                    .formatted(
+                                            transition.label(),
+                                            record.object().label(),
+                                            String.join(" or ", transition.from()),
+                                            state)));
+            return;
+        }
+        record.slots().set(field, transition.to());
+        taken.computeIfAbsent(record, _ -> new ArrayList<>()).add(name);
+        unit.touch(record);
+        tracer.step(TraceStep.Kind.TRANSITION, name, "", state + " → " + transition.to());
+    }
+
+    private static String unknown(RecordState record, String name) {
+        var lifecycle = record.object().lifecycle();
+        if (lifecycle == null) {
+            return "%s has no lifecycle.".formatted(record.object().label());
+        }
+        var names = lifecycle.transitions().stream().map(Lifecycle.Transition::name).toList();
+        return "%s has no transition %s; %s"
+                .formatted(
+                        record.object().label(),
+                        Quoted.of(name),
+                        Nearest.to(name, names)
+                                .map(near -> "did you mean \"" + near + "\"?")
+                                .orElse("it has " + String.join(", ", names) + "."));
+    }
+
+    /** The transitions a record took in this work. */
+    List<String> taken(RecordState record) {
+        return taken.getOrDefault(record, List.of());
+    }
+}

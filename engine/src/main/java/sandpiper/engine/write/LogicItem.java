@@ -1,0 +1,65 @@
+package sandpiper.engine.write;
+
+import sandpiper.logic.type.Member;
+import sandpiper.logic.value.Decimal;
+import sandpiper.logic.value.Nothing;
+import sandpiper.logic.value.RecordValue;
+import sandpiper.model.release.ModelMember;
+
+/** A line item as logic sees it. */
+final class LogicItem implements RecordValue {
+    private final Workspace workspace;
+    private final ItemState item;
+
+    LogicItem(Workspace workspace, ItemState item) {
+        this.workspace = workspace;
+        this.item = item;
+    }
+
+    ItemState item() {
+        return item;
+    }
+
+    @Override
+    public Object read(Member member) {
+        return switch ((ModelMember) member) {
+            case ModelMember.OfField field ->
+                    field.field().onRead()
+                            ? workspace.workedOut(item.record(), item, field.field())
+                            : workspace.value(
+                                    item.record().object(),
+                                    field.field(),
+                                    item.slots().get(field.field()));
+            case ModelMember.Line _ ->
+                    item.line() == 0 ? Nothing.NULL : Decimal.of(item.line());
+            default -> Nothing.NULL;
+        };
+    }
+
+    @Override
+    public Object read(String member) {
+        return workspace
+                .release()
+                .recordType(item.record().object())
+                .part(item.part())
+                .member(member)
+                .map(this::read)
+                .orElse(Nothing.NULL);
+    }
+
+    @Override
+    public String object() {
+        return item.part().name();
+    }
+
+    @Override
+    public String written() {
+        int at = item.record().items(item.part()).indexOf(item);
+        return "%s %d".formatted(item.part().label(), at + 1);
+    }
+
+    @Override
+    public long number() {
+        return item.line();
+    }
+}

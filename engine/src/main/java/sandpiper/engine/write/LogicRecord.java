@@ -1,0 +1,114 @@
+package sandpiper.engine.write;
+
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.port.StoredRecord;
+import sandpiper.logic.type.Member;
+import sandpiper.logic.value.Moment;
+import sandpiper.logic.value.Nothing;
+import sandpiper.logic.value.RecordValue;
+import sandpiper.model.release.ModelMember;
+
+/**
+ * A record as logic sees it: as it is now, or as it was at some moment when it has values of its
+ * own.
+ */
+final class LogicRecord implements RecordValue {
+    private final Workspace workspace;
+    private final RecordState state;
+    private final @Nullable Object[] values;
+
+    LogicRecord(Workspace workspace, RecordState state, @Nullable Object[] values) {
+        this.workspace = workspace;
+        this.state = state;
+        this.values = values;
+    }
+
+    RecordState state() {
+        return state;
+    }
+
+    private boolean isCurrent() {
+        return values == state.slots().values();
+    }
+
+    @Override
+    public Object read(Member member) {
+        return switch ((ModelMember) member) {
+            case ModelMember.OfField field ->
+                    field.field().onRead()
+                            ? workspace.workedOut(state, null, field.field())
+                            : workspace.value(
+                                    state.object(), field.field(), values[field.field().index()]);
+            case ModelMember.OfPart part ->
+                    state.items(part.part()).stream()
+                            .<Object>map(item -> item.logic(workspace))
+                            .toList();
+            case ModelMember.Related related -> workspace.related(state, related);
+            case ModelMember.OfEveryRecord own -> ofEveryRecord(own.kind());
+            case ModelMember.Line _ -> Nothing.NULL;
+        };
+    }
+
+    private Object ofEveryRecord(ModelMember.OfEveryRecord.Kind kind) {
+        var stored = state.stored();
+        return switch (kind) {
+            case CREATED_AT ->
+                    moment(stored == null ? workspace.now() : stored.createdAt());
+            case CHANGED_AT ->
+                    moment(stored == null ? workspace.now() : stored.changedAt());
+            case CREATED_BY -> stored == null ? workspace.by() : stored.createdBy();
+            case CHANGED_BY -> stored == null ? workspace.by() : by(stored);
+            case RETIRED -> isCurrent() ? state.isRetired() : stored != null && stored.retired();
+        };
+    }
+
+    private static Object by(StoredRecord stored) {
+        return stored.changedBy();
+    }
+
+    private Moment moment(java.time.Instant instant) {
+        return Moment.of(instant, state.object().zone());
+    }
+
+    @Override
+    public Object read(String member) {
+        return workspace
+                .release()
+                .recordType(state.object())
+                .member(member)
+                .map(this::read)
+                .orElse(Nothing.NULL);
+    }
+
+    @Override
+    public String object() {
+        return state.object().name();
+    }
+
+    @Override
+    public String written() {
+        return workspace.written(state);
+    }
+
+    /** Its number in the tables, which it gets now when it has none yet. */
+    @Override
+    public long number() {
+        return workspace.numberOf(state);
+    }
+
+    /** Two are equal when they are the same record, whenever they were looked at. */
+    @Override
+    public boolean equals(@Nullable Object other) {
+        return other instanceof LogicRecord that && that.state == state;
+    }
+
+    @Override
+    public int hashCode() {
+        return System.identityHashCode(state);
+    }
+
+    @Override
+    public String toString() {
+        return written();
+    }
+}

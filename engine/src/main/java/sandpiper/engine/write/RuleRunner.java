@@ -1,0 +1,165 @@
+package sandpiper.engine.write;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.RecordCode;
+import sandpiper.engine.trace.TraceStep;
+import sandpiper.engine.trace.Tracer;
+import sandpiper.model.logic.CompiledRule;
+import sandpiper.model.release.Trigger;
+
+/**
+ * Lets rules react to changes, each once for what changed since it last looked, until nothing sets
+ * one off any more. Rules that keep setting each other off are stopped and named.
+ */
+final class RuleRunner {
+    /** Times a rule may run for one record in one request; honest rules need one or two. */
+    private static final int MOST_RUNS = 10;
+
+    private final UnitOfWork unit;
+    private final Workspace workspace;
+    private final Tracer tracer;
+    private final Map<RecordState, Map<String, Mark>> marks = new HashMap<>();
+
+    /** How far a rule has seen a record's changes, and how often it ran. */
+    private static final class Mark {
+        private int stamp;
+        private int partStamp;
+        private boolean looked;
+        private int runs;
+    }
+
+    RuleRunner(UnitOfWork unit, Workspace workspace, Tracer tracer) {
+        this.unit = unit;
+        this.workspace = workspace;
+        this.tracer = tracer;
+    }
+
+    /** Runs every rule that something set off; tells whether any did something. */
+    boolean run() {
+        boolean ran = false;
+        for (var record : List.copyOf(workspace.touched())) {
+            for (var rule : workspace.logic().of(record.object()).rules()) {
+                if (unit.isStopped()) {
+                    return false;
+                }
+                ran |= consider(record, rule);
+            }
+        }
+        return ran;
+    }
+
+    private boolean consider(RecordState record, CompiledRule rule) {
+        var mark =
+                marks.computeIfAbsent(record, _ -> new HashMap<>())
+                        .computeIfAbsent(rule.definition().name(), _ -> new Mark());
+        boolean setOff = isSetOff(record, rule.definition().on(), mark);
+        mark.stamp = record.slots().stamp();
+        mark.partStamp = record.partStamp();
+        mark.looked = true;
+        if (!setOff) {
+            return false;
+        }
+        var when = rule.when();
+        if (when != null) {
+            var frame = workspace.frame(when, record);
+            workspace.addChange(frame, record);
+            var holds = when.run(frame);
+            if (tracer.isOn()) {
+                tracer.step(
+                        TraceStep.Kind.RULE,
+                        title(record, rule),
+                        "when " + rule.definition().when(),
+                        String.valueOf(holds));
+            }
+            if (holds != Boolean.TRUE) {
+                return false;
+            }
+        } else if (tracer.isOn()) {
+            tracer.step(TraceStep.Kind.RULE, title(record, rule), "always", "true");
+        }
+        if (++mark.runs > MOST_RUNS) {
+            unit.refuse(loop(record));
+            return false;
+        }
+        runSteps(record, rule);
+        return true;
+    }
+
+    private void runSteps(RecordState record, CompiledRule rule) {
+        var frame = rule.then().frame(workspace.evaluation());
+        frame.set(sandpiper.logic.check.Setting.THIS, record.logic(workspace));
+        workspace.addChange(frame, record);
+        tracer.enter(TraceStep.Kind.NOTE, "then", "", "");
+        try {
+            rule.then().run(frame, new RuleActions(unit, workspace, tracer, record));
+        } finally {
+            tracer.leave();
+        }
+    }
+
+    private String title(RecordState record, CompiledRule rule) {
+        return "%s %s: %s (on %s)"
+                .formatted(
+                        record.object().label(),
+                        workspace.written(record),
+                        rule.definition().name(),
+                        rule.definition().on().written());
+    }
+
+    private static boolean isSetOff(RecordState record, Trigger on, Mark mark) {
+        boolean fresh = !mark.looked;
+        if (on.create() && record.isNew() && fresh) {
+            return true;
+        }
+        if (on.retire() && record.isRetirementChanged() && record.isRetired() && fresh) {
+            return true;
+        }
+        boolean moved =
+                record.slots().stamp() > mark.stamp
+                        || record.partStamp() > mark.partStamp
+                        || (fresh && record.isRetirementChanged());
+        if (on.change() && !record.isNew() && moved && record.isChangedByHand()) {
+            return true;
+        }
+        for (var name : on.fields()) {
+            var field = record.object().fields().find(name);
+            if (field.isPresent()) {
+                if (record.slots().stamp(field.get()) > mark.stamp
+                        && record.slots().isChanged(field.get())) {
+                    return true;
+                }
+            } else {
+                var part = record.object().part(name).orElseThrow();
+                if (record.partStamp(part) > mark.partStamp) {
+                    return true;
+                }
+            }
+        }
+        return false;
+    }
+
+    /** Names the rules that go round. */
+    private Fault loop(RecordState record) {
+        Set<String> names = new LinkedHashSet<>();
+        var ofRecord = Objects.requireNonNull(marks.get(record));
+        var sorted = new ArrayList<>(ofRecord.entrySet());
+        sorted.removeIf(entry -> entry.getValue().runs < MOST_RUNS - 1);
+        sorted.forEach(entry -> names.add(entry.getKey()));
+        var list = String.join(", ", names);
+        return new Fault(
+                List.of(),
+                RecordCode.RULE_LOOP,
+                names.size() == 1
+                        ? "The rule %s of %s keeps setting itself off; it was stopped after %d times."
+                                .formatted(list, record.object().label(), MOST_RUNS)
+                        : "The rules %s of %s keep setting each other off; they were stopped after %d times."
+                                .formatted(list, record.object().label(), MOST_RUNS));
+    }
+}

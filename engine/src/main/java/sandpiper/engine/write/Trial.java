@@ -1,0 +1,77 @@
+package sandpiper.engine.write;
+
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.command.Fault;
+import sandpiper.engine.trace.Tracer;
+import sandpiper.logic.check.CheckedSteps;
+import sandpiper.logic.check.CheckedTerm;
+import sandpiper.logic.check.Setting;
+import sandpiper.logic.run.BudgetException;
+import sandpiper.logic.run.Compiler;
+import sandpiper.logic.run.StepCode;
+import sandpiper.logic.value.Nothing;
+
+/** A record in a unit of work that is thrown away, to try logic on. */
+public final class Trial {
+    private final UnitOfWork unit;
+    private final Tracer tracer;
+    private final @Nullable RecordState record;
+    private final List<Fault> faults;
+
+    Trial(UnitOfWork unit, Tracer tracer, @Nullable RecordState record, List<Fault> faults) {
+        this.unit = unit;
+        this.tracer = tracer;
+        this.record = record;
+        this.faults = faults;
+    }
+
+    /** Why there is no record to try on; empty when there is one. */
+    public List<Fault> faults() {
+        return record == null ? faults : List.of();
+    }
+
+    /** The value of an expression about the record. */
+    public Object value(CheckedTerm checked) {
+        var state = record;
+        if (state == null) {
+            return Nothing.NULL;
+        }
+        unit.derivation().run();
+        var code = Compiler.compile(checked);
+        var frame = unit.workspace().frame(code, state);
+        unit.workspace().addChange(frame, state);
+        try {
+            return code.run(frame);
+        } catch (BudgetException e) {
+            unit.workspace().evaluation().note(e.said());
+            return Nothing.NULL;
+        }
+    }
+
+    /** Runs steps on the record, with everything that follows from them. */
+    public Optional<sandpiper.engine.command.Preview> run(CheckedSteps checked) {
+        var state = record;
+        if (state == null) {
+            return Optional.empty();
+        }
+        unit.derivation().run();
+        var code = StepCode.compile(checked);
+        var frame = code.frame(unit.workspace().evaluation());
+        frame.set(Setting.THIS, state.logic(unit.workspace()));
+        unit.workspace().addChange(frame, state);
+        try {
+            code.run(frame, new RuleActions(unit, unit.workspace(), tracer, state));
+        } catch (BudgetException e) {
+            unit.workspace().evaluation().note(e.said());
+        }
+        unit.work();
+        return Optional.of(new Previews(unit).of(state, tracer));
+    }
+
+    /** Why something came to null. */
+    public List<String> notes() {
+        return unit.workspace().evaluation().notes();
+    }
+}

@@ -1,0 +1,47 @@
+package sandpiper.logic.assist;
+
+import java.util.List;
+import java.util.Map;
+import sandpiper.logic.Problem;
+import sandpiper.logic.Span;
+import sandpiper.logic.check.Checker;
+import sandpiper.logic.check.Scope;
+import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.StepChecker;
+import sandpiper.logic.term.Term;
+
+/** A logic text as far as it can be understood, whatever kind it is of. */
+public record Analysis(
+        List<Problem> problems, Map<Span, Term> meanings, Map<Span, Scope> scopes) {
+
+    /** Looks at a text. Never throws on bad text. */
+    public static Analysis of(Kind kind, String text, Setting setting) {
+        if (kind == Kind.STEPS) {
+            var checked = StepChecker.check(text, setting);
+            return new Analysis(checked.problems(), checked.meanings(), checked.scopes());
+        }
+        var checked =
+                switch (kind) {
+                    case CONDITION -> Checker.check(text, setting, true);
+                    case MESSAGE -> Checker.template(text, setting);
+                    default -> Checker.check(text, setting);
+                };
+        return new Analysis(checked.problems(), checked.meanings(), checked.scopes());
+    }
+
+    /** The innermost scope around a place. */
+    Scope scopeAt(int place) {
+        Span best = null;
+        for (var span : scopes.keySet()) {
+            boolean around = span.start() <= place && place <= span.end();
+            if (around
+                    && (best == null
+                            || span.end() - span.start() <= best.end() - best.start())) {
+                best = span;
+            }
+        }
+        return best == null
+                ? scopes.values().iterator().next()
+                : java.util.Objects.requireNonNull(scopes.get(best));
+    }
+}

@@ -1,0 +1,110 @@
+package sandpiper.logic.term;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import sandpiper.logic.Span;
+import sandpiper.logic.type.Member;
+import sandpiper.logic.type.RecordType;
+
+/** A step whose names are known and whose types fit. Immutable. */
+public sealed interface Act {
+    Span span();
+
+    /** Puts a value under a name. */
+    record Let(Term.Local local, Term value, Span span) implements Act {}
+
+    /** Sets a field of a record. */
+    record Set(Term record, Member member, Term value, Span span) implements Act {}
+
+    record Branch(Term condition, List<Act> acts) {}
+
+    record If(List<Branch> branches, List<Act> otherwise, Span span) implements Act {}
+
+    record ForEach(Term.Local local, Term list, List<Act> acts, Span span) implements Act {}
+
+    /** A value for a field. */
+    record Assign(Member member, Term value) {}
+
+    /**
+     * Makes a record.
+     *
+     * @param as where it can be named afterwards, or {@code null}
+     */
+    record Create(
+            RecordType object, List<Assign> values, Term.@Nullable Local as, Span span)
+            implements Act {}
+
+    /** Adds a line item to a part of a record. */
+    record AddItem(
+            Term record, Member part, List<Assign> values, Term.@Nullable Local as, Span span)
+            implements Act {}
+
+    /** Makes a record, or changes the one that has the key. */
+    record Save(RecordType object, List<Assign> values, Term.@Nullable Local as, Span span)
+            implements Act {}
+
+    record Update(Term record, List<Assign> values, Span span) implements Act {}
+
+    record Retire(Term record, Span span) implements Act {}
+
+    record Transition(Term record, String name, Span span) implements Act {}
+
+    /**
+     * Stops with a message.
+     *
+     * @param condition that keeps it from stopping, or {@code null} to stop always
+     * @param at the field the message is about, from the record on; empty for the record itself
+     */
+    record Reject(@Nullable Term condition, Term message, List<String> at, Span span)
+            implements Act {}
+
+    record Warn(Term message, List<String> at, Span span) implements Act {}
+
+    record Note(Term value, Span span) implements Act {}
+
+    /** Visits all terms in acts, inner acts included. */
+    static void terms(List<Act> acts, java.util.function.Consumer<Term> visitor) {
+        for (var act : acts) {
+            switch (act) {
+                case Let let -> visitor.accept(let.value());
+                case Set set -> {
+                    visitor.accept(set.record());
+                    visitor.accept(set.value());
+                }
+                case If choice -> {
+                    for (var branch : choice.branches()) {
+                        visitor.accept(branch.condition());
+                        terms(branch.acts(), visitor);
+                    }
+                    terms(choice.otherwise(), visitor);
+                }
+                case ForEach loop -> {
+                    visitor.accept(loop.list());
+                    terms(loop.acts(), visitor);
+                }
+                case Create create -> values(create.values(), visitor);
+                case AddItem add -> values(add.values(), visitor);
+                case Save save -> values(save.values(), visitor);
+                case Update update -> {
+                    visitor.accept(update.record());
+                    values(update.values(), visitor);
+                }
+                case Retire retire -> visitor.accept(retire.record());
+                case Transition transition -> visitor.accept(transition.record());
+                case Reject reject -> {
+                    if (reject.condition() != null) {
+                        visitor.accept(reject.condition());
+                    }
+                    visitor.accept(reject.message());
+                }
+                case Warn warn -> visitor.accept(warn.message());
+                case Note note -> visitor.accept(note.value());
+            }
+        }
+    }
+
+    private static void values(
+            List<Assign> values, java.util.function.Consumer<Term> visitor) {
+        values.forEach(assign -> visitor.accept(assign.value()));
+    }
+}

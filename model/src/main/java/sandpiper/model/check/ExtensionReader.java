@@ -1,0 +1,59 @@
+package sandpiper.model.check;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import sandpiper.logic.Quoted;
+import sandpiper.model.DefinitionCode;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.PackageType;
+import sandpiper.model.type.ChoiceList;
+
+/** Reads what a package adds to an object of another one. */
+final class ExtensionReader {
+    private final Source source;
+    private final PackageType owner;
+    private final Map<String, ChoiceList> choices;
+
+    ExtensionReader(Source source, PackageType owner, Map<String, ChoiceList> choices) {
+        this.source = source;
+        this.owner = owner;
+        this.choices = choices;
+    }
+
+    ObjectType read(ObjectType object) {
+        if (object.packageName().equals(owner.name())) {
+            source.error(
+                    DefinitionCode.NOT_FOR_THIS_TYPE,
+                    "%s is an object of this package; change it in its own file."
+                            .formatted(object.name()),
+                    null,
+                    "extend");
+            return object;
+        }
+        var read =
+                new FieldReader(source, owner, choices, List.of("fields"))
+                        .read(Source.mapping(source.root(), "fields"), object.fields().size());
+        var added = new ArrayList<Field>();
+        for (var field : read) {
+            boolean taken =
+                    object.fields().names().stream().anyMatch(field.name()::equalsIgnoreCase)
+                            || object.part(field.name()).isPresent();
+            if (taken) {
+                source.errorAtKey(
+                        DefinitionCode.DUPLICATE_NAME,
+                        "%s already has a field %s; choose another name."
+                                .formatted(object.name(), Quoted.of(field.name())),
+                        null,
+                        "fields",
+                        field.name());
+                return object;
+            }
+            added.add(field);
+        }
+        var rules = new RuleReader(source);
+        return object.extended(
+                added, rules.checks(source.root(), List.of()), rules.rules(source.root()));
+    }
+}

@@ -1,0 +1,149 @@
+package sandpiper.model.logic;
+
+import java.math.BigDecimal;
+import java.time.Duration;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import org.jspecify.annotations.Nullable;
+import sandpiper.logic.value.Amount;
+import sandpiper.logic.value.Decimal;
+import sandpiper.logic.value.Moment;
+import sandpiper.logic.value.Nothing;
+import sandpiper.logic.value.TemporalText;
+import sandpiper.logic.value.TimeOfDay;
+import sandpiper.logic.value.ValueText;
+import sandpiper.logic.value.Values;
+import sandpiper.model.type.BooleanType;
+import sandpiper.model.type.FieldType;
+import sandpiper.model.type.Intake;
+import sandpiper.model.type.Localised;
+import sandpiper.model.type.Money;
+import sandpiper.model.type.MoneyType;
+import sandpiper.model.type.NumberType;
+import sandpiper.model.type.TemporalType;
+import sandpiper.model.type.TypeKeyword;
+import sandpiper.model.type.ValueCode;
+
+/**
+ * Turns stored values into those of the language and back. A percent that is stored as 19 is 0.19 in
+ * the language.
+ */
+public final class Codec {
+    private static final int PERCENT_PLACES = 2;
+    private static final long MICROS_PER_SECOND = 1_000_000L;
+
+    private Codec() {}
+
+    /** The language's value; references are for whoever holds the records. */
+    public static Object toLogic(FieldType type, @Nullable Object stored, ZoneId zone) {
+        if (stored == null) {
+            return Nothing.NULL;
+        }
+        return switch (type) {
+            case NumberType number ->
+                    Decimal.of(
+                            (Long) stored,
+                            number.keyword() == TypeKeyword.PERCENT
+                                    ? number.scale() + PERCENT_PLACES
+                                    : number.scale());
+            case MoneyType money -> {
+                var amount = (Money) stored;
+                yield new Amount(
+                        Decimal.of(amount.unscaled(), money.scale()), amount.currency());
+            }
+            case BooleanType _ -> (Long) stored != 0;
+            case TemporalType temporal -> temporal(temporal, (Long) stored, zone);
+            default ->
+                    stored instanceof Localised texts
+                            ? orNull(texts.text(0))
+                            : (Object) stored.toString();
+        };
+    }
+
+    private static Object orNull(@Nullable String text) {
+        return text == null ? Nothing.NULL : text;
+    }
+
+    private static Object temporal(TemporalType type, long stored, ZoneId zone) {
+        return switch (type.keyword()) {
+            case DATE -> LocalDate.ofEpochDay(stored);
+            case TIME -> new TimeOfDay(LocalTime.ofNanoOfDay(stored * 1_000), null);
+            case DURATION ->
+                    Duration.ofSeconds(
+                            Math.floorDiv(stored, MICROS_PER_SECOND),
+                            Math.floorMod(stored, MICROS_PER_SECOND) * 1_000);
+            default -> Moment.of(TemporalType.instant(stored), zone);
+        };
+    }
+
+    /**
+     * The stored form of a value that logic came to, or why it cannot be stored. Numbers are rounded
+     * to the field's decimal places, half to even.
+     */
+    public static Intake toStored(FieldType type, Object value, ZoneId zone) {
+        return switch (type) {
+            case NumberType number -> number(number, value);
+            case MoneyType money -> money(money, value);
+            case BooleanType _ ->
+                    value instanceof Boolean flag ? Intake.taken(flag ? 1L : 0L) : wrong(value);
+            case TemporalType temporal -> temporal(temporal, value, zone);
+            default -> type.readText(ValueText.of(value));
+        };
+    }
+
+    private static Intake wrong(Object value) {
+        return Intake.wrongType("cannot hold " + Values.kind(value));
+    }
+
+    private static Intake number(NumberType type, Object value) {
+        var number = value instanceof Amount amount ? amount.value() : value;
+        if (!(number instanceof Decimal decimal)) {
+            return wrong(value);
+        }
+        int places =
+                type.keyword() == TypeKeyword.PERCENT
+                        ? type.scale() + PERCENT_PLACES
+                        : type.scale();
+        var unscaled = decimal.unscaled(places);
+        if (unscaled.isEmpty()) {
+            return new Intake.Refused(ValueCode.OUT_OF_RANGE, "would be too large: " + decimal);
+        }
+        // The type's own bounds hold for what is worked out as well.
+        return type.read(BigDecimal.valueOf(unscaled.getAsLong(), type.scale()));
+    }
+
+    private static Intake money(MoneyType type, Object value) {
+        if (!(value instanceof Amount amount)) {
+            return wrong(value);
+        }
+        var unscaled = amount.value().unscaled(type.scale());
+        return unscaled.isPresent()
+                ? Intake.taken(new Money(unscaled.getAsLong(), amount.currency()))
+                : new Intake.Refused(ValueCode.OUT_OF_RANGE, "would be too large");
+    }
+
+    private static Intake temporal(TemporalType type, Object value, ZoneId zone) {
+        return switch (type.keyword()) {
+            case DATE ->
+                    switch (value) {
+                        case LocalDate date -> type.read(date.toString());
+                        case Moment moment -> type.read(moment.local().toLocalDate().toString());
+                        default -> wrong(value);
+                    };
+            case TIME ->
+                    value instanceof TimeOfDay time ? type.read(time.time().toString()) : wrong(value);
+            case DURATION ->
+                    value instanceof Duration duration
+                            ? type.read(TemporalText.write(duration))
+                            : wrong(value);
+            default ->
+                    switch (value) {
+                        case Moment moment -> type.read(moment.instant(zone).toString());
+                        case LocalDate date ->
+                                type.read(date.atStartOfDay(zone).toInstant().toString());
+                        default -> wrong(value);
+                    };
+        };
+    }
+}

@@ -1,0 +1,194 @@
+package sandpiper.model.logic;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import sandpiper.logic.check.CheckedTerm;
+import sandpiper.logic.check.Setting;
+import sandpiper.logic.condition.Selections;
+import sandpiper.logic.run.Code;
+import sandpiper.logic.run.Compiler;
+import sandpiper.logic.term.Term;
+import sandpiper.logic.term.Terms;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.ModelMember;
+import sandpiper.model.release.ObjectRecordType;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Release;
+import sandpiper.model.type.FieldType;
+import sandpiper.model.type.NumberType;
+
+/** Finds formulas that are nothing but a total over records elsewhere, and so can be kept by difference. */
+final class TotalFinder {
+    private final Release release;
+    private final CheckedTerm checked;
+    private final Set<String> others = new HashSet<>();
+
+    private TotalFinder(Release release, CheckedTerm checked) {
+        this.release = release;
+        this.checked = checked;
+    }
+
+    static Optional<RunningTotal> find(Release release, Field field, CheckedTerm checked) {
+        return new TotalFinder(release, checked).find(field);
+    }
+
+    private Optional<RunningTotal> find(Field field) {
+        if (!(checked.term() instanceof Term.Aggregate aggregate)) {
+            return Optional.empty();
+        }
+        var total = Selections.total(aggregate);
+        if (total.isEmpty()
+                || !(total.get().selections().owner() instanceof Term.Local owner)
+                || owner.slot() != Setting.THIS
+                || !(total.get().selections().records() instanceof ObjectRecordType items)) {
+            return Optional.empty();
+        }
+        var selections = total.get().selections();
+        var path = path(items.object(), selections.path());
+        var conditions = new ArrayList<RunningTotal.Condition>();
+        for (var clause : selections.clauses()) {
+            if (readsOwner(clause.condition()) || Terms.dependsOnClock(clause.condition())) {
+                return Optional.empty();
+            }
+            noteOthers(clause.condition());
+            var prefix = path(items.object(), clause.prefix());
+            notePath(prefix);
+            conditions.add(
+                    new RunningTotal.Condition(
+                            Compiler.compile(clause.condition(), checked.slots()),
+                            clause.item().slot(),
+                            prefix));
+        }
+        notePath(path.subList(0, path.size() - 1));
+        var value = value(items.object(), total.get().total().value());
+        if (value != null && !isExact(field, value.last(), total.get().total().function())) {
+            return Optional.empty();
+        }
+        var code = value == null ? null : valueCode(aggregate.list());
+        if ((value == null) != (code == null)) {
+            return Optional.empty();
+        }
+        return Optional.of(
+                new RunningTotal(
+                        total.get().total().function(),
+                        items.object(),
+                        path,
+                        conditions,
+                        code == null ? null : code.code(),
+                        code == null ? -1 : code.slot(),
+                        others));
+    }
+
+    private static boolean readsOwner(Term term) {
+        return Terms.any(
+                term,
+                one ->
+                        one instanceof Term.Local local
+                                && (local.slot() == Setting.THIS || local.slot() == Setting.OWNER));
+    }
+
+    /** Objects whose records a condition reads besides the item. */
+    private void noteOthers(Term term) {
+        Terms.walk(term, one -> {
+            if (one instanceof Term.Read(Term.Read inner, _, _)
+                    && inner.member() instanceof ModelMember.OfField(_, var field, _)
+                    && field.type() instanceof FieldType.Reference reference) {
+                others.add(reference.to());
+            }
+        });
+    }
+
+    private void notePath(List<Field> references) {
+        for (var reference : references) {
+            if (reference.type() instanceof FieldType.Reference(var to, _)) {
+                others.add(to);
+            }
+        }
+    }
+
+    private List<Field> path(ObjectType from, List<String> names) {
+        var fields = new ArrayList<Field>();
+        var at = from;
+        for (var name : names) {
+            var field = at.fields().get(name);
+            fields.add(field);
+            at = field.type() instanceof FieldType.Reference reference
+                    ? release.target(reference)
+                    : at;
+        }
+        return fields;
+    }
+
+    private record Value(Field last) {}
+
+    private @Nullable Value value(ObjectType from, List<String> names) {
+        if (names.isEmpty()) {
+            return null;
+        }
+        var fields = path(from, names);
+        notePath(fields.subList(0, fields.size() - 1));
+        return new Value(fields.getLast());
+    }
+
+    /** Whether what is added needs no rounding, so that many additions make no mistake. */
+    private static boolean isExact(Field field, Field value, String function) {
+        if (!function.equals("sum")) {
+            return true;
+        }
+        if (field.type() instanceof NumberType to && value.type() instanceof NumberType from) {
+            return to.keyword() == from.keyword() || noPercent(to, from)
+                    ? to.scale() >= from.scale()
+                    : false;
+        }
+        return value.type().keyword() == field.type().keyword();
+    }
+
+    private static boolean noPercent(NumberType to, NumberType from) {
+        return to.keyword() != sandpiper.model.type.TypeKeyword.PERCENT
+                && from.keyword() != sandpiper.model.type.TypeKeyword.PERCENT;
+    }
+
+    private record ValueCode(Code code, int slot) {}
+
+    /** What an item adds, as code about the innermost item. */
+    private @Nullable ValueCode valueCode(Term list) {
+        var layers = new ArrayList<Term.Project>();
+        Term at = list;
+        while (at instanceof Term.Project project
+                && !(project.value() instanceof Term.Read(_, var member, _)
+                        && member.reference() != null)) {
+            layers.addFirst(project);
+            at = project.source();
+        }
+        if (layers.isEmpty()) {
+            return null;
+        }
+        // vessel.shorePower comes as two layers; the second reads from what the first comes to.
+        Term value = layers.getFirst().value();
+        for (int i = 1; i < layers.size(); i++) {
+            var joined = replaced(layers.get(i).value(), layers.get(i).item(), value);
+            if (joined == null) {
+                return null;
+            }
+            value = joined;
+        }
+        return new ValueCode(
+                Compiler.compile(value, checked.slots()), layers.getFirst().item().slot());
+    }
+
+    /** A path with its beginning replaced. */
+    private static @Nullable Term replaced(Term path, Term.Local item, Term by) {
+        return switch (path) {
+            case Term.Local local when local.slot() == item.slot() -> by;
+            case Term.Read(var source, var member, var span) -> {
+                var inner = replaced(source, item, by);
+                yield inner == null ? null : new Term.Read(inner, member, span);
+            }
+            default -> null;
+        };
+    }
+}

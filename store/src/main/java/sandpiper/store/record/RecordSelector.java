@@ -1,0 +1,159 @@
+package sandpiper.store.record;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
+import sandpiper.logic.condition.Condition;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Part;
+import sandpiper.model.release.Release;
+import sandpiper.model.type.FieldType;
+import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.Tables;
+import sandpiper.store.table.Values;
+
+/** Answers what logic asks: which records, how many, what they come to. */
+final class RecordSelector {
+    /** Shapes of statements kept; logic has as many as there are expressions in a release. */
+    private static final int MOST_SHAPES = 2_000;
+
+    private final Release release;
+    private final Map<String, String> statements = new ConcurrentHashMap<>();
+
+    RecordSelector(Release release) {
+        this.release = release;
+    }
+
+    List<Long> numbers(
+            SqlSession session, ObjectType object, @Nullable Condition condition, int limit) {
+        var predicate = predicate(object, condition);
+        var shape = shape("numbers", object, predicate);
+        var sql =
+                statement(shape, () -> {
+                    var joins = new Joins(release, Tables.of(object));
+                    var number = joins.column(new ColumnRef(List.of(), Tables.NUMBER));
+                    var where = where(joins, predicate);
+                    return Tables.sql()
+                            .select(number)
+                            .from(joins.from())
+                            .where(where)
+                            .orderBy(number)
+                            .limit(DSL.param("limit", Long.class))
+                            .getSQL();
+                });
+        var values = values(predicate);
+        values.add((long) limit);
+        return session.list(sql, row -> row.getLong(1), values.toArray());
+    }
+
+    @Nullable Object total(
+            SqlSession session,
+            ObjectType object,
+            @Nullable Condition condition,
+            String function,
+            List<String> path) {
+        var predicate = predicate(object, condition);
+        var shape = shape(function + path, object, predicate);
+        var field = path.isEmpty() ? null : last(object, path);
+        var sql =
+                statement(shape, () -> {
+                    var joins = new Joins(release, Tables.of(object));
+                    var counted =
+                            path.isEmpty()
+                                    ? DSL.field("*")
+                                    : joins.column(new Lowering(release, object).column(path));
+                    var where = where(joins, predicate);
+                    return Tables.sql()
+                            .select(DSL.field(function + "({0})", Object.class, counted))
+                            .from(joins.from())
+                            .where(where)
+                            .getSQL();
+                });
+        return session.list(
+                        sql,
+                        row ->
+                                new Total(
+                                        field == null || function.equals("count")
+                                                ? (Object) row.getLong(1)
+                                                : Values.read(field, row, 1)),
+                        values(predicate).toArray())
+                .getFirst()
+                .value();
+    }
+
+    /** A value that may be none. */
+    private record Total(@Nullable Object value) {}
+
+    List<Long> referring(
+            SqlSession session, ObjectType object, @Nullable Part part, Field field, long number) {
+        var sql =
+                part == null
+                        ? "select %s from %s where %s = ?"
+                                .formatted(
+                                        Tables.quoted(Tables.NUMBER),
+                                        Tables.quoted(Tables.of(object)),
+                                        Tables.quoted(field.name()))
+                        : "select distinct %s from %s where %s = ?"
+                                .formatted(
+                                        Tables.quoted(Tables.OWNER),
+                                        Tables.quoted(Tables.of(object, part)),
+                                        Tables.quoted(field.name()));
+        return session.list(sql, row -> row.getLong(1), number);
+    }
+
+    private Field last(ObjectType from, List<String> path) {
+        var at = from;
+        for (var name : path.subList(0, path.size() - 1)) {
+            at = release.target((FieldType.Reference) at.fields().get(name).type());
+        }
+        return at.fields().get(path.getLast());
+    }
+
+    private @Nullable Predicate predicate(ObjectType object, @Nullable Condition condition) {
+        return condition == null ? null : new Lowering(release, object).lower(condition);
+    }
+
+    private static String shape(
+            String what, ObjectType object, @Nullable Predicate predicate) {
+        var shape = new StringBuilder(object.name()).append('#').append(what).append('#');
+        if (predicate != null) {
+            predicate.shape(shape);
+        }
+        return shape.toString();
+    }
+
+    private String statement(String shape, java.util.function.Supplier<String> made) {
+        if (statements.size() > MOST_SHAPES) {
+            statements.clear();
+        }
+        var there = statements.get(shape);
+        if (there == null) {
+            there = made.get();
+            statements.put(shape, there);
+        }
+        return there;
+    }
+
+    private static List<org.jooq.Condition> where(Joins joins, @Nullable Predicate predicate) {
+        var where = new ArrayList<org.jooq.Condition>();
+        where.add(
+                DSL.condition(
+                        "{0} = 0", joins.column(new ColumnRef(List.of(), Tables.RETIRED))));
+        if (predicate != null) {
+            where.add(new PredicateSql(joins).of(predicate));
+        }
+        return where;
+    }
+
+    private static List<@Nullable Object> values(@Nullable Predicate predicate) {
+        var values = new ArrayList<@Nullable Object>();
+        if (predicate != null) {
+            predicate.values(values);
+        }
+        return values;
+    }
+}
