@@ -3,10 +3,12 @@ package sandpiper.demo;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Random;
 import java.util.UUID;
 
@@ -67,6 +69,8 @@ public final class DemoData {
 
     private final Random random = new Random(20260501);
     private final Map<String, List<Map<String, Object>>> records = new LinkedHashMap<>();
+    private final Map<Object, List<Span>> taken = new HashMap<>();
+    private final Map<Object, Long> drawn = new HashMap<>();
 
     private DemoData() {}
 
@@ -74,9 +78,9 @@ public final class DemoData {
     public static Map<String, List<Map<String, Object>>> records() {
         var data = new DemoData();
         data.owners();
+        data.vessels();
         data.piersAndBerths();
         data.tariffs();
-        data.vessels();
         data.stays();
         data.invoices();
         data.inspections();
@@ -90,6 +94,10 @@ public final class DemoData {
             record.put((String) namesAndValues[i], namesAndValues[i + 1]);
         }
         records.computeIfAbsent(object, _ -> new ArrayList<>()).add(record);
+    }
+
+    private static Object value(Map<String, Object> record, String name) {
+        return record.getOrDefault(name, "");
     }
 
     private <T> T one(List<T> of) {
@@ -157,7 +165,7 @@ public final class DemoData {
                     "powerCapacity",
                     200L + 50L * p,
                     "open",
-                    p != 4);
+                    true);
         }
         for (int p = 0; p < PIERS.size(); p++) {
             for (int b = 1; b <= BERTHS_PER_PIER; b++) {
@@ -260,40 +268,98 @@ public final class DemoData {
 
     private void stays() {
         var tariffs = records.getOrDefault("Tariff", List.of());
+        var vessels = records.getOrDefault("Vessel", List.of());
         for (int i = 0; i < STAYS; i++) {
             var arrival = YEAR.plusDays((long) i * 365 / STAYS + random.nextInt(4));
             int nights = 1 + random.nextInt(random.nextInt(6) == 0 ? 20 : 6);
-            var berth = one(PIERS) + code("-%02d", 1 + random.nextInt(BERTHS_PER_PIER));
-            var charges = new ArrayList<Map<String, Object>>();
-            for (int c = random.nextInt(4); c > 0; c--) {
-                var tariff = one(tariffs);
-                charges.add(
-                        Map.of(
-                                "tariff", tariff.getOrDefault("code", ""),
-                                "quantity", (long) (1 + random.nextInt(8)),
-                                "unitPrice", tariff.getOrDefault("unitPrice", ""),
-                                "vat", tariff.getOrDefault("vat", "")));
+            var departure = arrival.plusDays(nights);
+            var vessel = one(vessels);
+            var state = state(i);
+            var berth = berthFor(vessel, arrival, departure, state);
+            var stay = new LinkedHashMap<String, Object>();
+            stay.put("number", code("ST-2026-%06d", i + 1));
+            stay.put("vessel", value(vessel, "registration"));
+            stay.put("berth", value(berth, "code"));
+            stay.put("state", state);
+            stay.put("arrival", arrival.toString());
+            stay.put("departure", departure.toString());
+            boolean approved =
+                    nights > 14 && !state.equals("Requested") && !state.equals("Cancelled");
+            if (approved) {
+                stay.put("approvedBy", "Wenke Quell");
             }
-            add(
-                    "Stay",
-                    "number",
-                    code("ST-2026-%06d", i + 1),
-                    "vessel",
-                    vessel(random.nextInt(VESSELS)),
-                    "berth",
-                    berth,
-                    "state",
-                    state(i),
-                    "arrival",
-                    arrival.toString(),
-                    "departure",
-                    arrival.plusDays(nights).toString(),
-                    "nightlyRate",
-                    BigDecimal.valueOf(1200 + random.nextInt(20) * 110L, 2),
-                    "approvalRequired",
-                    nights > 14,
-                    "charges",
-                    charges);
+            stay.put("charges", charges(tariffs, value(vessel, "kind").equals("workboat")));
+            records.computeIfAbsent("Stay", _ -> new ArrayList<>()).add(stay);
+            if (state.equals("Alongside")) {
+                draw(berth, vessel);
+            }
+        }
+        piersHavePower();
+    }
+
+    /** Charges, each tariff once; unit price and VAT come from the tariff. */
+    private List<Map<String, Object>> charges(
+            List<Map<String, Object>> tariffs, boolean workboat) {
+        var charges = new ArrayList<Map<String, Object>>();
+        var used = new ArrayList<Object>();
+        for (int c = random.nextInt(4); c > 0; c--) {
+            var tariff = one(tariffs);
+            var tariffCode = value(tariff, "code");
+            if (used.contains(tariffCode) || (workboat && tariffCode.equals("ENV"))) {
+                continue;
+            }
+            used.add(tariffCode);
+            charges.add(Map.of("tariff", tariffCode, "quantity", (long) (1 + random.nextInt(8))));
+        }
+        return charges;
+    }
+
+    /** A berth long and deep enough that no other stay was promised at the time. */
+    private Map<String, Object> berthFor(
+            Map<String, Object> vessel, LocalDate arrival, LocalDate departure, String state) {
+        var length = new BigDecimal(value(vessel, "length").toString());
+        var draught = new BigDecimal(value(vessel, "draught").toString());
+        var fitting =
+                records.getOrDefault("Berth", List.of()).stream()
+                        .filter(berth ->
+                                new BigDecimal(value(berth, "maxLength").toString())
+                                                        .compareTo(length)
+                                                >= 0
+                                        && new BigDecimal(value(berth, "maxDraught").toString())
+                                                        .compareTo(draught)
+                                                >= 0)
+                        .toList();
+        boolean holdsBerth = state.equals("Confirmed") || state.equals("Alongside");
+        for (int i = 0; i < 200; i++) {
+            var berth = one(fitting);
+            var promised = taken.computeIfAbsent(value(berth, "code"), _ -> new ArrayList<>());
+            boolean free =
+                    !holdsBerth
+                            || promised.stream()
+                                    .noneMatch(span ->
+                                            span.from().isBefore(departure)
+                                                    && span.to().isAfter(arrival));
+            if (free) {
+                if (holdsBerth) {
+                    promised.add(new Span(arrival, departure));
+                }
+                return berth;
+            }
+        }
+        throw new IllegalStateException("The marina is full; make it larger or send fewer guests");
+    }
+
+    private record Span(LocalDate from, LocalDate to) {}
+
+    private void draw(Map<String, Object> berth, Map<String, Object> vessel) {
+        drawn.merge(value(berth, "pier"), (Long) value(vessel, "shorePower"), Long::sum);
+    }
+
+    /** Each pier has a little more power than is drawn: one large guest more and it is used up. */
+    private void piersHavePower() {
+        for (var pier : records.getOrDefault("Pier", List.of())) {
+            long ofPier = drawn.getOrDefault(value(pier, "code"), 0L);
+            pier.put("powerCapacity", Math.max(80, ofPier * 6 / 5 / 10 * 10 + 10));
         }
     }
 
@@ -311,25 +377,26 @@ public final class DemoData {
     }
 
     private void invoices() {
+        var owners = new HashMap<Object, Object>();
+        for (var vessel : records.getOrDefault("Vessel", List.of())) {
+            owners.put(value(vessel, "registration"), value(vessel, "owner"));
+        }
+        var stays = records.getOrDefault("Stay", List.of());
         for (int i = 0; i < INVOICES; i++) {
+            var stay = stays.get(i * 2);
             var issued = YEAR.plusDays(3L + i * 2L);
-            boolean paid = random.nextInt(5) != 0;
             add(
                     "Invoice",
                     "number",
                     code("IN-2026-%05d", i + 1),
                     "owner",
-                    owner(random.nextInt(OWNERS)),
+                    Objects.requireNonNull(owners.get(value(stay, "vessel"))),
                     "stay",
-                    code("ST-2026-%06d", i * 2 + 1),
+                    value(stay, "number"),
                     "issuedOn",
                     issued.toString(),
-                    "dueOn",
-                    issued.plusDays(30).toString(),
-                    "total",
-                    BigDecimal.valueOf(4000L + random.nextInt(90_000), 2),
                     "paid",
-                    paid);
+                    random.nextInt(5) != 0);
         }
     }
 
@@ -377,8 +444,8 @@ public final class DemoData {
                     YEAR.plusDays(90L + i * 9L).toString(),
                     "estimate",
                     "PT" + (2 + random.nextInt(14)) + "H",
-                    "done",
-                    i < 10);
+                    "state",
+                    i < 10 ? "Finished" : i < 16 ? "Planned" : "Reported");
         }
     }
 }

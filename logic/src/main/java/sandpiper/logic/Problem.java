@@ -32,6 +32,13 @@ public record Problem(
         return new Problem(code, span, message, suggestion, Severity.WARNING);
     }
 
+    /** The message with what was probably meant, in one line. */
+    public String sentence() {
+        return suggestion == null
+                ? message
+                : message + " Did you mean \"" + suggestion + "\"?";
+    }
+
     public boolean isError() {
         return severity == Severity.ERROR;
     }

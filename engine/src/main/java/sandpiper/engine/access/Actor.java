@@ -38,10 +38,14 @@ public record Actor(Kind kind, String name, Set<Duty> duties, List<String> grant
 
     /** Whether an operation of a service is granted. A person who designs may try any service. */
     public boolean may(String service, String resource, ResourceType.Operation operation) {
+        return may(service, resource, operation.name().toLowerCase(Locale.ROOT));
+    }
+
+    /** Whether an operation or a call is granted, by its name in grants. */
+    public boolean may(String service, String resource, String wanted) {
         if (kind != Kind.CLIENT) {
             return has(Duty.DESIGN);
         }
-        var wanted = operation.name().toLowerCase(Locale.ROOT);
         return grants.stream()
                 .anyMatch(grant -> {
                     var parts = grant.split("/", -1);

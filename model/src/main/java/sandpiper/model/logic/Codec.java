@@ -53,7 +53,7 @@ public final class Codec {
                         Decimal.of(amount.unscaled(), money.scale()), amount.currency());
             }
             case BooleanType _ -> (Long) stored != 0;
-            case TemporalType temporal -> temporal(temporal, (Long) stored, zone);
+            case TemporalType temporal -> moment(temporal, (Long) stored, zone);
             default ->
                     stored instanceof Localised texts
                             ? orNull(texts.text(0))
@@ -65,7 +65,7 @@ public final class Codec {
         return text == null ? Nothing.NULL : text;
     }
 
-    private static Object temporal(TemporalType type, long stored, ZoneId zone) {
+    private static Object moment(TemporalType type, long stored, ZoneId zone) {
         return switch (type.keyword()) {
             case DATE -> LocalDate.ofEpochDay(stored);
             case TIME -> new TimeOfDay(LocalTime.ofNanoOfDay(stored * 1_000), null);

@@ -9,6 +9,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.read.Query;
 import sandpiper.model.Names;
 import sandpiper.model.release.Release;
+import sandpiper.model.release.Lifecycle;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
@@ -117,6 +118,13 @@ public final class OpenApiContract {
         if (!single.isEmpty()) {
             single.put("parameters", List.of(keyParameter(resource)));
             paths.put("/" + resource.name() + "/{key}", single);
+        }
+        for (var transition : resource.transitions()) {
+            var call = new LinkedHashMap<String, Object>();
+            call.put("post", transit(resource, transition));
+            call.put("parameters", List.of(keyParameter(resource)));
+            paths.put(
+                    "/" + resource.name() + "/{key}/" + Names.address(transition.name()), call);
         }
         if (resource.offers(Operation.CREATE) || resource.offers(Operation.UPDATE)) {
             paths.put("/" + resource.name() + ":batch", map("post", batch(resource)));
@@ -346,6 +354,44 @@ public final class OpenApiContract {
         answers.put("201", content("It was created.", answerSchema(resource)));
         putHeaders(answers, "200", false);
         putHeaders(answers, "201", true);
+        operation.put("responses", answers);
+        return operation;
+    }
+
+    private Map<String, Object> transit(
+            ResourceType resource, Lifecycle.Transition transition) {
+        var operation =
+                operation(
+                        resource,
+                        transition.name(),
+                        "%s: take %s to %s"
+                                .formatted(
+                                        transition.label(), article(resource), transition.to()),
+                        false);
+        operation.put(
+                "description",
+                "%s It is possible only from %s."
+                        .formatted(
+                                describe(transition.describe(), transition.label()),
+                                String.join(" or ", transition.from())));
+        operation.put(
+                "parameters",
+                List.of(
+                        map("$ref", "#/components/parameters/ifMatch"),
+                        map("$ref", "#/components/parameters/idempotencyKey")));
+        var answers =
+                answers(
+                        "200",
+                        "The record as it is now.",
+                        answerSchema(resource),
+                        "BadRequest",
+                        "Unauthorized",
+                        "Forbidden",
+                        "NotFound",
+                        "Conflict",
+                        "Stale",
+                        "Invalid");
+        putHeaders(answers, "200", false);
         operation.put("responses", answers);
         return operation;
     }

@@ -27,12 +27,16 @@ class ManageContract {
             List.of(
                     AccessController.class,
                     DraftController.class,
+                    LogicController.class,
+                    LogicRequest.class,
                     ModelView.class,
                     ReleaseController.class,
                     ReleasePreview.class,
                     ServiceView.class,
                     SessionController.class,
-                    StatusController.class);
+                    StatusController.class,
+                    TraceController.class,
+                    TrialController.class);
 
     @Bean
     OpenApiCustomizer alwaysThere() {

@@ -4,11 +4,15 @@ import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.change.TypeWords;
+import sandpiper.model.release.CheckDefinition;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
+import sandpiper.model.release.Lifecycle;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.PackageType;
 import sandpiper.model.release.Release;
+import sandpiper.model.release.RuleDefinition;
+import sandpiper.model.release.Trigger;
 import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
@@ -53,7 +57,82 @@ record ModelView(Source source, List<PackageView> packages, List<ObjectView> obj
             String removal,
             List<FieldView> fields,
             List<PartView> parts,
-            List<InverseView> inverses) {}
+            List<InverseView> inverses,
+            @Nullable LifecycleView lifecycle,
+            List<CheckView> checks,
+            List<RuleView> rules) {}
+
+    /** The states of a record and the transitions between them. */
+    record LifecycleView(
+            String field, String initial, List<String> states, List<TransitionView> transitions) {
+        static LifecycleView of(Lifecycle lifecycle) {
+            return new LifecycleView(
+                    lifecycle.field(),
+                    lifecycle.initial(),
+                    lifecycle.states(),
+                    lifecycle.transitions().stream()
+                            .map(one ->
+                                    new TransitionView(
+                                            one.name(),
+                                            one.label(),
+                                            one.describe(),
+                                            one.from(),
+                                            one.to()))
+                            .toList());
+        }
+    }
+
+    /** A step from one state to another. */
+    record TransitionView(
+            String name,
+            String label,
+            @Nullable String describe,
+            List<String> from,
+            String to) {}
+
+    /** A check as it is written. */
+    record CheckView(
+            String name,
+            String that,
+            String say,
+            @Nullable String at,
+            boolean warning,
+            String on,
+            List<String> before,
+            String file) {
+        static CheckView of(CheckDefinition check) {
+            return new CheckView(
+                    check.name(),
+                    check.that().text(),
+                    check.say().text(),
+                    check.at(),
+                    check.warning(),
+                    check.on().equals(Trigger.ALWAYS) ? "" : check.on().written(),
+                    check.before(),
+                    check.that().origin().file());
+        }
+    }
+
+    /** A rule as it is written. */
+    record RuleView(
+            String name,
+            String label,
+            @Nullable String describe,
+            String on,
+            @Nullable String when,
+            String then,
+            String file) {
+        static RuleView of(RuleDefinition rule) {
+            return new RuleView(
+                    rule.name(),
+                    rule.label(),
+                    rule.describe(),
+                    rule.on().written(),
+                    rule.when() == null ? null : rule.when().text(),
+                    rule.then().text(),
+                    rule.then().origin().file());
+        }
+    }
 
     /** A part with its fields. */
     record PartView(String name, String label, @Nullable String describe, List<FieldView> fields) {}
@@ -90,7 +169,10 @@ record ModelView(Source source, List<PackageView> packages, List<ObjectView> obj
             @Nullable String currency,
             List<ChoiceView> choices,
             @Nullable String to,
-            @Nullable String inverse) {}
+            @Nullable String inverse,
+            @Nullable String formula,
+            boolean onRead,
+            boolean offers) {}
 
     static ModelView of(Release release, Source source) {
         return new ModelView(
@@ -128,7 +210,10 @@ record ModelView(Source source, List<PackageView> packages, List<ObjectView> obj
                                         inverse.from().plural(),
                                         inverse.part() == null ? null : inverse.part().name(),
                                         inverse.field().name()))
-                        .toList());
+                        .toList(),
+                object.lifecycle() == null ? null : LifecycleView.of(object.lifecycle()),
+                object.checks().stream().map(CheckView::of).toList(),
+                object.rules().stream().map(RuleView::of).toList());
     }
 
     private static List<FieldView> fields(Fields fields) {
@@ -154,7 +239,10 @@ record ModelView(Source source, List<PackageView> packages, List<ObjectView> obj
                 currency(type),
                 choices(type),
                 type instanceof FieldType.Reference reference ? reference.to() : null,
-                type instanceof FieldType.Reference reference ? reference.inverse() : null);
+                type instanceof FieldType.Reference reference ? reference.inverse() : null,
+                field.logic().formula() == null ? null : field.logic().formula().text(),
+                field.onRead(),
+                field.logic().offer() != null);
     }
 
     private static @Nullable Integer scale(FieldType type) {

@@ -34,7 +34,6 @@ import sandpiper.engine.write.LiveRelease;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.release.FieldPath;
-import sandpiper.model.release.ObjectRecordType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;
@@ -42,6 +41,7 @@ import sandpiper.server.problem.ProblemException;
 import sandpiper.server.rest.Cursors;
 import sandpiper.server.rest.Preconditions;
 import sandpiper.server.rest.QueryReader;
+import sandpiper.server.rest.Traced;
 
 /**
  * Records of any object, with all their fields, for console and command line. Values may come as
@@ -126,7 +126,7 @@ class RecordController {
                 type,
                 live.release().everythingOf(type),
                 reader.filter(
-                        new ObjectRecordType(live.release(), type),
+                        live.release().recordType(type),
                         engine.clock().withZone(type.zone())),
                 reader.text("search"),
                 byCreation
@@ -213,6 +213,7 @@ class RecordController {
         return change(
                 actor,
                 object,
+                request,
                 (live, type) ->
                         new RecordCommand.Create(type, live.release().everythingOf(type), values));
     }
@@ -230,6 +231,7 @@ class RecordController {
         return change(
                 actor,
                 object,
+                request,
                 (live, type) ->
                         new RecordCommand.Change(
                                 type, live.release().everythingOf(type), key, values, expected));
@@ -240,24 +242,45 @@ class RecordController {
             @PathVariable String object,
             @PathVariable String key,
             @RequestHeader(name = HttpHeaders.IF_MATCH, required = false) @Nullable String ifMatch,
-            @AuthenticationPrincipal Actor actor) {
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request) {
         var expected = Preconditions.expectedVersion(ifMatch);
-        return change(actor, object, (_, type) -> new RecordCommand.Remove(type, key, expected));
+        return change(
+                actor, object, request, (_, type) -> new RecordCommand.Remove(type, key, expected));
     }
 
     @PostMapping("/{key}/restore")
     ResponseEntity<String> restore(
             @PathVariable String object,
             @PathVariable String key,
-            @AuthenticationPrincipal Actor actor) {
-        return change(actor, object, (_, type) -> new RecordCommand.Restore(type, key));
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request) {
+        return change(actor, object, request, (_, type) -> new RecordCommand.Restore(type, key));
+    }
+
+    @PostMapping("/{key}/transitions/{transition}")
+    ResponseEntity<String> transit(
+            @PathVariable String object,
+            @PathVariable String key,
+            @PathVariable String transition,
+            @RequestHeader(name = HttpHeaders.IF_MATCH, required = false) @Nullable String ifMatch,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request) {
+        var expected = Preconditions.expectedVersion(ifMatch);
+        return change(
+                actor,
+                object,
+                request,
+                (_, type) -> new RecordCommand.Transit(type, key, transition, expected));
     }
 
     private ResponseEntity<String> change(
             Actor actor,
             String object,
+            HttpServletRequest http,
             BiFunction<LiveRelease, ObjectType, RecordCommand> command) {
         Duties.require(actor, Duty.RECORDS);
+        boolean traced = Traced.isAsked(http);
         var outcome =
                 engine.records()
                         .write(live ->
@@ -266,14 +289,18 @@ class RecordController {
                                         actor,
                                         VIA_CONSOLE,
                                         true,
+                                        traced,
                                         null));
         return switch (outcome) {
-            case Outcome.Done done -> answer(done);
+            case Outcome.Done done -> Traced.with(done.trace(), done.warnings(), answer(done));
             case Outcome.Refused refused -> {
                 var problem = Problem.of(refused);
-                yield ResponseEntity.status(problem.status())
-                        .header(HttpHeaders.CONTENT_TYPE, Problem.CONTENT_TYPE)
-                        .body(JsonText.write(problem.plain()));
+                yield Traced.with(
+                        refused.trace(),
+                        List.of(),
+                        ResponseEntity.status(problem.status())
+                                .header(HttpHeaders.CONTENT_TYPE, Problem.CONTENT_TYPE)
+                                .body(JsonText.write(problem.plain())));
             }
             case Outcome.Repeated _ ->
                     throw new IllegalStateException("Nothing here is asked for only once");
@@ -285,8 +312,9 @@ class RecordController {
                 .read((live, session) -> {
                     var type = object(live, done.object().name());
                     var record =
-                            live.records()
+                            engine.records()
                                     .view(
+                                            live,
                                             session,
                                             type,
                                             done.number(),
@@ -318,7 +346,7 @@ class RecordController {
             requests.add(live -> saving(live, object(live, object), item, actor));
         }
         var results =
-                engine.records().writeAll(requests).stream().map(RecordController::result).toList();
+                engine.records().writeTogether(requests).stream().map(RecordController::result).toList();
         return json(HttpStatus.OK, Map.of("results", results));
     }
 
@@ -333,7 +361,7 @@ class RecordController {
                 type.key().isEmpty()
                         ? new RecordCommand.Create(type, all, values)
                         : new RecordCommand.Save(type, all, all, null, values, null);
-        return new Request(command, actor, "import", true, null);
+        return new Request(command, actor, "import", true);
     }
 
     private static Map<String, Object> result(Outcome outcome) {

@@ -67,13 +67,13 @@ class BatchController {
         var requests = new ArrayList<Function<LiveRelease, Request>>();
         for (int i = 0; i < items.size(); i++) {
             var command = command(call, items.get(i), i);
-            requests.add(live -> new Request(command.apply(live), actor, call.via(), false, null));
+            requests.add(live -> new Request(command.apply(live), actor, call.via(), false));
         }
         // Found out before anything is done: whether each item may be asked at all.
         var live = engine.live();
         var asked = requests.stream().map(maker -> maker.apply(live)).toList();
         LOG.debug("{}: a batch of {}", call.via(), asked.size());
-        return results(engine.records().writeAll(requests));
+        return results(engine.records().writeTogether(requests));
     }
 
     private static Function<LiveRelease, RecordCommand> command(

@@ -17,7 +17,9 @@ import sandpiper.engine.read.RecordView;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
+import sandpiper.model.Names;
 import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.Lifecycle;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
@@ -71,6 +73,40 @@ final class Call {
         return resource;
     }
 
+    /** The transition that is called, when it is offered and granted. */
+    Lifecycle.Transition transition(LiveRelease live, String address) {
+        var service = service(live, actor, serviceName, version);
+        var resource = service.resource(resourceName).orElseThrow(() -> unknownResource(service));
+        var transition =
+                resource.transition(address)
+                        .orElseThrow(() ->
+                                new ProblemException(
+                                        HttpStatus.NOT_FOUND,
+                                        "%s has no call %s.%s"
+                                                .formatted(
+                                                        resourceName,
+                                                        Quoted.of(address),
+                                                        calls(resource))));
+        if (!actor.may(serviceName, resourceName, transition.name())) {
+            throw new ProblemException(HttpStatus.FORBIDDEN, "This call is not granted to you.");
+        }
+        return transition;
+    }
+
+    private static String calls(ResourceType resource) {
+        var names =
+                resource.transitions().stream()
+                        .map(transition -> Names.address(transition.name()))
+                        .toList();
+        return names.isEmpty() ? "" : " It has " + String.join(", ", names) + ".";
+    }
+
+    /** The resource, whatever is done with it. */
+    ResourceType shown(LiveRelease live) {
+        var service = service(live, actor, serviceName, version);
+        return service.resource(resourceName).orElseThrow(() -> unknownResource(service));
+    }
+
     /** A service, to those who may see it; to all others it is not there. */
     static ServiceType service(LiveRelease live, Actor actor, String name, int version) {
         return live.release()
@@ -120,12 +156,12 @@ final class Call {
     }
 
     /** What a change is answered with: the record as it is now. */
-    Answer answer(LiveRelease live, Session session, Operation operation, Outcome.Done done) {
-        var resource = resource(live, operation);
+    Answer answer(LiveRelease live, Session session, Outcome.Done done) {
+        var resource = shown(live);
         var tree = resource.answerTree();
         var view =
-                live.records()
-                        .view(session, done.object(), done.number(), tree)
+                engine.records()
+                        .view(live, session, done.object(), done.number(), tree)
                         .orElseThrow(() ->
                                 new ProblemException(
                                         HttpStatus.NOT_FOUND, "The record was removed meanwhile."));

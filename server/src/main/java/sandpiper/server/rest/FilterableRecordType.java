@@ -5,6 +5,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import sandpiper.logic.type.LogicType;
+import sandpiper.logic.type.Member;
 import sandpiper.logic.type.RecordType;
 import sandpiper.model.release.FieldPath;
 
@@ -33,7 +34,7 @@ final class FilterableRecordType implements RecordType {
     }
 
     @Override
-    public Optional<LogicType> member(String member) {
+    public Optional<Member> member(String member) {
         if (!memberNames().contains(member)) {
             // The key of a reference may be compared wherever the reference may.
             boolean keyOfAllowed =
@@ -43,11 +44,32 @@ final class FilterableRecordType implements RecordType {
         var further = new java.util.ArrayList<>(at);
         further.add(member);
         return whole.member(member)
-                .map(type ->
-                        type instanceof LogicType.RecordOf(var record)
-                                ? new LogicType.RecordOf(
-                                        new FilterableRecordType(record, allowed, further))
-                                : type);
+                .map(known ->
+                        known.type() instanceof LogicType.RecordOf(var record)
+                                ? new Narrowed(
+                                        known,
+                                        new LogicType.RecordOf(
+                                                new FilterableRecordType(
+                                                        record, allowed, further)))
+                                : known);
+    }
+
+    /** A reference behind which only some fields can be named. */
+    private record Narrowed(Member whole, LogicType type) implements Member {
+        @Override
+        public String name() {
+            return whole.name();
+        }
+
+        @Override
+        public boolean mayBeEmpty() {
+            return whole.mayBeEmpty();
+        }
+
+        @Override
+        public String describe() {
+            return whole.describe();
+        }
     }
 
     private boolean isAllowedItself() {

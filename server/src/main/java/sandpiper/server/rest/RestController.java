@@ -31,7 +31,6 @@ import sandpiper.engine.read.Query;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.logic.Quoted;
 import sandpiper.model.release.FieldTree;
-import sandpiper.model.release.ObjectRecordType;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.JsonText;
@@ -114,7 +113,7 @@ class RestController {
         var sortable = resource.sortable().stream().map(path -> path.written()).toList();
         var filterable =
                 new FilterableRecordType(
-                        new ObjectRecordType(live.release(), object), resource.filterable());
+                        live.release().recordType(object), resource.filterable());
         return new Query(
                 object,
                 tree,
@@ -193,7 +192,6 @@ class RestController {
         var body = JsonText.bytes(request.getInputStream());
         return change(
                 call,
-                Operation.CREATE,
                 request,
                 body,
                 live -> {
@@ -222,7 +220,6 @@ class RestController {
         var expected = Preconditions.expectedVersion(ifMatch);
         return change(
                 call,
-                Operation.UPDATE,
                 request,
                 body,
                 live -> {
@@ -251,7 +248,6 @@ class RestController {
         var expected = Preconditions.expectedVersion(ifMatch);
         return change(
                 call,
-                Operation.UPDATE,
                 request,
                 body,
                 live -> saveCommand(call, live, key, JsonText.object(body), expected));
@@ -274,6 +270,31 @@ class RestController {
                 expected);
     }
 
+    @PostMapping("/{key}/{transition}")
+    ResponseEntity<String> transit(
+            @PathVariable String service,
+            @PathVariable int version,
+            @PathVariable String resource,
+            @PathVariable String key,
+            @PathVariable String transition,
+            @RequestHeader(name = HttpHeaders.IF_MATCH, required = false) @Nullable String ifMatch,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request)
+            throws IOException {
+        var call = new Call(engine, actor, service, version, resource);
+        var expected = Preconditions.expectedVersion(ifMatch);
+        return change(
+                call,
+                request,
+                JsonText.bytes(request.getInputStream()),
+                live ->
+                        new RecordCommand.Transit(
+                                call.shown(live).object(),
+                                key,
+                                call.transition(live, transition).name(),
+                                expected));
+    }
+
     @DeleteMapping("/{key}")
     ResponseEntity<String> remove(
             @PathVariable String service,
@@ -294,8 +315,7 @@ class RestController {
                                                 expected),
                                         actor,
                                         call.via(),
-                                        false,
-                                        null));
+                                        false));
         return outcome instanceof Outcome.Refused refused
                 ? problem(refused)
                 : ResponseEntity.noContent().build();
@@ -303,11 +323,11 @@ class RestController {
 
     private ResponseEntity<String> change(
             Call call,
-            Operation operation,
             HttpServletRequest http,
             byte[] body,
             Function<LiveRelease, RecordCommand> command) {
-        var once = once(call, operation, http, body);
+        var once = once(call, http, body);
+        boolean traced = Traced.isAsked(http);
         var outcome =
                 engine.records()
                         .write(live ->
@@ -316,19 +336,21 @@ class RestController {
                                         call.actor(),
                                         call.via(),
                                         false,
+                                        traced,
                                         once));
         return switch (outcome) {
             case Outcome.Refused refused -> problem(refused);
             case Outcome.Repeated(var answer) -> Answer.read(answer).entity(true);
             case Outcome.Done done ->
-                    engine.records()
-                            .read((live, session) ->
-                                    call.answer(live, session, operation, done).entity(false));
+                    Traced.with(
+                            done,
+                            engine.records()
+                                    .read((live, session) ->
+                                            call.answer(live, session, done).entity(false)));
         };
     }
 
-    private Request.@Nullable Once once(
-            Call call, Operation operation, HttpServletRequest http, byte[] body) {
+    private Request.@Nullable Once once(Call call, HttpServletRequest http, byte[] body) {
         var key = http.getHeader(IDEMPOTENCY_KEY);
         if (key == null) {
             return null;
@@ -348,13 +370,16 @@ class RestController {
         return new Request.Once(
                 key,
                 Secrets.hash(asked),
-                (session, done) -> call.answer(engine.live(), session, operation, done).write());
+                (session, done) -> call.answer(engine.live(), session, done).write());
     }
 
     private static ResponseEntity<String> problem(Outcome.Refused refused) {
         var problem = Problem.of(refused);
-        return ResponseEntity.status(problem.status())
-                .header(HttpHeaders.CONTENT_TYPE, Problem.CONTENT_TYPE)
-                .body(JsonText.write(problem.plain()));
+        return Traced.with(
+                refused.trace(),
+                List.of(),
+                ResponseEntity.status(problem.status())
+                        .header(HttpHeaders.CONTENT_TYPE, Problem.CONTENT_TYPE)
+                        .body(JsonText.write(problem.plain())));
     }
 }

@@ -10,7 +10,6 @@ import org.junit.jupiter.api.Test;
 import sandpiper.logic.condition.Condition;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.release.FieldPath;
-import sandpiper.model.release.ObjectRecordType;
 import sandpiper.model.release.Release;
 import sandpiper.server.problem.ProblemException;
 
@@ -54,7 +53,7 @@ class QueryReaderTest {
     private static Condition filter(String text, FieldPath... allowed) {
         var type =
                 new FilterableRecordType(
-                        new ObjectRecordType(RELEASE, RELEASE.object("Berth")), List.of(allowed));
+                        RELEASE.recordType(RELEASE.object("Berth")), List.of(allowed));
         return reader("filter", text).filter(type, Clock.systemUTC());
     }
 

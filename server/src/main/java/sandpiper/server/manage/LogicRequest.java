@@ -1,0 +1,91 @@
+package sandpiper.server.manage;
+
+import jakarta.validation.constraints.NotNull;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import sandpiper.logic.assist.Kind;
+import sandpiper.logic.check.Setting;
+import sandpiper.model.logic.Settings;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Part;
+import sandpiper.model.release.Release;
+import sandpiper.model.type.FieldType;
+import sandpiper.server.problem.ProblemException;
+
+/**
+ * A logic text with what it is written about.
+ *
+ * @param object whose record it is about, or {@code null} when it stands alone
+ * @param part whose line items it is about, or {@code null}
+ * @param field the reference whose offer it is, or {@code null}
+ */
+record LogicRequest(
+        @NotNull Role role,
+        @Nullable String object,
+        @Nullable String part,
+        @Nullable String field,
+        @NotNull String text) {
+
+    /** What a text is for. */
+    enum Role {
+        EXPRESSION,
+        FORMULA,
+        CONDITION,
+        OFFER,
+        CHECK,
+        WHEN,
+        THEN,
+        SAY
+    }
+
+    Kind kind() {
+        return switch (role) {
+            case EXPRESSION, FORMULA -> Kind.EXPRESSION;
+            case CONDITION, OFFER, CHECK, WHEN -> Kind.CONDITION;
+            case THEN -> Kind.STEPS;
+            case SAY -> Kind.MESSAGE;
+        };
+    }
+
+    Setting setting(Release release) {
+        var type = objectIn(release);
+        if (type.isEmpty()) {
+            return Setting.ALONE;
+        }
+        var owner = type.get();
+        var itsPart = partIn(owner).orElse(null);
+        return switch (role) {
+            case EXPRESSION, FORMULA, CONDITION -> Settings.of(release, owner, itsPart);
+            case OFFER -> offer(release, owner, itsPart);
+            case CHECK, WHEN, THEN, SAY ->
+                    itsPart == null
+                            ? Settings.ofChange(release, owner)
+                            : Settings.of(release, owner, itsPart);
+        };
+    }
+
+    private Setting offer(Release release, ObjectType owner, @Nullable Part itsPart) {
+        var fields = itsPart == null ? owner.fields() : itsPart.fields();
+        var reference = field == null ? null : fields.find(field).orElse(null);
+        return reference != null && reference.type() instanceof FieldType.Reference to
+                ? Settings.ofOffer(release, owner, itsPart, release.target(to))
+                : Settings.of(release, owner, itsPart);
+    }
+
+    Optional<ObjectType> objectIn(Release release) {
+        if (object == null || object.isBlank()) {
+            return Optional.empty();
+        }
+        return Optional.of(
+                release.find(object)
+                        .orElseThrow(() ->
+                                new ProblemException(
+                                        HttpStatus.NOT_FOUND,
+                                        "There is no object %s.".formatted(object))));
+    }
+
+    private Optional<Part> partIn(ObjectType owner) {
+        return part == null ? Optional.empty() : owner.part(part);
+    }
+}

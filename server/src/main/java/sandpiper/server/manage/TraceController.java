@@ -1,0 +1,92 @@
+package sandpiper.server.manage;
+
+import java.util.List;
+import java.util.UUID;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.Duty;
+import sandpiper.engine.trace.Trace;
+import sandpiper.engine.trace.TraceStep;
+import sandpiper.server.problem.ProblemException;
+
+/** Accounts of requests: all that were refused, and those somebody asked for. */
+@RestController
+@RequestMapping("/manage/v1/traces")
+class TraceController {
+    private static final int HIGHEST_LIMIT = 500;
+
+    private final Engine engine;
+
+    TraceController(Engine engine) {
+        this.engine = engine;
+    }
+
+    /** One request. */
+    record TraceView(
+            String id,
+            String at,
+            String by,
+            String via,
+            String what,
+            String outcome,
+            List<StepView> steps) {
+        static TraceView of(Trace trace) {
+            return new TraceView(
+                    trace.id().toString(),
+                    trace.at().toString(),
+                    trace.by(),
+                    trace.via(),
+                    trace.what(),
+                    trace.outcome(),
+                    StepView.of(trace.steps()));
+        }
+    }
+
+    /** One step; deeper ones belong to the one above. */
+    record StepView(
+            int depth, String kind, String title, String detail, String result, long micros) {
+        static List<StepView> of(List<TraceStep> steps) {
+            return steps.stream()
+                    .map(step ->
+                            new StepView(
+                                    step.depth(),
+                                    step.kind().name(),
+                                    step.title(),
+                                    step.detail(),
+                                    step.result(),
+                                    step.micros()))
+                    .toList();
+        }
+    }
+
+    @GetMapping
+    List<TraceView> latest(
+            @RequestParam(defaultValue = "50") int limit, @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.DESIGN);
+        return engine.read(session ->
+                        engine.storage()
+                                .traces()
+                                .latest(session, Math.clamp(limit, 1, HIGHEST_LIMIT)))
+                .stream()
+                .map(TraceView::of)
+                .toList();
+    }
+
+    @GetMapping("/{id}")
+    TraceView find(@PathVariable UUID id, @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.DESIGN);
+        return engine.read(session -> engine.storage().traces().find(session, id))
+                .map(TraceView::of)
+                .orElseThrow(() ->
+                        new ProblemException(
+                                HttpStatus.NOT_FOUND,
+                                "There is no such trace; only the last thousand are kept."));
+    }
+}

@@ -1,0 +1,304 @@
+package sandpiper.server.manage;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.Duty;
+import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.Preview;
+import sandpiper.engine.command.RecordCommand;
+import sandpiper.engine.command.Request;
+import sandpiper.engine.trace.Tracer;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.write.Trial;
+import sandpiper.logic.Problem;
+import sandpiper.logic.check.CheckedTerm;
+import sandpiper.logic.check.Checker;
+import sandpiper.logic.check.StepChecker;
+import sandpiper.logic.run.Calculator;
+import sandpiper.logic.value.ValueText;
+import sandpiper.logic.value.Values;
+import sandpiper.model.release.ObjectType;
+import sandpiper.server.manage.LogicController.Finding;
+import sandpiper.server.manage.TraceController.StepView;
+import sandpiper.server.problem.ProblemException;
+
+/** Tries things on records without keeping anything: logic, unsaved forms, transitions. */
+@RestController
+@RequestMapping("/manage/v1/trials")
+class TrialController {
+    private final Engine engine;
+
+    TrialController(Engine engine) {
+        this.engine = engine;
+    }
+
+    /**
+     * Logic to try.
+     *
+     * @param key of the record to try it on; without one a new record is made of the values
+     * @param values that are put into the record first
+     */
+    record Try(
+            @Valid @NotNull LogicRequest logic,
+            @Nullable String key,
+            @Nullable Map<String, @Nullable Object> values) {}
+
+    /**
+     * What a try came to.
+     *
+     * @param value as it would be written, or {@code null} when it could not be run
+     * @param kind what sort of value it is
+     * @param notes why something came to null
+     * @param record what the record would be, after steps
+     */
+    record Tried(
+            @Nullable String value,
+            @Nullable String kind,
+            List<Finding> findings,
+            List<String> notes,
+            List<Wrong> faults,
+            @Nullable RecordPreview record,
+            List<StepView> steps) {}
+
+    /** A fault or warning; {@code path} as in {@code charges.0.tariff}. */
+    record Wrong(String path, String code, String message) {
+        static List<Wrong> of(List<Fault> faults) {
+            return faults.stream()
+                    .map(fault ->
+                            new Wrong(
+                                    String.join(
+                                            ".",
+                                            fault.path().stream().map(Object::toString).toList()),
+                                    fault.code().id(),
+                                    fault.message()))
+                    .toList();
+        }
+    }
+
+    /** How a form shows a field. */
+    record FieldFlagsView(boolean required, boolean readOnly, boolean hidden) {}
+
+    /** What an unsaved record would be. */
+    record RecordPreview(
+            Map<String, @Nullable Object> values,
+            Map<String, FieldFlagsView> fields,
+            List<Wrong> faults,
+            List<Wrong> warnings) {
+        static RecordPreview of(Preview preview) {
+            var flags = new LinkedHashMap<String, FieldFlagsView>();
+            preview.fields()
+                    .forEach((name, one) ->
+                            flags.put(
+                                    name,
+                                    new FieldFlagsView(
+                                            one.required(), one.readOnly(), one.hidden())));
+            return new RecordPreview(
+                    preview.values(),
+                    flags,
+                    Wrong.of(preview.faults()),
+                    Wrong.of(preview.warnings()));
+        }
+    }
+
+    /** An unsaved record; with a key, changes of a stored one. */
+    record Form(@Nullable String key, @NotNull Map<String, @Nullable Object> values) {}
+
+    /** A transition, and why it cannot be taken now; no reasons mean it can. */
+    record TransitionState(String name, String label, String to, List<Wrong> reasons) {}
+
+    private static ObjectType object(LiveRelease live, String name) {
+        return live.release()
+                .find(name)
+                .orElseThrow(() ->
+                        new ProblemException(
+                                HttpStatus.NOT_FOUND, "There is no object %s.".formatted(name)));
+    }
+
+    private static Function<LiveRelease, Request> request(
+            String object,
+            @Nullable String key,
+            Map<String, @Nullable Object> values,
+            Actor actor) {
+        return live -> {
+            var type = object(live, object);
+            var all = live.release().everythingOf(type);
+            var command =
+                    key == null || key.isBlank()
+                            ? new RecordCommand.Create(type, all, values)
+                            : new RecordCommand.Change(type, all, key, values, null);
+            return new Request(command, actor, "trial", true);
+        };
+    }
+
+    /** What an unsaved record would be: totals, required marks, messages. */
+    @PostMapping("/records/{object}")
+    RecordPreview preview(
+            @PathVariable String object,
+            @Valid @RequestBody Form form,
+            @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.RECORDS);
+        return RecordPreview.of(
+                engine.records()
+                        .preview(request(object, form.key(), plain(form.values()), actor), false));
+    }
+
+    /** Numbers as the engine takes them. */
+    private static Map<String, @Nullable Object> plain(Map<String, @Nullable Object> values) {
+        var plain = new LinkedHashMap<String, @Nullable Object>();
+        values.forEach((name, value) -> plain.put(name, plain(value)));
+        return plain;
+    }
+
+    private static @Nullable Object plain(@Nullable Object value) {
+        return switch (value) {
+            case Integer number -> number.longValue();
+            case Double number -> new java.math.BigDecimal(number.toString());
+            case List<?> list -> list.stream().map(TrialController::plain).toList();
+            case Map<?, ?> map -> {
+                var plain = new LinkedHashMap<String, @Nullable Object>();
+                map.forEach((name, one) -> plain.put(String.valueOf(name), plain(one)));
+                yield plain;
+            }
+            case null -> null;
+            default -> value;
+        };
+    }
+
+    /** Which transitions a record can take now, and why it cannot take the others. */
+    @GetMapping("/records/{object}/{key}/transitions")
+    List<TransitionState> transitions(
+            @PathVariable String object,
+            @PathVariable String key,
+            @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.RECORDS);
+        var lifecycle = object(engine.live(), object).lifecycle();
+        if (lifecycle == null) {
+            return List.of();
+        }
+        var states = new ArrayList<TransitionState>();
+        for (var transition : lifecycle.transitions()) {
+            var preview =
+                    engine.records()
+                            .preview(
+                                    live ->
+                                            new Request(
+                                                    new RecordCommand.Transit(
+                                                            object(live, object),
+                                                            key,
+                                                            transition.name(),
+                                                            null),
+                                                    actor,
+                                                    "trial",
+                                                    true),
+                                    false);
+            states.add(
+                    new TransitionState(
+                            transition.name(),
+                            transition.label(),
+                            transition.to(),
+                            Wrong.of(preview.faults())));
+        }
+        return states;
+    }
+
+    /** Runs logic on a record, or by itself. */
+    @PostMapping
+    Tried tryOut(@Valid @RequestBody Try body, @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.DESIGN);
+        var logic = body.logic();
+        if (logic.object() == null || logic.object().isBlank()) {
+            return alone(logic.text());
+        }
+        var values =
+                body.values() == null
+                        ? new LinkedHashMap<String, @Nullable Object>()
+                        : plain(body.values());
+        var tracer = Tracer.on();
+        return engine.records()
+                .tryOut(
+                        request(logic.object(), body.key(), values, actor),
+                        tracer,
+                        (live, trial) -> run(live, trial, logic, tracer));
+    }
+
+    private Tried alone(String text) {
+        var answer =
+                new Calculator(engine.clock()).evaluate(text);
+        return new Tried(
+                ValueText.literal(answer.value()),
+                Values.kind(answer.value()),
+                findings(answer.problems()),
+                answer.notes(),
+                List.of(),
+                null,
+                List.of());
+    }
+
+    private static List<Finding> findings(List<Problem> problems) {
+        return problems.stream().map(Finding::of).toList();
+    }
+
+    private static Tried run(
+            LiveRelease live, Trial trial, LogicRequest logic, Tracer tracer) {
+        if (!trial.faults().isEmpty()) {
+            return new Tried(
+                    null, null, List.of(), List.of(), Wrong.of(trial.faults()), null, List.of());
+        }
+        var setting = logic.setting(live.release());
+        if (logic.role() == LogicRequest.Role.THEN) {
+            var checked = StepChecker.check(logic.text(), setting);
+            if (!checked.isAccepted()) {
+                return wrong(checked.problems());
+            }
+            var preview = trial.run(checked).map(RecordPreview::of).orElse(null);
+            return new Tried(
+                    null,
+                    null,
+                    findings(checked.problems()),
+                    trial.notes(),
+                    preview == null ? List.of() : preview.faults(),
+                    preview,
+                    StepView.of(tracer.steps()));
+        }
+        CheckedTerm checked =
+                switch (logic.role()) {
+                    case SAY -> Checker.template(logic.text(), setting);
+                    case CHECK -> Checker.check(logic.text(), setting, true);
+                    case CONDITION, WHEN, OFFER -> Checker.condition(logic.text(), setting);
+                    default -> Checker.check(logic.text(), setting);
+                };
+        if (!checked.isAccepted()) {
+            return wrong(checked.problems());
+        }
+        var value = trial.value(checked);
+        return new Tried(
+                ValueText.literal(value),
+                Values.kind(value),
+                findings(checked.problems()),
+                trial.notes(),
+                List.of(),
+                null,
+                StepView.of(tracer.steps()));
+    }
+
+    private static Tried wrong(List<Problem> problems) {
+        return new Tried(
+                null, null, findings(problems), List.of(), List.of(), null, List.of());
+    }
+}
