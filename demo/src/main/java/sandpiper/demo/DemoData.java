@@ -298,8 +298,7 @@ public final class DemoData {
     }
 
     /** Charges, each tariff once; unit price and VAT come from the tariff. */
-    private List<Map<String, Object>> charges(
-            List<Map<String, Object>> tariffs, boolean workboat) {
+    private List<Map<String, Object>> charges(List<Map<String, Object>> tariffs, boolean workboat) {
         var charges = new ArrayList<Map<String, Object>>();
         var used = new ArrayList<Object>();
         for (int c = random.nextInt(4); c > 0; c--) {

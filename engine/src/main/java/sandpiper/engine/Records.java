@@ -87,11 +87,10 @@ public final class Records {
                 };
         if (trace != null && writer.waiting() < TRACES_STOP_AT) {
             var kept =
-                    writer.submit(
-                            transaction -> {
-                                storage.traces().put(transaction, trace);
-                                return true;
-                            });
+                    writer.submit(transaction -> {
+                        storage.traces().put(transaction, trace);
+                        return true;
+                    });
             if (outcome instanceof Outcome.Done) {
                 await(kept);
             }
@@ -133,23 +132,20 @@ public final class Records {
     public List<Outcome> writeTogether(List<Function<LiveRelease, Request>> makers) {
         var outcomes =
                 await(
-                        writer.submit(
-                                transaction -> {
-                                    var now = live.get();
-                                    return writes.together(
-                                            now,
-                                            transaction,
-                                            makers.stream()
-                                                    .map(maker -> maker.apply(now))
-                                                    .toList());
-                                }));
+                        writer.submit(transaction -> {
+                            var now = live.get();
+                            return writes.together(
+                                    now,
+                                    transaction,
+                                    makers.stream().map(maker -> maker.apply(now)).toList());
+                        }));
         return outcomes;
     }
 
     /** What a record would be after a command. Nothing is kept. */
     public Preview preview(Function<LiveRelease, Request> maker, boolean traced) {
-        return thrownAway((now, transaction) ->
-                writes.preview(now, transaction, maker.apply(now), traced));
+        return thrownAway(
+                (now, transaction) -> writes.preview(now, transaction, maker.apply(now), traced));
     }
 
     /** Does something with a record as it would be after a command. Nothing is kept. */
@@ -159,11 +155,7 @@ public final class Records {
             BiFunction<LiveRelease, Trial, T> trial) {
         return thrownAway((now, transaction) ->
                 writes.tryOut(
-                        now,
-                        transaction,
-                        maker.apply(now),
-                        tracer,
-                        one -> trial.apply(now, one)));
+                        now, transaction, maker.apply(now), tracer, one -> trial.apply(now, one)));
     }
 
     private <T> T thrownAway(BiFunction<LiveRelease, Transaction, T> job) {

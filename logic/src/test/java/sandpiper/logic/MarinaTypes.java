@@ -70,8 +70,7 @@ public final class MarinaTypes {
 
     private MarinaTypes() {}
 
-    record Field(
-            String name, LogicType type, boolean mayBeEmpty, @Nullable String reference)
+    record Field(String name, LogicType type, boolean mayBeEmpty, @Nullable String reference)
             implements Member {
         @Override
         public String describe() {
@@ -96,8 +95,7 @@ public final class MarinaTypes {
         }
 
         Type related(String field, Type other, String reference) {
-            members.put(
-                    field, new Field(field, new ListOf(new RecordOf(other)), false, reference));
+            members.put(field, new Field(field, new ListOf(new RecordOf(other)), false, reference));
             return this;
         }
 

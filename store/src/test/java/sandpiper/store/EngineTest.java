@@ -286,8 +286,7 @@ class EngineTest {
                 .read((live, session) -> {
                     var type = live.release().object(object);
                     var checked =
-                            ConditionChecker.check(
-                                    filter, live.release().recordType(type), CLOCK);
+                            ConditionChecker.check(filter, live.release().recordType(type), CLOCK);
                     assertThat(checked).as(filter).isInstanceOf(Checked.Accepted.class);
                     var query =
                             new Query(

@@ -232,7 +232,8 @@ class QueryPropertyTest {
                             var checked =
                                     ConditionChecker.check(
                                             test.text(),
-                                            live.release().recordType(live.release().object("Berth")),
+                                            live.release()
+                                                    .recordType(live.release().object("Berth")),
                                             Clock.systemUTC());
                             return ((Checked.Accepted) checked).condition();
                         });

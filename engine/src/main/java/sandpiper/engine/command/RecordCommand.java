@@ -44,8 +44,7 @@ public sealed interface RecordCommand {
             implements RecordCommand {}
 
     /** Takes a transition of a record's lifecycle. */
-    record Transit(
-            ObjectType object, String key, String transition, @Nullable Long expectedVersion)
+    record Transit(ObjectType object, String key, String transition, @Nullable Long expectedVersion)
             implements RecordCommand {}
 
     /** Takes a retired record back into use. */

@@ -67,8 +67,8 @@ public interface RecordStorage {
             List<String> path);
 
     /**
-     * Numbers of the records that refer to a record, themselves or by their line items, retired ones
-     * too.
+     * Numbers of the records that refer to a record, themselves or by their line items, retired
+     * ones too.
      *
      * @param part whose items refer, or {@code null}
      */

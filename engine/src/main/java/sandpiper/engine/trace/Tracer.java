@@ -39,7 +39,14 @@ public final class Tracer {
             return;
         }
         if (steps.size() == MOST_STEPS) {
-            steps.add(new TraceStep(0, Kind.NOTE, "…", "The account ends here: it is too long.", "", micros()));
+            steps.add(
+                    new TraceStep(
+                            0,
+                            Kind.NOTE,
+                            "…",
+                            "The account ends here: it is too long.",
+                            "",
+                            micros()));
             return;
         }
         steps.add(new TraceStep(depth, kind, cut(title), cut(detail), cut(result), micros()));

@@ -27,8 +27,7 @@ final class CommandRun {
     private final UnitOfWork unit;
     private @Nullable RecordState record;
 
-    CommandRun(
-            LiveRelease live, Transaction transaction, Request request, UnitOfWork unit) {
+    CommandRun(LiveRelease live, Transaction transaction, Request request, UnitOfWork unit) {
         this.live = live;
         this.transaction = transaction;
         this.request = request;
@@ -55,8 +54,7 @@ final class CommandRun {
 
     private @Nullable Outcome create(
             ObjectType object, FieldTree writable, Map<String, @Nullable Object> values) {
-        var input =
-                InputReader.read(live.release(), object, writable, values, request.textual());
+        var input = InputReader.read(live.release(), object, writable, values, request.textual());
         var made = unit.create(object);
         begin(made);
         unit.apply(made, input);
@@ -92,8 +90,7 @@ final class CommandRun {
         if (refusal != null) {
             return refusal;
         }
-        var input =
-                InputReader.read(live.release(), object, writable, values, request.textual());
+        var input = InputReader.read(live.release(), object, writable, values, request.textual());
         begin(there);
         unit.apply(there, input);
         return null;
@@ -231,9 +228,7 @@ final class CommandRun {
                             .formatted(
                                     there.object().label(),
                                     by.count(),
-                                    by.count() == 1
-                                            ? by.object().label()
-                                            : by.object().plural()));
+                                    by.count() == 1 ? by.object().label() : by.object().plural()));
         }
         unit.work();
         var refused = unit.refusal();

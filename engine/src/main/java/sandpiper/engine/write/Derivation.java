@@ -32,8 +32,8 @@ import sandpiper.model.type.Intake;
  *
  * <p>A changed record first gets its own formulas worked out. Then whatever reads it from elsewhere
  * follows: totals by what the record added before and adds now ({@link Totals}), everything else by
- * going the way of the reading backwards and working out anew, formulas that others read first. What
- * changes by that is a change like any other, so the work goes on until nothing is left.
+ * going the way of the reading backwards and working out anew, formulas that others read first.
+ * What changes by that is a change like any other, so the work goes on until nothing is left.
  */
 final class Derivation {
     private final Workspace workspace;
@@ -70,13 +70,15 @@ final class Derivation {
 
     /** What others know of a record: at first what is stored. */
     Seen seen(RecordState record) {
-        return seen.computeIfAbsent(record, one -> {
-            var fresh = new Seen();
-            var stored = one.stored();
-            fresh.values = stored == null ? null : stored.values();
-            fresh.counted = stored != null && !stored.retired();
-            return fresh;
-        });
+        return seen.computeIfAbsent(
+                record,
+                one -> {
+                    var fresh = new Seen();
+                    var stored = one.stored();
+                    fresh.values = stored == null ? null : stored.values();
+                    fresh.counted = stored != null && !stored.retired();
+                    return fresh;
+                });
     }
 
     /** Works out everything that follows from what was changed. */
@@ -193,8 +195,7 @@ final class Derivation {
     }
 
     /** Puts a value that logic came to into a field; tells whether it is another than before. */
-    boolean set(
-            RecordState record, Slots slots, Field field, Object value, List<Object> at) {
+    boolean set(RecordState record, Slots slots, Field field, Object value, List<Object> at) {
         if (value == Nothing.NULL) {
             return slots.set(field, null);
         }

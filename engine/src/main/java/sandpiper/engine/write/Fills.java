@@ -4,7 +4,10 @@ import java.util.Collection;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.type.FieldType;
 
-/** Takes values over from a record that is chosen: the rate from the berth, the price from the tariff. */
+/**
+ * Takes values over from a record that is chosen: the rate from the berth, the price from the
+ * tariff.
+ */
 final class Fills {
     private final Workspace workspace;
 

@@ -18,8 +18,8 @@ import sandpiper.model.release.Part;
 import sandpiper.model.type.FieldType;
 
 /**
- * Puts what a unit of work has changed into the tables, and nothing else. {@link #push} does so while
- * the work goes on, so that the store can be asked; {@link #finish} ends it, with history.
+ * Puts what a unit of work has changed into the tables, and nothing else. {@link #push} does so
+ * while the work goes on, so that the store can be asked; {@link #finish} ends it, with history.
  */
 final class Flush {
     private final LiveRelease live;

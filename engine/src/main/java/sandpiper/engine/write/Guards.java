@@ -38,9 +38,7 @@ final class Guards {
             if (condition.kind() == kind && isAbout(condition, item, field)) {
                 var code = condition.code();
                 var frame =
-                        item == null
-                                ? workspace.frame(code, record)
-                                : workspace.frame(code, item);
+                        item == null ? workspace.frame(code, record) : workspace.frame(code, item);
                 if (code.holds(frame)) {
                     return true;
                 }
@@ -107,10 +105,8 @@ final class Guards {
             return;
         }
         var code = condition.code();
-        var frame =
-                item == null ? workspace.frame(code, record) : workspace.frame(code, item);
-        if (code.holds(frame)
-                && !holds(FieldCondition.Kind.HIDDEN, record, item, field)) {
+        var frame = item == null ? workspace.frame(code, record) : workspace.frame(code, item);
+        if (code.holds(frame) && !holds(FieldCondition.Kind.HIDDEN, record, item, field)) {
             var path = new ArrayList<>(at);
             path.add(field.name());
             unit.add(

@@ -58,10 +58,12 @@ final class InputApplier {
             Field field,
             Given given,
             List<Object> at) {
-        boolean same = given instanceof Given.Value(var stored)
-                && Objects.equals(stored, slots.get(field));
+        boolean same =
+                given instanceof Given.Value(var stored)
+                        && Objects.equals(stored, slots.get(field));
         if (field.isDerived()) {
-            // A file that was exported and comes back has what formulas gave; it is worked out anew.
+            // A file that was exported and comes back has what formulas gave; it is worked out
+            // anew.
             if (!textual && !same) {
                 fault(
                         record,
@@ -94,8 +96,7 @@ final class InputApplier {
                 !same
                         && !record.isNew()
                         && item == null
-                        && unit.guards()
-                                .holds(FieldCondition.Kind.READ_ONLY, record, null, field);
+                        && unit.guards().holds(FieldCondition.Kind.READ_ONLY, record, null, field);
         if (guarded) {
             fault(
                     record,
@@ -110,8 +111,7 @@ final class InputApplier {
         return !guarded;
     }
 
-    private void link(
-            RecordState record, Slots slots, Field field, String key, List<Object> at) {
+    private void link(RecordState record, Slots slots, Field field, String key, List<Object> at) {
         var target = workspace.release().target((FieldType.Reference) field.type());
         var known = linked.get(target.name() + '\0' + key);
         if (known != null) {
@@ -187,8 +187,7 @@ final class InputApplier {
     }
 
     private void unknownLine(RecordState record, Part part, int at, Long line) {
-        var lines =
-                record.items(part).stream().map(one -> String.valueOf(one.line())).toList();
+        var lines = record.items(part).stream().map(one -> String.valueOf(one.line())).toList();
         unit.add(
                 record,
                 new Fault(

@@ -29,7 +29,10 @@ final class Lifecycles {
         if (lifecycle == null || transition == null) {
             unit.refuse(
                     unit.about(
-                            record, List.of(), RecordCode.NO_SUCH_TRANSITION, unknown(record, name)));
+                            record,
+                            List.of(),
+                            RecordCode.NO_SUCH_TRANSITION,
+                            unknown(record, name)));
             return;
         }
         var field = record.object().fields().get(lifecycle.field());

@@ -30,8 +30,7 @@ final class LogicItem implements RecordValue {
                                     item.record().object(),
                                     field.field(),
                                     item.slots().get(field.field()));
-            case ModelMember.Line _ ->
-                    item.line() == 0 ? Nothing.NULL : Decimal.of(item.line());
+            case ModelMember.Line _ -> item.line() == 0 ? Nothing.NULL : Decimal.of(item.line());
             default -> Nothing.NULL;
         };
     }

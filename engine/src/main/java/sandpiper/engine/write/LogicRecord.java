@@ -52,10 +52,8 @@ final class LogicRecord implements RecordValue {
     private Object ofEveryRecord(ModelMember.OfEveryRecord.Kind kind) {
         var stored = state.stored();
         return switch (kind) {
-            case CREATED_AT ->
-                    moment(stored == null ? workspace.now() : stored.createdAt());
-            case CHANGED_AT ->
-                    moment(stored == null ? workspace.now() : stored.changedAt());
+            case CREATED_AT -> moment(stored == null ? workspace.now() : stored.createdAt());
+            case CHANGED_AT -> moment(stored == null ? workspace.now() : stored.changedAt());
             case CREATED_BY -> stored == null ? workspace.by() : stored.createdBy();
             case CHANGED_BY -> stored == null ? workspace.by() : by(stored);
             case RETIRED -> isCurrent() ? state.isRetired() : stored != null && stored.retired();

@@ -47,8 +47,7 @@ final class Previews {
                 values, flags(record), unit.faults(), unit.warnings(), List.copyOf(tracer.steps()));
     }
 
-    private @Nullable Object plain(
-            RecordState record, @Nullable ItemState item, Field field) {
+    private @Nullable Object plain(RecordState record, @Nullable ItemState item, Field field) {
         var slots = item == null ? record.slots() : item.slots();
         var stored = slots.get(field);
         if (field.onRead()) {

@@ -5,8 +5,8 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import sandpiper.engine.access.Actor;
-import sandpiper.engine.command.Request;
 import sandpiper.engine.command.RecordCommand;
+import sandpiper.engine.command.Request;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.logic.run.BudgetException;
@@ -25,8 +25,7 @@ public final class Recomputation {
     private final Actor actor;
     private final Instant now;
 
-    public Recomputation(
-            LiveRelease live, Transaction transaction, Actor actor, Instant now) {
+    public Recomputation(LiveRelease live, Transaction transaction, Actor actor, Instant now) {
         this.live = live;
         this.transaction = transaction;
         this.actor = actor;
@@ -58,8 +57,7 @@ public final class Recomputation {
                                 .filter(FieldChange::changesFormula)
                                 .anyMatch(field -> {
                                     var now = field.after();
-                                    return now != null
-                                            && now.name().equals(formula.field().name());
+                                    return now != null && now.name().equals(formula.field().name());
                                 });
                 if (changed) {
                     formulas.add(formula);
@@ -73,13 +71,9 @@ public final class Recomputation {
     /** Works out one formula for all records of its object. */
     private void run(Formula formula) {
         var object = formula.object();
-        var numbers =
-                live.records().numbers(transaction, object, null, Integer.MAX_VALUE);
+        var numbers = live.records().numbers(transaction, object, null, Integer.MAX_VALUE);
         for (int from = 0; from < numbers.size(); from += BATCH) {
-            run(
-                    formula,
-                    object,
-                    numbers.subList(from, Math.min(from + BATCH, numbers.size())));
+            run(formula, object, numbers.subList(from, Math.min(from + BATCH, numbers.size())));
         }
     }
 

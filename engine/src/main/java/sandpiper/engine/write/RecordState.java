@@ -57,10 +57,7 @@ final class RecordState {
             for (var item : stored.items().get(part.index())) {
                 var state =
                         new ItemState(
-                                this,
-                                part,
-                                item.line(),
-                                new Slots(part.fields(), item.values()));
+                                this, part, item.line(), new Slots(part.fields(), item.values()));
                 state.foundAt(there.size());
                 there.add(state);
             }

@@ -227,7 +227,8 @@ public final class RecordWrites {
             open.removeIf(index -> outcomes.get(index) != null);
             if (open.size() == before) {
                 // Nobody in particular is at fault, so each is asked alone.
-                open.forEach(index -> outcomes.set(index, alone(live, transaction, requests.get(index))));
+                open.forEach(index ->
+                        outcomes.set(index, alone(live, transaction, requests.get(index))));
                 break;
             }
         }

@@ -58,17 +58,14 @@ final class Structure {
         checkKey(record);
     }
 
-    private void checkRequired(
-            RecordState record, Slots slots, Field field, List<Object> at) {
+    private void checkRequired(RecordState record, Slots slots, Field field, List<Object> at) {
         var path = new ArrayList<>(at);
         path.add(field.name());
         if (slots.get(field) == null && !unit.isFaulty(record, path)) {
             unit.add(
                     record,
                     new Fault(
-                            path,
-                            RecordCode.REQUIRED,
-                            "%s is required.".formatted(field.label())));
+                            path, RecordCode.REQUIRED, "%s is required.".formatted(field.label())));
         }
     }
 

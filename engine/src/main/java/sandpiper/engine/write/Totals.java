@@ -73,8 +73,7 @@ final class Totals {
         }
     }
 
-    private Share share(
-            RunningTotal total, LogicRecord item, @Nullable Object[] values) {
+    private Share share(RunningTotal total, LogicRecord item, @Nullable Object[] values) {
         for (var condition : total.conditions()) {
             RecordValue on = item;
             if (!condition.prefix().isEmpty()) {

@@ -30,10 +30,11 @@ import sandpiper.model.type.TemporalType;
  * All that one request changes, kept back until it is known to be right.
  *
  * <p>The order is that of a write: what was asked is applied ({@link InputApplier}), empty fields
- * get their defaults, numbers and what chosen records give ({@link Fills}); formulas are worked out,
- * here and wherever else something depends on what changed ({@link Derivation}); rules react until
- * nothing changes any more ({@link RuleRunner}); then everything that must hold is looked at, all of
- * it ({@link Structure}, {@link Guards}); and only then is anything stored for good ({@link Flush}).
+ * get their defaults, numbers and what chosen records give ({@link Fills}); formulas are worked
+ * out, here and wherever else something depends on what changed ({@link Derivation}); rules react
+ * until nothing changes any more ({@link RuleRunner}); then everything that must hold is looked at,
+ * all of it ({@link Structure}, {@link Guards}); and only then is anything stored for good ({@link
+ * Flush}).
  */
 final class UnitOfWork implements Workspace.Settler {
     /** Version 7 of RFC 9562: in the order of creation, so that their index grows at its end. */
@@ -145,12 +146,16 @@ final class UnitOfWork implements Workspace.Settler {
         applier.apply(record, input);
         fillDefaults(record, input);
         fills.fill(record.object(), record.slots(), names(input.values()));
-        input.parts().forEach((part, items) -> {
-            var states = record.items(part);
-            for (int i = 0; i < states.size() && i < items.size(); i++) {
-                fills.fill(record.object(), states.get(i).slots(), names(items.get(i).values()));
-            }
-        });
+        input.parts()
+                .forEach((part, items) -> {
+                    var states = record.items(part);
+                    for (int i = 0; i < states.size() && i < items.size(); i++) {
+                        fills.fill(
+                                record.object(),
+                                states.get(i).slots(),
+                                names(items.get(i).values()));
+                    }
+                });
         if (record.isNew() && faults.isEmpty()) {
             number(record);
         }
@@ -255,7 +260,9 @@ final class UnitOfWork implements Workspace.Settler {
         return record.slots().changed().stream().map(Field::name).toList();
     }
 
-    /** Works out formulas and lets rules react until nothing changes, then looks at what must hold. */
+    /**
+     * Works out formulas and lets rules react until nothing changes, then looks at what must hold.
+     */
     void work() {
         try {
             derivation.run();

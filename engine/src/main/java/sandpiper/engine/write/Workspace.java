@@ -184,8 +184,7 @@ final class Workspace implements RecordSource {
     /** The value of a field that is worked out on read. */
     Object workedOut(RecordState state, @Nullable ItemState item, Field field) {
         var formula = formulaOf(state.object(), item, field);
-        return formula
-                .code()
+        return formula.code()
                 .run(item == null ? frame(formula.code(), state) : frame(formula.code(), item));
     }
 
@@ -220,8 +219,7 @@ final class Workspace implements RecordSource {
             return List.of();
         }
         settler.settle();
-        var numbers =
-                live.records().numbers(session, object, condition, MOST_RECORDS - loaded + 1);
+        var numbers = live.records().numbers(session, object, condition, MOST_RECORDS - loaded + 1);
         var found = new ArrayList<Object>(numbers.size());
         numbers.forEach(number -> found.add(record(object, number).logic(this)));
         return found;
@@ -258,8 +256,7 @@ final class Workspace implements RecordSource {
         }
         settler.settle();
         var stored =
-                live.records()
-                        .total(session, object, condition, total.function(), total.value());
+                live.records().total(session, object, condition, total.function(), total.value());
         if (total.function().equals("count")) {
             return sandpiper.logic.value.Decimal.of((Long) Objects.requireNonNull(stored));
         }

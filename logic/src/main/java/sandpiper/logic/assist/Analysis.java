@@ -11,8 +11,7 @@ import sandpiper.logic.check.StepChecker;
 import sandpiper.logic.term.Term;
 
 /** A logic text as far as it can be understood, whatever kind it is of. */
-public record Analysis(
-        List<Problem> problems, Map<Span, Term> meanings, Map<Span, Scope> scopes) {
+public record Analysis(List<Problem> problems, Map<Span, Term> meanings, Map<Span, Scope> scopes) {
 
     /** Looks at a text. Never throws on bad text. */
     public static Analysis of(Kind kind, String text, Setting setting) {
@@ -35,8 +34,7 @@ public record Analysis(
         for (var span : scopes.keySet()) {
             boolean around = span.start() <= place && place <= span.end();
             if (around
-                    && (best == null
-                            || span.end() - span.start() <= best.end() - best.start())) {
+                    && (best == null || span.end() - span.start() <= best.end() - best.start())) {
                 best = span;
             }
         }

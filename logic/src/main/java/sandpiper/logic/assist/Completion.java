@@ -141,7 +141,8 @@ public final class Completion {
         var analysis = before(from);
         var source =
                 analysis.meanings().entrySet().stream()
-                        .filter(entry -> entry.getKey().start() <= from && entry.getKey().end() >= from - 1)
+                        .filter(entry ->
+                                entry.getKey().start() <= from && entry.getKey().end() >= from - 1)
                         .filter(entry -> entry.getKey().end() <= from)
                         .reduce((_, last) -> last)
                         .map(Map.Entry::getValue);
@@ -186,8 +187,7 @@ public final class Completion {
         for (Scope at = scope; at != null; at = at.outer()) {
             at.names()
                     .forEach((name, term) ->
-                            items.add(
-                                    new Item(name, name, "name", term.type().described(), "")));
+                            items.add(new Item(name, name, "name", term.type().described(), "")));
             var record = at.record();
             if (record != null) {
                 record.memberNames()
@@ -208,7 +208,8 @@ public final class Completion {
                 .objectNames()
                 .forEach(name ->
                         items.add(new Item(name, name, "object", "all records of " + name, "")));
-        for (var word : List.of("and", "or", "not(", "if ", "in ", "between ", "true", "false", "null")) {
+        for (var word :
+                List.of("and", "or", "not(", "if ", "in ", "between ", "true", "false", "null")) {
             items.add(new Item(word.strip(), word, "word", "", ""));
         }
     }
@@ -230,7 +231,10 @@ public final class Completion {
         while (stop > 0 && Character.isWhitespace(text[stop - 1])) {
             stop--;
         }
-        if (stop >= 2 && text[stop - 1] == 'n' && text[stop - 2] == 'i' && (stop == 2 || !isNamePart(text[stop - 3]))) {
+        if (stop >= 2
+                && text[stop - 1] == 'n'
+                && text[stop - 2] == 'i'
+                && (stop == 2 || !isNamePart(text[stop - 3]))) {
             stop -= 2;
             while (stop > 0 && Character.isWhitespace(text[stop - 1])) {
                 stop--;
@@ -264,9 +268,7 @@ public final class Completion {
     private int score(Item item, String wanted) {
         var label = item.label().toLowerCase(Locale.ROOT);
         int match =
-                wanted.isEmpty() || label.startsWith(wanted)
-                        ? 2
-                        : label.contains(wanted) ? 1 : -1;
+                wanted.isEmpty() || label.startsWith(wanted) ? 2 : label.contains(wanted) ? 1 : -1;
         if (match < 0) {
             return -1;
         }

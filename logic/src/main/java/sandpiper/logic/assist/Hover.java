@@ -23,8 +23,9 @@ public record Hover(Span span, String title, String describe, String example) {
                 analysis.meanings().entrySet().stream()
                         .filter(entry ->
                                 entry.getKey().start() <= place && place < entry.getKey().end())
-                        .min(java.util.Comparator.comparingInt(
-                                entry -> entry.getKey().end() - entry.getKey().start()));
+                        .min(
+                                java.util.Comparator.comparingInt(
+                                        entry -> entry.getKey().end() - entry.getKey().start()));
         return named.map(entry -> of(entry.getKey(), entry.getValue()))
                 .or(() -> function(text, place));
     }

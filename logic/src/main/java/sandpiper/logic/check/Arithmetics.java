@@ -86,10 +86,7 @@ final class Arithmetics {
         }
         return switch (operator) {
             case PLUS, MINUS -> a instanceof AmountOf ? a : b instanceof AmountOf ? b : a;
-            case TIMES ->
-                    a instanceof AmountOf
-                            ? a
-                            : b instanceof AmountOf ? b : Simple.NUMBER;
+            case TIMES -> a instanceof AmountOf ? a : b instanceof AmountOf ? b : Simple.NUMBER;
             case DIVIDE -> a instanceof AmountOf ? a : Simple.NUMBER;
             case POWER -> Simple.NUMBER;
         };
@@ -192,7 +189,12 @@ final class Arithmetics {
     }
 
     private void refuse(
-            ArithmeticOperator operator, LogicType a, LogicType b, Term left, Term right, Span span) {
+            ArithmeticOperator operator,
+            LogicType a,
+            LogicType b,
+            Term left,
+            Term right,
+            Span span) {
         var message =
                 "%s and %s cannot be %s."
                         .formatted(
@@ -210,8 +212,9 @@ final class Arithmetics {
         var leftText = TermText.of(left);
         var rightText = TermText.of(right);
         if ((isDay(a) || isDay(b)) && (a == Simple.NUMBER || b == Simple.NUMBER)) {
-            hint = " Days are a duration: write + duration(\"P1D\"), or * duration(\"P1D\") behind"
-                    + " the number.";
+            hint =
+                    " Days are a duration: write + duration(\"P1D\"), or * duration(\"P1D\") behind"
+                            + " the number.";
             if (isDay(a) && leftText != null && rightText != null) {
                 suggestion =
                         "%s %s %s * duration(\"P1D\")"

@@ -73,8 +73,7 @@ final class Calls {
         return invoke(function, invocation.arguments(), scope, invocation.span());
     }
 
-    private Term invoke(
-            Term function, List<Expr.Argument> arguments, Scope scope, Span span) {
+    private Term invoke(Term function, List<Expr.Argument> arguments, Scope scope, Span span) {
         var terms = arguments(arguments, scope, List.of());
         var argumentNames = argumentNames(arguments);
         LogicType result = Simple.ANY;
@@ -135,8 +134,7 @@ final class Calls {
         if (named != null) {
             return byName(builtin, call, terms, named);
         }
-        var forms =
-                builtin.forms().stream().filter(form -> form.takes(terms.size())).toList();
+        var forms = builtin.forms().stream().filter(form -> form.takes(terms.size())).toList();
         if (forms.isEmpty()) {
             wrongArguments(builtin, call, terms.size());
             return Names.nothing(call.span());
@@ -284,8 +282,7 @@ final class Calls {
                             .formatted(builtin.name(), builtin.name()));
             return Names.nothing(span);
         }
-        return new Term.Aggregate(
-                builtin, list, form.result().apply(List.of(list.type())), span);
+        return new Term.Aggregate(builtin, list, form.result().apply(List.of(list.type())), span);
     }
 
     /** {@code changed(field)}: whether a field has another value than before. */

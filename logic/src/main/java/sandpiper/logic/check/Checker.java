@@ -38,11 +38,13 @@ public final class Checker {
     /** An expression that must come to true or false. */
     public static CheckedTerm condition(String text, Setting setting) {
         return new Checker(setting)
-                .run(Parser.parse(text), (all, held) -> {
-                    var term = all.condition(held.expr(), held.scope());
-                    new Contradictions(all.checking()).look(term);
-                    return term;
-                });
+                .run(
+                        Parser.parse(text),
+                        (all, held) -> {
+                            var term = all.condition(held.expr(), held.scope());
+                            new Contradictions(all.checking()).look(term);
+                            return term;
+                        });
     }
 
     /** A check: a condition that says so when a field it compares may be empty. */
@@ -88,8 +90,7 @@ public final class Checker {
         var problems = new ArrayList<>(syntax);
         // What could not be read has no type to complain about.
         checking.problems().stream()
-                .filter(problem ->
-                        syntax.isEmpty() || problem.code() != LogicCode.NOT_A_CONDITION)
+                .filter(problem -> syntax.isEmpty() || problem.code() != LogicCode.NOT_A_CONDITION)
                 .forEach(problems::add);
         problems.sort(Comparator.comparingInt(problem -> problem.span().start()));
         return new CheckedTerm(

@@ -110,7 +110,8 @@ final class Comparisons {
             return x.name().equals(y.name());
         }
         boolean textual =
-                (a.isTextual() || a instanceof RecordOf) && (b.isTextual() || b instanceof RecordOf);
+                (a.isTextual() || a instanceof RecordOf)
+                        && (b.isTextual() || b instanceof RecordOf);
         boolean days =
                 (a == Simple.DATE || a == Simple.DATE_TIME)
                         && (b == Simple.DATE || b == Simple.DATE_TIME);

@@ -14,8 +14,8 @@ import sandpiper.logic.type.LogicType.Simple;
 import sandpiper.logic.value.Nothing;
 
 /**
- * Finds fields that may be empty where a check compares them. A check holds only when it is true, so
- * an empty field makes it fail; whether that is meant is for the consultant to say.
+ * Finds fields that may be empty where a check compares them. A check holds only when it is true,
+ * so an empty field makes it fail; whether that is meant is for the consultant to say.
  */
 final class Emptiness {
     private Emptiness() {}
@@ -67,8 +67,7 @@ final class Emptiness {
             case Term.Compare compare -> {
                 boolean asksForNull = isNull(compare.left()) || isNull(compare.right());
                 boolean matters =
-                        compare.operator().ordersValues()
-                                || compare.operator() == Operator.EQUAL;
+                        compare.operator().ordersValues() || compare.operator() == Operator.EQUAL;
                 if (!asksForNull && matters) {
                     operand(compare.left(), guarded, risky);
                     operand(compare.right(), guarded, risky);

@@ -115,7 +115,8 @@ final class Expressions {
                     literal.span(),
                     "%s is no date, time or duration; write it as in @\"2026-05-01\","
                                     .formatted(Quoted.of(literal.text()))
-                            + " @\"14:30:00\", @\"2026-05-01T14:30:00\", @\"P1DT6H\" or @\"P1Y2M\".");
+                            + " @\"14:30:00\", @\"2026-05-01T14:30:00\", @\"P1DT6H\" or"
+                            + " @\"P1Y2M\".");
             return Names.nothing(literal.span());
         }
         return literal(value, ValueTypes.of(value), literal.span());
@@ -160,14 +161,13 @@ final class Expressions {
                         between.span());
         var high =
                 comparisons.of(
-                        Operator.LESS_OR_EQUAL,
-                        value,
-                        term(between.high(), scope),
-                        between.span());
+                        Operator.LESS_OR_EQUAL, value, term(between.high(), scope), between.span());
         return new Term.Within(
                 value,
                 tested,
-                List.of(new Term.Logical(true, List.of(on(tested, low), on(tested, high)), between.span())),
+                List.of(
+                        new Term.Logical(
+                                true, List.of(on(tested, low), on(tested, high)), between.span())),
                 between.span());
     }
 
@@ -254,8 +254,7 @@ final class Expressions {
             checking.error(
                     LogicCode.WRONG_TYPE,
                     test.span(),
-                    "%s is never %s."
-                            .formatted(Arithmetics.capital(a.described()), b.described()));
+                    "%s is never %s.".formatted(Arithmetics.capital(a.described()), b.described()));
         }
     }
 
@@ -441,8 +440,7 @@ final class Expressions {
     private Term loop(Expr.For loop, Scope scope) {
         var inside = scope.inner();
         var sources = sources(loop.iterators(), inside);
-        var partial =
-                checking.local("partial", new LogicType.ListOf(Simple.ANY), loop.span());
+        var partial = checking.local("partial", new LogicType.ListOf(Simple.ANY), loop.span());
         inside.put("partial", partial);
         checking.scopes().put(loop.result().span(), inside);
         var result = term(loop.result(), inside);
@@ -455,8 +453,7 @@ final class Expressions {
         var sources = sources(quantified.iterators(), inside);
         checking.scopes().put(quantified.condition().span(), inside);
         var condition = condition(quantified.condition(), inside);
-        return new Term.Quantified(
-                quantified.isEvery(), sources, condition, quantified.span());
+        return new Term.Quantified(quantified.isEvery(), sources, condition, quantified.span());
     }
 
     /**
@@ -510,8 +507,7 @@ final class Expressions {
         var takeExpr = find.take();
         var take = takeExpr == null ? null : term(takeExpr, scope);
         LogicType type = find.first() ? item.type() : records.type();
-        return new Term.Find(
-                records, item, find.first(), where, orders, take, type, find.span());
+        return new Term.Find(records, item, find.first(), where, orders, take, type, find.span());
     }
 
     /** The text of a message with what stands in its braces. */
@@ -535,13 +531,11 @@ final class Expressions {
             checking.error(
                     LogicCode.NOT_ASSIGNABLE,
                     term.span(),
-                    "This must be %s, but is %s."
-                            .formatted(wanted.described(), type.described()));
+                    "This must be %s, but is %s.".formatted(wanted.described(), type.described()));
             return Names.nothing(term.span());
         }
         if (wanted instanceof LogicType.ChoiceOf) {
-            comparisons.checkChoice(
-                    new Term.Local(-1, "it", wanted, term.span()), term);
+            comparisons.checkChoice(new Term.Local(-1, "it", wanted, term.span()), term);
         }
         if (wanted instanceof LogicType.AmountOf(var to)
                 && type instanceof LogicType.AmountOf(var from)

@@ -41,8 +41,7 @@ final class Names {
         return new Term.Constant(Nothing.NULL, Simple.ANY, false, span);
     }
 
-    private @Nullable Term find(
-            String name, Span span, Scope from, List<Term.Local> dynamic) {
+    private @Nullable Term find(String name, Span span, Scope from, List<Term.Local> dynamic) {
         for (Scope scope = from; scope != null; scope = scope.outer()) {
             var named = scope.names().get(name);
             if (named != null) {

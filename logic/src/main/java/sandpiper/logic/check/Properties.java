@@ -73,7 +73,8 @@ public final class Properties {
             return new LogicType.ListOf(typeOf(item, name, span, checking));
         }
         boolean unknown =
-                type.isOpen() || (type instanceof LogicType.ContextOf(var entries) && entries == null);
+                type.isOpen()
+                        || (type instanceof LogicType.ContextOf(var entries) && entries == null);
         if (unknown) {
             return Simple.ANY;
         }
@@ -87,8 +88,7 @@ public final class Properties {
                 span,
                 known.isEmpty()
                         ? "%s has no parts, so there is no %s in it."
-                                .formatted(
-                                        Arithmetics.capital(type.described()), Quoted.of(name))
+                                .formatted(Arithmetics.capital(type.described()), Quoted.of(name))
                         : "%s has no %s; it has %s."
                                 .formatted(
                                         Arithmetics.capital(type.described()),

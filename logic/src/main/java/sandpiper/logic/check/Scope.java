@@ -15,8 +15,7 @@ public final class Scope {
     private final Term.@Nullable Local item;
     private final @Nullable RecordType record;
 
-    private Scope(
-            @Nullable Scope outer, Term.@Nullable Local item, @Nullable RecordType record) {
+    private Scope(@Nullable Scope outer, Term.@Nullable Local item, @Nullable RecordType record) {
         this.outer = outer;
         this.item = item;
         this.record = record;

@@ -1,7 +1,6 @@
 package sandpiper.logic.check;
 
 import sandpiper.logic.Span;
-import sandpiper.logic.term.Term;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.LogicType.Simple;
 

@@ -8,8 +8,8 @@ import sandpiper.logic.type.RecordType;
 import sandpiper.logic.type.World;
 
 /**
- * What an expression is written about: the names it may use. Their places in the frame are fixed, so
- * that whoever runs it knows where to put the values.
+ * What an expression is written about: the names it may use. Their places in the frame are fixed,
+ * so that whoever runs it knows where to put the values.
  *
  * @param self the record, named {@code this}; its members need no name before them. {@code null}
  *     for an expression that stands alone

@@ -38,9 +38,7 @@ public final class StepChecker {
         var parsed = StepParser.parse(text);
         var checker = new StepChecker(setting);
         var scope = Scopes.of(setting, checker.checking);
-        checker.checking
-                .scopes()
-                .put(new Span(0, text.codePointCount(0, text.length())), scope);
+        checker.checking.scopes().put(new Span(0, text.codePointCount(0, text.length())), scope);
         var acts = checker.steps(parsed.steps(), scope);
         var problems = new ArrayList<>(parsed.problems());
         problems.addAll(checker.templateProblems);
@@ -105,8 +103,7 @@ public final class StepChecker {
                         reject.span());
             }
             case Step.Warn warn ->
-                    new Act.Warn(
-                            message(warn.message(), scope), at(warn.at(), scope), warn.span());
+                    new Act.Warn(message(warn.message(), scope), at(warn.at(), scope), warn.span());
             case Step.Note note -> new Act.Note(message(note.value(), scope), note.span());
         };
     }
@@ -120,7 +117,8 @@ public final class StepChecker {
                     "%s has a value already; choose another name."
                             .formatted(Quoted.of(let.name())));
         }
-        return new Act.Let(named(let.name(), let.nameSpan(), value.type(), scope), value, let.span());
+        return new Act.Let(
+                named(let.name(), let.nameSpan(), value.type(), scope), value, let.span());
     }
 
     private Term.Local named(String name, Span span, LogicType type, Scope scope) {
@@ -193,8 +191,9 @@ public final class StepChecker {
         var branches = new ArrayList<Act.Branch>();
         for (var branch : choice.branches()) {
             var condition = expressions.condition(branch.condition(), scope);
-            var again = branches.stream()
-                    .anyMatch(one -> Contradictions.alike(one.condition(), condition));
+            var again =
+                    branches.stream()
+                            .anyMatch(one -> Contradictions.alike(one.condition(), condition));
             if (again) {
                 checking.warn(
                         LogicCode.UNREACHABLE,
@@ -283,8 +282,7 @@ public final class StepChecker {
                     "To save by key, %s needs its key %s among the values."
                             .formatted(object.name(), key.get()));
         }
-        return new Act.Save(
-                object, values, as(save.as(), object, save.span(), scope), save.span());
+        return new Act.Save(object, values, as(save.as(), object, save.span(), scope), save.span());
     }
 
     private List<Act.Assign> values(RecordType record, List<Expr.Entry> entries, Scope scope) {
@@ -296,8 +294,7 @@ public final class StepChecker {
             } else {
                 values.add(
                         new Act.Assign(
-                                member,
-                                assigned(member, entry.value(), scope, entry.nameSpan())));
+                                member, assigned(member, entry.value(), scope, entry.nameSpan())));
             }
         }
         return values;

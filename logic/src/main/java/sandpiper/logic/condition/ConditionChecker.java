@@ -45,8 +45,7 @@ public final class ConditionChecker {
         }
         var values = new ArrayList<Term>();
         var obstacle = new Lowering.Obstacle();
-        var binder =
-                new Lowering(item, List.of(), values, obstacle).condition(checked.term());
+        var binder = new Lowering(item, List.of(), values, obstacle).condition(checked.term());
         if (binder.isEmpty()) {
             return rejected(
                     LogicCode.NOT_IN_SQL,

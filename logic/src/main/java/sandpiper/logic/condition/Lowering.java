@@ -26,8 +26,8 @@ import sandpiper.logic.value.TimeOfDay;
 import sandpiper.logic.value.ValueText;
 
 /**
- * Brings a typed condition about an item down to a {@link Condition}. Whatever does not depend on the
- * item is a value that is worked out beforehand.
+ * Brings a typed condition about an item down to a {@link Condition}. Whatever does not depend on
+ * the item is a value that is worked out beforehand.
  */
 final class Lowering {
     /** Makes the condition once its values are known. */
@@ -189,8 +189,7 @@ final class Lowering {
         return year == null ? year(right, operator.flipped(), left) : year;
     }
 
-    private static @Nullable Binder fields(
-            Operand.Field a, Operator operator, Operand.Field b) {
+    private static @Nullable Binder fields(Operand.Field a, Operator operator, Operand.Field b) {
         boolean units = (a.type() == Simple.PERCENT) != (b.type() == Simple.PERCENT);
         boolean records = a.type() instanceof RecordOf != b.type() instanceof RecordOf;
         boolean dates = !a.type().equals(b.type()) && isDay(a.type()) && isDay(b.type());
@@ -212,8 +211,7 @@ final class Lowering {
     }
 
     /** A field compared with a value that is known by now. */
-    static Condition compare(
-            Operand.Field field, Operator operator, Object value, ZoneId zone) {
+    static Condition compare(Operand.Field field, Operator operator, Object value, ZoneId zone) {
         if (value == Nothing.NULL) {
             return switch (operator) {
                 case EQUAL -> new Condition.Empty(field);

@@ -51,8 +51,7 @@ public final class Selections {
     }
 
     /** The records for which a condition about an item holds, or nothing. */
-    public static Optional<Selections> where(
-            RecordType records, Term condition, Term.Local item) {
+    public static Optional<Selections> where(RecordType records, Term condition, Term.Local item) {
         var made =
                 new Selections(
                         records, null, List.of(), List.of(new Clause(condition, item, List.of())));
@@ -131,7 +130,8 @@ public final class Selections {
         var reference = read.member().reference();
         return reference == null
                 ? null
-                : new Selections(recordOf(read.type()), read.source(), List.of(reference), List.of());
+                : new Selections(
+                        recordOf(read.type()), read.source(), List.of(reference), List.of());
     }
 
     private static RecordType recordOf(LogicType list) {

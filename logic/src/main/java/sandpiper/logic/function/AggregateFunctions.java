@@ -30,27 +30,68 @@ final class AggregateFunctions {
                                     taking("list", Kind.LIST))
                             .example("count([1, 2, 3])", "3")
                             .example("count([])", "0"),
-                    listOrValues("min", "The lowest value.", AggregateFunctions::itemType, (items, arguments) -> extreme(items, -1, arguments))
+                    listOrValues(
+                                    "min",
+                                    "The lowest value.",
+                                    AggregateFunctions::itemType,
+                                    (items, arguments) -> extreme(items, -1, arguments))
                             .example("min([3, 1, 2])", "1")
                             .example("min(\"b\", \"a\")", "\"a\""),
-                    listOrValues("max", "The highest value.", AggregateFunctions::itemType, (items, arguments) -> extreme(items, 1, arguments))
+                    listOrValues(
+                                    "max",
+                                    "The highest value.",
+                                    AggregateFunctions::itemType,
+                                    (items, arguments) -> extreme(items, 1, arguments))
                             .example("max(@\"2026-05-01\", @\"2026-06-01\")", "2026-06-01"),
-                    listOrValues("sum", "The sum of numbers, amounts or durations; null for an empty list.", AggregateFunctions::itemType, AggregateFunctions::sum)
+                    listOrValues(
+                                    "sum",
+                                    "The sum of numbers, amounts or durations; null for an empty"
+                                            + " list.",
+                                    AggregateFunctions::itemType,
+                                    AggregateFunctions::sum)
                             .example("sum([1, 2, 3])", "6")
                             .example("sum(@\"PT1H\", @\"PT30M\")", "PT1H30M"),
-                    listOrValues("mean", "The sum divided by the count.", AggregateFunctions::itemType, AggregateFunctions::mean)
+                    listOrValues(
+                                    "mean",
+                                    "The sum divided by the count.",
+                                    AggregateFunctions::itemType,
+                                    AggregateFunctions::mean)
                             .example("mean([1, 2, 3, 4])", "2.5"),
-                    listOrValues("product", "All numbers multiplied.", _ -> Simple.NUMBER, AggregateFunctions::product)
+                    listOrValues(
+                                    "product",
+                                    "All numbers multiplied.",
+                                    _ -> Simple.NUMBER,
+                                    AggregateFunctions::product)
                             .example("product(2, 3, 4)", "24"),
-                    listOrValues("median", "The value in the middle, or the mean of the two there.", AggregateFunctions::itemType, AggregateFunctions::median)
+                    listOrValues(
+                                    "median",
+                                    "The value in the middle, or the mean of the two there.",
+                                    AggregateFunctions::itemType,
+                                    AggregateFunctions::median)
                             .example("median(8, 2, 5, 3, 4)", "4"),
-                    listOrValues("stddev", "The standard deviation of a sample.", _ -> Simple.NUMBER, AggregateFunctions::deviation)
+                    listOrValues(
+                                    "stddev",
+                                    "The standard deviation of a sample.",
+                                    _ -> Simple.NUMBER,
+                                    AggregateFunctions::deviation)
                             .example("decimal(stddev(2, 4, 7, 5), 4)", "2.0817"),
-                    listOrValues("mode", "The values that stand there most often, in their order.", _ -> new ListOf(Simple.NUMBER), AggregateFunctions::mode)
+                    listOrValues(
+                                    "mode",
+                                    "The values that stand there most often, in their order.",
+                                    _ -> new ListOf(Simple.NUMBER),
+                                    AggregateFunctions::mode)
                             .example("mode([6, 3, 9, 6, 6])", "[6]"),
-                    listOrValues("all", "False when an item is false, true when all are true.", _ -> Simple.BOOLEAN, (items, arguments) -> truth(items, arguments, false))
+                    listOrValues(
+                                    "all",
+                                    "False when an item is false, true when all are true.",
+                                    _ -> Simple.BOOLEAN,
+                                    (items, arguments) -> truth(items, arguments, false))
                             .example("all([true, false])", "false"),
-                    listOrValues("any", "True when an item is true, false when all are false.", _ -> Simple.BOOLEAN, (items, arguments) -> truth(items, arguments, true))
+                    listOrValues(
+                                    "any",
+                                    "True when an item is true, false when all are false.",
+                                    _ -> Simple.BOOLEAN,
+                                    (items, arguments) -> truth(items, arguments, true))
                             .example("any(false, true)", "true"));
 
     private AggregateFunctions() {}
@@ -106,7 +147,8 @@ final class AggregateFunctions {
         for (var item : items) {
             sum = sum == Nothing.NULL ? first(item) : plus(sum, item);
             if (sum == Nothing.NULL) {
-                return arguments.fail("sum: every item must be a number, or every item a duration.");
+                return arguments.fail(
+                        "sum: every item must be a number, or every item a duration.");
             }
         }
         return sum;
@@ -207,9 +249,7 @@ final class AggregateFunctions {
                 numbers.stream()
                         .map(number -> number.big().subtract(mean, exact).pow(2, exact))
                         .reduce(BigDecimal.ZERO, (a, b) -> a.add(b, exact));
-        var made =
-                Decimal.tryOf(
-                        squares.divide(count.subtract(BigDecimal.ONE), exact).sqrt(exact));
+        var made = Decimal.tryOf(squares.divide(count.subtract(BigDecimal.ONE), exact).sqrt(exact));
         return made == null ? Nothing.NULL : made;
     }
 
@@ -241,8 +281,6 @@ final class AggregateFunctions {
                 unknown = true;
             }
         }
-        return unknown
-                ? arguments.fail("An item is neither true nor false.")
-                : (Object) !decisive;
+        return unknown ? arguments.fail("An item is neither true nor false.") : (Object) !decisive;
     }
 }

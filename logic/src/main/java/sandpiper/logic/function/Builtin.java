@@ -92,8 +92,7 @@ public record Builtin(
             if (value == Nothing.NULL) {
                 if (i < arguments.size() && !parameter.takesNull()) {
                     if (last) {
-                        run.note(
-                                "%s: %s is null.".formatted(name, parameter.name()));
+                        run.note("%s: %s is null.".formatted(name, parameter.name()));
                         return List.of();
                     }
                     return null;

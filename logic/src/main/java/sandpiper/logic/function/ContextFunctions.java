@@ -19,11 +19,14 @@ final class ContextFunctions {
 
     static final List<Builtin> ALL =
             List.of(
-                    Builtin.of("get value", CHAPTER, "The value a context has under a name, or under names one in another.")
+                    Builtin.of(
+                                    "get value",
+                                    CHAPTER,
+                                    "The value a context has under a name, or under names one in"
+                                            + " another.")
                             .form(
                                     Simple.ANY,
-                                    arguments ->
-                                            member(arguments.any(0), arguments.text(1)),
+                                    arguments -> member(arguments.any(0), arguments.text(1)),
                                     taking("m", Kind.ANY),
                                     taking("key", Kind.TEXT))
                             .form(
@@ -32,16 +35,25 @@ final class ContextFunctions {
                                     taking("context", Kind.CONTEXT),
                                     taking("keys", Kind.LIST))
                             .example("get value({a: 1, b: 2}, \"b\")", "2"),
-                    Builtin.of("get entries", CHAPTER, "The entries of a context as a list of key and value.")
+                    Builtin.of(
+                                    "get entries",
+                                    CHAPTER,
+                                    "The entries of a context as a list of key and value.")
                             .form(
                                     new LogicType.ListOf(CONTEXT),
                                     ContextFunctions::entries,
                                     taking("m", Kind.CONTEXT))
                             .example("get entries({a: 1})", "[{key: \"a\", value: 1}]"),
-                    Builtin.of("context", CHAPTER, "A context made of entries, each with a key and a value.")
+                    Builtin.of(
+                                    "context",
+                                    CHAPTER,
+                                    "A context made of entries, each with a key and a value.")
                             .form(CONTEXT, ContextFunctions::make, taking("entries", Kind.LIST))
                             .example("context([{key: \"a\", value: 1}])", "{a: 1}"),
-                    Builtin.of("context put", CHAPTER, "The context with one value changed or added.")
+                    Builtin.of(
+                                    "context put",
+                                    CHAPTER,
+                                    "The context with one value changed or added.")
                             .form(
                                     CONTEXT,
                                     arguments ->
@@ -57,7 +69,8 @@ final class ContextFunctions {
                                     CONTEXT,
                                     arguments ->
                                             arguments.list(1).isEmpty()
-                                                    ? arguments.fail("context put: there is no key.")
+                                                    ? arguments.fail(
+                                                            "context put: there is no key.")
                                                     : put(
                                                             arguments.context(0),
                                                             arguments.list(1),

@@ -30,7 +30,10 @@ final class ConversionFunctions {
 
     static final List<Builtin> ALL =
             List.of(
-                    Builtin.of("date", CHAPTER, "A date from text, from its numbers, or of a date and time.")
+                    Builtin.of(
+                                    "date",
+                                    CHAPTER,
+                                    "A date from text, from its numbers, or of a date and time.")
                             .form(
                                     Simple.DATE,
                                     ConversionFunctions::date,
@@ -44,7 +47,10 @@ final class ConversionFunctions {
                             .example("date(\"2026-05-01\")", "2026-05-01")
                             .example("date(2026, 5, 1)", "2026-05-01")
                             .example("date(\"2026-02-30\")", "null"),
-                    Builtin.of("time", CHAPTER, "A time from text, from its numbers, or of a date and time.")
+                    Builtin.of(
+                                    "time",
+                                    CHAPTER,
+                                    "A time from text, from its numbers, or of a date and time.")
                             .form(
                                     Simple.TIME,
                                     ConversionFunctions::time,
@@ -103,7 +109,10 @@ final class ConversionFunctions {
                             .example(
                                     "date and time(date(\"2026-05-01\"), time(\"14:30:00\"))",
                                     "2026-05-01T14:30:00"),
-                    Builtin.of("duration", CHAPTER, "A duration from text: days and shorter, or years and months.")
+                    Builtin.of(
+                                    "duration",
+                                    CHAPTER,
+                                    "A duration from text: days and shorter, or years and months.")
                             .form(
                                     ConversionFunctions::durationType,
                                     ConversionFunctions::duration,
@@ -122,7 +131,10 @@ final class ConversionFunctions {
                             .example(
                                     "years and months duration(@\"2025-03-15\", @\"2026-05-01\")",
                                     "P1Y1M"),
-                    Builtin.of("number", CHAPTER, "A number from text, with the separators it was written with.")
+                    Builtin.of(
+                                    "number",
+                                    CHAPTER,
+                                    "A number from text, with the separators it was written with.")
                             .form(
                                     Simple.NUMBER,
                                     ConversionFunctions::number,
@@ -134,7 +146,10 @@ final class ConversionFunctions {
                     Builtin.of("string", CHAPTER, "Any value as text.")
                             .form(
                                     Simple.TEXT,
-                                    arguments -> arguments.has(0) ? ValueText.of(arguments.any(0)) : Nothing.NULL,
+                                    arguments ->
+                                            arguments.has(0)
+                                                    ? ValueText.of(arguments.any(0))
+                                                    : Nothing.NULL,
                                     taking("from", Kind.ANY).orNull())
                             .example("string(12.50)", "\"12.5\"")
                             .example("string(@\"2026-05-01\")", "\"2026-05-01\""));
@@ -165,7 +180,9 @@ final class ConversionFunctions {
         }
     }
 
-    /** @throws DateTimeException when the number is not whole or far too large */
+    /**
+     * @throws DateTimeException when the number is not whole or far too large
+     */
     private static int whole(Arguments arguments, int index) {
         return arguments
                 .number(index)
@@ -206,8 +223,10 @@ final class ConversionFunctions {
 
     private static @Nullable ZoneOffset offset(Object duration) {
         return duration instanceof Duration offset
-                ? ZoneOffset.ofTotalSeconds(Math.toIntExact(Math.clamp(
-                        offset.toSeconds(), Integer.MIN_VALUE, Integer.MAX_VALUE)))
+                ? ZoneOffset.ofTotalSeconds(
+                        Math.toIntExact(
+                                Math.clamp(
+                                        offset.toSeconds(), Integer.MIN_VALUE, Integer.MAX_VALUE)))
                 : null;
     }
 
@@ -215,7 +234,8 @@ final class ConversionFunctions {
         return switch (arguments.any(0)) {
             case Moment moment -> moment;
             case LocalDate date -> Moment.of(date);
-            case String text -> orFail(TemporalText.moment(text), arguments, text, "a date and time");
+            case String text ->
+                    orFail(TemporalText.moment(text), arguments, text, "a date and time");
             default -> arguments.fail("A time has no date.");
         };
     }
@@ -247,12 +267,9 @@ final class ConversionFunctions {
 
     private static Object momentOfNumbers(Arguments arguments) {
         try {
-            var date =
-                    LocalDate.of(whole(arguments, 0), whole(arguments, 1), whole(arguments, 2));
+            var date = LocalDate.of(whole(arguments, 0), whole(arguments, 1), whole(arguments, 2));
             var zone =
-                    arguments.any(6) instanceof String name
-                            ? zone(name)
-                            : offset(arguments.any(6));
+                    arguments.any(6) instanceof String name ? zone(name) : offset(arguments.any(6));
             return new Moment(LocalDateTime.of(date, localTime(arguments, 3)), zone);
         } catch (DateTimeException e) {
             return arguments.fail("There is no such date and time.");
@@ -266,7 +283,8 @@ final class ConversionFunctions {
 
     private static Object duration(Arguments arguments) {
         var text = arguments.text(0);
-        return orFail(TemporalText.duration(text), arguments, text, "a duration, as in P1DT6H or P1Y2M");
+        return orFail(
+                TemporalText.duration(text), arguments, text, "a duration, as in P1DT6H or P1Y2M");
     }
 
     private static Object monthsBetween(Arguments arguments) {
@@ -296,7 +314,8 @@ final class ConversionFunctions {
             return arguments.fail("%s is not a number.".formatted(Quoted.of(text)));
         }
         plain = plain.replace(point, ".");
-        if (plain.length() > 100 || !plain.matches("-?(\\d+(\\.\\d+)?|\\.\\d+)([eE][+-]?\\d{1,4})?")) {
+        if (plain.length() > 100
+                || !plain.matches("-?(\\d+(\\.\\d+)?|\\.\\d+)([eE][+-]?\\d{1,4})?")) {
             return arguments.fail("%s is not a number.".formatted(Quoted.of(text)));
         }
         var value = Decimal.tryOf(new BigDecimal(plain));

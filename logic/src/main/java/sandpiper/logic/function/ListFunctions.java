@@ -53,7 +53,10 @@ final class ListFunctions {
                                     ListFunctions::concatenate,
                                     taking("list", Kind.LIST).andMore())
                             .example("concatenate([1, 2], [3])", "[1, 2, 3]"),
-                    Builtin.of("insert before", CHAPTER, "The list with a value put in before a place.")
+                    Builtin.of(
+                                    "insert before",
+                                    CHAPTER,
+                                    "The list with a value put in before a place.")
                             .form(
                                     ListFunctions::anyList,
                                     ListFunctions::insert,
@@ -68,7 +71,11 @@ final class ListFunctions {
                                     taking("list", Kind.LIST),
                                     taking("position", Kind.NUMBER))
                             .example("remove([1, 2, 3], 2)", "[1, 3]"),
-                    Builtin.of("list replace", CHAPTER, "The list with another item at a place, or wherever a function says so.")
+                    Builtin.of(
+                                    "list replace",
+                                    CHAPTER,
+                                    "The list with another item at a place, or wherever a function"
+                                            + " says so.")
                             .form(
                                     ListFunctions::anyList,
                                     ListFunctions::replaceAt,
@@ -117,7 +124,11 @@ final class ListFunctions {
                                     ListFunctions::flatten,
                                     taking("list", Kind.LIST))
                             .example("flatten([[1, 2], [[3]], 4])", "[1, 2, 3, 4]"),
-                    Builtin.of("sort", CHAPTER, "The list in an order; the function says whether its first argument comes before its second.")
+                    Builtin.of(
+                                    "sort",
+                                    CHAPTER,
+                                    "The list in an order; the function says whether its first"
+                                            + " argument comes before its second.")
                             .form(
                                     ListFunctions::sameList,
                                     ListFunctions::sort,

@@ -24,7 +24,10 @@ final class NumberFunctions {
 
     static final List<Builtin> ALL =
             List.of(
-                    Builtin.of("decimal", CHAPTER, "The number rounded to some decimal places, half to even.")
+                    Builtin.of(
+                                    "decimal",
+                                    CHAPTER,
+                                    "The number rounded to some decimal places, half to even.")
                             .form(
                                     NumberFunctions::sameType,
                                     arguments -> rounded(arguments, RoundingMode.HALF_EVEN),
@@ -32,18 +35,40 @@ final class NumberFunctions {
                                     taking("scale", Kind.NUMBER))
                             .example("decimal(2.5, 0)", "2")
                             .example("decimal(1/3, 2)", "0.33"),
-                    rounding("floor", "The next lower number with some decimal places, none when not given.", RoundingMode.FLOOR, true)
+                    rounding(
+                                    "floor",
+                                    "The next lower number with some decimal places, none when not"
+                                            + " given.",
+                                    RoundingMode.FLOOR,
+                                    true)
                             .example("floor(1.5)", "1")
                             .example("floor(-1.56, 1)", "-1.6"),
-                    rounding("ceiling", "The next higher number with some decimal places, none when not given.", RoundingMode.CEILING, true)
+                    rounding(
+                                    "ceiling",
+                                    "The next higher number with some decimal places, none when not"
+                                            + " given.",
+                                    RoundingMode.CEILING,
+                                    true)
                             .example("ceiling(1.5)", "2"),
                     rounding("round up", "The number rounded away from 0.", RoundingMode.UP, false)
                             .example("round up(5.51, 1)", "5.6"),
-                    rounding("round down", "The number rounded towards 0.", RoundingMode.DOWN, false)
+                    rounding(
+                                    "round down",
+                                    "The number rounded towards 0.",
+                                    RoundingMode.DOWN,
+                                    false)
                             .example("round down(5.59, 1)", "5.5"),
-                    rounding("round half up", "The number rounded to the nearest, half away from 0.", RoundingMode.HALF_UP, false)
+                    rounding(
+                                    "round half up",
+                                    "The number rounded to the nearest, half away from 0.",
+                                    RoundingMode.HALF_UP,
+                                    false)
                             .example("round half up(5.55, 1)", "5.6"),
-                    rounding("round half down", "The number rounded to the nearest, half towards 0.", RoundingMode.HALF_DOWN, false)
+                    rounding(
+                                    "round half down",
+                                    "The number rounded to the nearest, half towards 0.",
+                                    RoundingMode.HALF_DOWN,
+                                    false)
                             .example("round half down(5.55, 1)", "5.5"),
                     Builtin.of("abs", CHAPTER, "The number or duration without its sign.")
                             .form(
@@ -59,7 +84,10 @@ final class NumberFunctions {
                                     taking("n", Kind.ANY_DURATION))
                             .example("abs(-10)", "10")
                             .example("abs(@\"-PT5H\")", "PT5H"),
-                    Builtin.of("modulo", CHAPTER, "What is left of a division, with the sign of the divisor.")
+                    Builtin.of(
+                                    "modulo",
+                                    CHAPTER,
+                                    "What is left of a division, with the sign of the divisor.")
                             .form(
                                     Simple.NUMBER,
                                     NumberFunctions::modulo,
@@ -147,8 +175,12 @@ final class NumberFunctions {
         if (divisor.signum() == 0) {
             return arguments.fail("modulo: the divisor is 0.");
         }
-        if (Math.abs((long) dividend.precision() - dividend.scale()
-                        - divisor.precision() + divisor.scale()) > 1_000) {
+        if (Math.abs(
+                        (long) dividend.precision()
+                                - dividend.scale()
+                                - divisor.precision()
+                                + divisor.scale())
+                > 1_000) {
             return arguments.fail("modulo: the numbers are too far apart.");
         }
         var rest = dividend.remainder(divisor);

@@ -8,8 +8,7 @@ package sandpiper.logic.function;
  * @param takesNull whether null is a value for it; otherwise the call comes to null
  * @param many whether it takes all arguments that are left, as a list
  */
-public record Parameter(
-        String name, Kind kind, boolean optional, boolean takesNull, boolean many) {
+public record Parameter(String name, Kind kind, boolean optional, boolean takesNull, boolean many) {
 
     static Parameter taking(String name, Kind kind) {
         return new Parameter(name, kind, false, kind == Kind.ANY, false);

@@ -24,34 +24,104 @@ final class RangeFunctions {
 
     static final List<Builtin> ALL =
             List.of(
-                    both("before", "Whether the first lies wholly before the second.", RangeFunctions::before, true, true)
+                    both(
+                                    "before",
+                                    "Whether the first lies wholly before the second.",
+                                    RangeFunctions::before,
+                                    true,
+                                    true)
                             .example("before([1..5], [6..10])", "true")
                             .example("before(1, 10)", "true"),
-                    both("after", "Whether the first lies wholly behind the second.", (a, b) -> before(b, a), true, true)
+                    both(
+                                    "after",
+                                    "Whether the first lies wholly behind the second.",
+                                    (a, b) -> before(b, a),
+                                    true,
+                                    true)
                             .example("after([6..10], [1..5])", "true"),
-                    both("meets", "Whether the first ends where the second begins.", RangeFunctions::meets, false, false)
+                    both(
+                                    "meets",
+                                    "Whether the first ends where the second begins.",
+                                    RangeFunctions::meets,
+                                    false,
+                                    false)
                             .example("meets([1..5], [5..10])", "true"),
-                    both("met by", "Whether the first begins where the second ends.", (a, b) -> meets(b, a), false, false)
+                    both(
+                                    "met by",
+                                    "Whether the first begins where the second ends.",
+                                    (a, b) -> meets(b, a),
+                                    false,
+                                    false)
                             .example("met by([5..10], [1..5])", "true"),
-                    both("overlaps", "Whether two ranges have something in common.", RangeFunctions::overlaps, false, false)
+                    both(
+                                    "overlaps",
+                                    "Whether two ranges have something in common.",
+                                    RangeFunctions::overlaps,
+                                    false,
+                                    false)
                             .example("overlaps([1..5], [3..8])", "true"),
-                    both("overlaps before", "Whether the first begins before the second and ends in it.", RangeFunctions::overlapsBefore, false, false)
+                    both(
+                                    "overlaps before",
+                                    "Whether the first begins before the second and ends in it.",
+                                    RangeFunctions::overlapsBefore,
+                                    false,
+                                    false)
                             .example("overlaps before([1..5], [3..8])", "true"),
-                    both("overlaps after", "Whether the first begins in the second and ends behind it.", (a, b) -> overlapsBefore(b, a), false, false)
+                    both(
+                                    "overlaps after",
+                                    "Whether the first begins in the second and ends behind it.",
+                                    (a, b) -> overlapsBefore(b, a),
+                                    false,
+                                    false)
                             .example("overlaps after([3..8], [1..5])", "true"),
-                    both("finishes", "Whether the first lies in the second and ends with it.", RangeFunctions::finishes, true, false)
+                    both(
+                                    "finishes",
+                                    "Whether the first lies in the second and ends with it.",
+                                    RangeFunctions::finishes,
+                                    true,
+                                    false)
                             .example("finishes(10, [1..10])", "true"),
-                    both("finished by", "Whether the second lies in the first and ends with it.", (a, b) -> finishes(b, a), false, true)
+                    both(
+                                    "finished by",
+                                    "Whether the second lies in the first and ends with it.",
+                                    (a, b) -> finishes(b, a),
+                                    false,
+                                    true)
                             .example("finished by([1..10], [5..10])", "true"),
-                    both("includes", "Whether the second lies in the first.", RangeFunctions::includes, false, true)
+                    both(
+                                    "includes",
+                                    "Whether the second lies in the first.",
+                                    RangeFunctions::includes,
+                                    false,
+                                    true)
                             .example("includes([1..10], 5)", "true"),
-                    both("during", "Whether the first lies in the second.", (a, b) -> includes(b, a), true, false)
+                    both(
+                                    "during",
+                                    "Whether the first lies in the second.",
+                                    (a, b) -> includes(b, a),
+                                    true,
+                                    false)
                             .example("during(5, [1..10])", "true"),
-                    both("starts", "Whether the first lies in the second and begins with it.", RangeFunctions::starts, true, false)
+                    both(
+                                    "starts",
+                                    "Whether the first lies in the second and begins with it.",
+                                    RangeFunctions::starts,
+                                    true,
+                                    false)
                             .example("starts([1..5], [1..10])", "true"),
-                    both("started by", "Whether the second lies in the first and begins with it.", (a, b) -> starts(b, a), false, true)
+                    both(
+                                    "started by",
+                                    "Whether the second lies in the first and begins with it.",
+                                    (a, b) -> starts(b, a),
+                                    false,
+                                    true)
                             .example("started by([1..10], 1)", "true"),
-                    both("coincides", "Whether both are the same.", RangeFunctions::coincides, true, true)
+                    both(
+                                    "coincides",
+                                    "Whether both are the same.",
+                                    RangeFunctions::coincides,
+                                    true,
+                                    true)
                             .example("coincides([1..5], [1..5])", "true"),
                     Builtin.of("range", CHAPTER, "A range from text.")
                             .form(
@@ -210,7 +280,9 @@ final class RangeFunctions {
             case Expr.Range range -> {
                 var start = constant(range.low());
                 var end = constant(range.high());
-                if (start == null || end == null || (start == Nothing.NULL && end == Nothing.NULL)) {
+                if (start == null
+                        || end == null
+                        || (start == Nothing.NULL && end == Nothing.NULL)) {
                     yield null;
                 }
                 boolean fits =

@@ -28,7 +28,8 @@ final class TemporalFunctions {
                             .form(
                                     Simple.DATE_TIME,
                                     arguments ->
-                                            Moment.of(arguments.run().now(), arguments.run().zone()))
+                                            Moment.of(
+                                                    arguments.run().now(), arguments.run().zone()))
                             .example("now() > @\"2026-01-01T00:00:00Z\"", "true"),
                     Builtin.of("day of week", CHAPTER, "The day's name in English.")
                             .form(
@@ -51,7 +52,9 @@ final class TemporalFunctions {
                                     arguments ->
                                             Decimal.of(
                                                     day(arguments)
-                                                            .get(IsoFields.WEEK_OF_WEEK_BASED_YEAR)),
+                                                            .get(
+                                                                    IsoFields
+                                                                            .WEEK_OF_WEEK_BASED_YEAR)),
                                     taking("date", Kind.DAY))
                             .example("week of year(@\"2026-01-01\")", "1"),
                     Builtin.of("month of year", CHAPTER, "The month's name in English.")

@@ -22,7 +22,11 @@ final class TextFunctions {
 
     static final List<Builtin> ALL =
             List.of(
-                    Builtin.of("substring", CHAPTER, "The part of a text from a place on; places below 0 count from the end.")
+                    Builtin.of(
+                                    "substring",
+                                    CHAPTER,
+                                    "The part of a text from a place on; places below 0 count from"
+                                            + " the end.")
                             .form(
                                     Simple.TEXT,
                                     TextFunctions::substring,
@@ -54,7 +58,11 @@ final class TextFunctions {
                                     arguments -> arguments.text(0).toLowerCase(Locale.ROOT),
                                     taking("string", Kind.TEXT))
                             .example("lower case(\"N-07\")", "\"n-07\""),
-                    Builtin.of("substring before", CHAPTER, "What stands before the first match; empty text when there is none.")
+                    Builtin.of(
+                                    "substring before",
+                                    CHAPTER,
+                                    "What stands before the first match; empty text when there is"
+                                            + " none.")
                             .form(
                                     Simple.TEXT,
                                     arguments -> {
@@ -64,7 +72,11 @@ final class TextFunctions {
                                     taking("string", Kind.TEXT),
                                     taking("match", Kind.TEXT))
                             .example("substring before(\"N-07\", \"-\")", "\"N\""),
-                    Builtin.of("substring after", CHAPTER, "What stands behind the first match; empty text when there is none.")
+                    Builtin.of(
+                                    "substring after",
+                                    CHAPTER,
+                                    "What stands behind the first match; empty text when there is"
+                                            + " none.")
                             .form(
                                     Simple.TEXT,
                                     arguments -> {
@@ -73,13 +85,16 @@ final class TextFunctions {
                                                 ? ""
                                                 : arguments
                                                         .text(0)
-                                                        .substring(
-                                                                at + arguments.text(1).length());
+                                                        .substring(at + arguments.text(1).length());
                                     },
                                     taking("string", Kind.TEXT),
                                     taking("match", Kind.TEXT))
                             .example("substring after(\"N-07\", \"-\")", "\"07\""),
-                    Builtin.of("replace", CHAPTER, "The text with every match of a regular expression replaced; $1 is the first group.")
+                    Builtin.of(
+                                    "replace",
+                                    CHAPTER,
+                                    "The text with every match of a regular expression replaced; $1"
+                                            + " is the first group.")
                             .form(
                                     Simple.TEXT,
                                     TextFunctions::replace,
@@ -88,8 +103,7 @@ final class TextFunctions {
                                     taking("replacement", Kind.TEXT),
                                     taking("flags", Kind.TEXT).orAbsent().orNull())
                             .example(
-                                    "replace(\"N-07\", \"([A-Z])-([0-9]+)\", \"$2$1\")",
-                                    "\"07N\""),
+                                    "replace(\"N-07\", \"([A-Z])-([0-9]+)\", \"$2$1\")", "\"07N\""),
                     Builtin.of("contains", CHAPTER, "Whether a text stands in another.")
                             .form(
                                     Simple.BOOLEAN,
@@ -111,7 +125,10 @@ final class TextFunctions {
                                     taking("string", Kind.TEXT),
                                     taking("match", Kind.TEXT))
                             .example("ends with(\"N-07\", \"7\")", "true"),
-                    Builtin.of("matches", CHAPTER, "Whether a regular expression is found in a text.")
+                    Builtin.of(
+                                    "matches",
+                                    CHAPTER,
+                                    "Whether a regular expression is found in a text.")
                             .form(
                                     Simple.BOOLEAN,
                                     TextFunctions::matches,
@@ -119,20 +136,29 @@ final class TextFunctions {
                                     taking("pattern", Kind.TEXT),
                                     taking("flags", Kind.TEXT).orAbsent().orNull())
                             .example("matches(\"N-07\", \"^[A-Z]-[0-9]{2}$\")", "true"),
-                    Builtin.of("split", CHAPTER, "The pieces of a text between the matches of a regular expression.")
+                    Builtin.of(
+                                    "split",
+                                    CHAPTER,
+                                    "The pieces of a text between the matches of a regular"
+                                            + " expression.")
                             .form(
                                     new LogicType.ListOf(Simple.TEXT),
                                     TextFunctions::split,
                                     taking("string", Kind.TEXT),
                                     taking("delimiter", Kind.TEXT))
                             .example("split(\"a;b;;c\", \";\")", "[\"a\", \"b\", \"\", \"c\"]"),
-                    Builtin.of("string join", CHAPTER, "The texts of a list in one, with something between them; null items are left out.")
+                    Builtin.of(
+                                    "string join",
+                                    CHAPTER,
+                                    "The texts of a list in one, with something between them; null"
+                                            + " items are left out.")
                             .form(
                                     Simple.TEXT,
                                     TextFunctions::join,
                                     taking("list", Kind.LIST),
                                     taking("delimiter", Kind.TEXT).orAbsent().orNull())
-                            .example("string join([\"N-07\", \"N-08\"], \", \")", "\"N-07, N-08\""));
+                            .example(
+                                    "string join([\"N-07\", \"N-08\"], \", \")", "\"N-07, N-08\""));
 
     private TextFunctions() {}
 
@@ -152,7 +178,10 @@ final class TextFunctions {
             if (wanted.compareTo(Decimal.ONE) < 0) {
                 return arguments.fail("substring: the length must be at least 1.");
             }
-            count = Math.min(count, wanted.big().min(java.math.BigDecimal.valueOf(length)).intValue());
+            count =
+                    Math.min(
+                            count,
+                            wanted.big().min(java.math.BigDecimal.valueOf(length)).intValue());
         }
         int begin = text.offsetByCodePoints(0, from);
         return text.substring(begin, text.offsetByCodePoints(begin, count));

@@ -21,8 +21,8 @@ public final class Calculator {
      * What an expression came to.
      *
      * @param value {@link Nothing#NULL} also when it could not be read
-     * @param problems what the checker says; an error about types does not keep it from being worked
-     *     out, for then the standard has it come to null
+     * @param problems what the checker says; an error about types does not keep it from being
+     *     worked out, for then the standard has it come to null
      * @param notes why something came to null
      */
     public record Answer(Object value, List<Problem> problems, List<String> notes) {}

@@ -128,7 +128,8 @@ public final class Compiler {
             case EQUAL -> frame -> Values.equal(left.eval(frame), right.eval(frame));
             case NOT_EQUAL ->
                     frame ->
-                            Values.equal(left.eval(frame), right.eval(frame)) instanceof Boolean same
+                            Values.equal(left.eval(frame), right.eval(frame))
+                                            instanceof Boolean same
                                     ? !same
                                     : Nothing.NULL;
             default -> ordered(compare.operator(), left, right);
@@ -159,7 +160,10 @@ public final class Compiler {
     private static Op within(Term.Within within) {
         var value = op(within.value());
         int slot = within.tested().slot();
-        var tests = within.tests().size() == 1 ? op(within.tests().getFirst()) : Logic.op(false, ops(within.tests()));
+        var tests =
+                within.tests().size() == 1
+                        ? op(within.tests().getFirst())
+                        : Logic.op(false, ops(within.tests()));
         return frame -> {
             frame.set(slot, value.eval(frame));
             return tests.eval(frame) instanceof Boolean holds ? holds : Nothing.NULL;
@@ -256,10 +260,7 @@ public final class Compiler {
             var text = new StringBuilder();
             for (var part : parts) {
                 var value = part.eval(frame);
-                text.append(
-                        value == Nothing.NULL
-                                ? "–"
-                                : ValueText.of(value));
+                text.append(value == Nothing.NULL ? "–" : ValueText.of(value));
             }
             return text.toString();
         };

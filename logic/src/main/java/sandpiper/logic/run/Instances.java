@@ -23,8 +23,7 @@ final class Instances {
         return switch (asked) {
             case LogicType.Simple simple -> isOf(value, simple);
             case LogicType.ListOf(var item) ->
-                    value instanceof List<?> list
-                            && list.stream().allMatch(one -> isOf(one, item));
+                    value instanceof List<?> list && list.stream().allMatch(one -> isOf(one, item));
             case LogicType.RangeOf(var of) ->
                     value instanceof Range range
                             && (range.start() == Nothing.NULL || isOf(range.start(), of))

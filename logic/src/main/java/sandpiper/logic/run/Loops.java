@@ -59,9 +59,14 @@ final class Loops {
             run.note("A loop runs between two whole numbers or two dates.");
             return null;
         }
-        long size = Math.min(
-                Long.MAX_VALUE / 2,
-                last.big().subtract(first.big()).abs().min(java.math.BigDecimal.valueOf(Long.MAX_VALUE / 2)).longValue());
+        long size =
+                Math.min(
+                        Long.MAX_VALUE / 2,
+                        last.big()
+                                .subtract(first.big())
+                                .abs()
+                                .min(java.math.BigDecimal.valueOf(Long.MAX_VALUE / 2))
+                                .longValue());
         run.checkItems(size);
         boolean up = first.compareTo(last) <= 0;
         var items = new ArrayList<Object>((int) size + 1);
@@ -103,16 +108,21 @@ final class Loops {
             if (usesPartial) {
                 frame.set(partial, results);
             }
-            boolean known = each(sources, 0, frame, () -> {
-                if (usesPartial) {
-                    // What was there before, unchanged by what comes.
-                    frame.set(partial, new ArrayList<>(results));
-                    frame.run().spend(results.size());
-                }
-                results.add(result.eval(frame));
-                frame.run().checkItems(results.size());
-                return true;
-            });
+            boolean known =
+                    each(
+                            sources,
+                            0,
+                            frame,
+                            () -> {
+                                if (usesPartial) {
+                                    // What was there before, unchanged by what comes.
+                                    frame.set(partial, new ArrayList<>(results));
+                                    frame.run().spend(results.size());
+                                }
+                                results.add(result.eval(frame));
+                                frame.run().checkItems(results.size());
+                                return true;
+                            });
             return known ? results : Nothing.NULL;
         };
     }
@@ -148,20 +158,25 @@ final class Loops {
         boolean decisive = !quantified.isEvery();
         return frame -> {
             var result = new Object[] {!decisive};
-            boolean known = each(sources, 0, frame, () -> {
-                if (result[0] instanceof Boolean sofar && sofar == decisive) {
-                    return false;
-                }
-                var holds = condition.eval(frame);
-                if (holds instanceof Boolean flag) {
-                    if (flag == decisive) {
-                        result[0] = decisive;
-                    }
-                } else {
-                    result[0] = Nothing.NULL;
-                }
-                return true;
-            });
+            boolean known =
+                    each(
+                            sources,
+                            0,
+                            frame,
+                            () -> {
+                                if (result[0] instanceof Boolean sofar && sofar == decisive) {
+                                    return false;
+                                }
+                                var holds = condition.eval(frame);
+                                if (holds instanceof Boolean flag) {
+                                    if (flag == decisive) {
+                                        result[0] = decisive;
+                                    }
+                                } else {
+                                    result[0] = Nothing.NULL;
+                                }
+                                return true;
+                            });
             return known ? result[0] : Nothing.NULL;
         };
     }
@@ -170,7 +185,8 @@ final class Loops {
         var source = Compiler.op(filter.source());
         var condition = Compiler.op(filter.condition());
         int slot = filter.item().slot();
-        if (filter.condition().type().isNumeric() && !Terms.uses(filter.condition(), filter.item())) {
+        if (filter.condition().type().isNumeric()
+                && !Terms.uses(filter.condition(), filter.item())) {
             return frame -> {
                 var list = asList(source.eval(frame));
                 return condition.eval(frame) instanceof Decimal place

@@ -28,7 +28,8 @@ final class Pushdown {
         }
 
         /** The selection, or {@code null} when its owner is empty and so has no records. */
-        @org.jspecify.annotations.Nullable Selection bind(Frame frame) {
+        @org.jspecify.annotations.Nullable
+        Selection bind(Frame frame) {
             RecordValue record = null;
             if (template.owner() != null) {
                 if (!(owner.eval(frame) instanceof RecordValue found)) {

@@ -165,8 +165,7 @@ final class Reckoning {
         var zone = moment.zone();
         return zone == null
                 ? new Moment(moment.local().plus(by), null)
-                : new Moment(
-                        LocalDateTime.ofInstant(moment.instant(zone).plus(by), zone), zone);
+                : new Moment(LocalDateTime.ofInstant(moment.instant(zone).plus(by), zone), zone);
     }
 
     private static Object minus(Object a, Object b) {
@@ -223,15 +222,16 @@ final class Reckoning {
                 .add(BigDecimal.valueOf(duration.getNano(), 9));
     }
 
-    /** @throws ArithmeticException when it is longer than any duration */
+    /**
+     * @throws ArithmeticException when it is longer than any duration
+     */
     private static Duration scaled(Duration duration, BigDecimal by) {
         var seconds = seconds(duration).multiply(by, MathContext.DECIMAL128);
         if (seconds.precision() - (long) seconds.scale() > 18) {
             throw new ArithmeticException("Too long");
         }
         var whole = seconds.setScale(0, RoundingMode.FLOOR);
-        var nanos =
-                seconds.subtract(whole).movePointRight(9).setScale(0, RoundingMode.HALF_EVEN);
+        var nanos = seconds.subtract(whole).movePointRight(9).setScale(0, RoundingMode.HALF_EVEN);
         return Duration.ofSeconds(whole.longValueExact(), nanos.longValueExact());
     }
 
@@ -279,19 +279,16 @@ final class Reckoning {
                     : exponent.signum() == 0 ? Decimal.ONE : noPower(run);
         }
         double size =
-                Math.abs(Math.log10(Math.abs(base.big().doubleValue()))
-                        * exponent.big().doubleValue());
+                Math.abs(
+                        Math.log10(Math.abs(base.big().doubleValue()))
+                                * exponent.big().doubleValue());
         if (Double.isNaN(size) || size > HIGHEST_EXPONENT) {
             return noPower(run);
         }
         if (exponent.isWhole() && exponent.big().abs().compareTo(BigDecimal.valueOf(999_999)) < 0) {
             int times = exponent.big().intValue();
             var whole = base.big().pow(Math.abs(times), PRECISE);
-            var made =
-                    Decimal.tryOf(
-                            times < 0
-                                    ? BigDecimal.ONE.divide(whole, PRECISE)
-                                    : whole);
+            var made = Decimal.tryOf(times < 0 ? BigDecimal.ONE.divide(whole, PRECISE) : whole);
             return made == null ? noPower(run) : made;
         }
         if (base.signum() < 0) {

@@ -152,8 +152,7 @@ public final class StepCode {
         record Branch(Act.Branch written, Op condition, StepOp[] ops) {}
         var branches =
                 choice.branches().stream()
-                        .map(one ->
-                                new Branch(one, Compiler.op(one.condition()), ops(one.acts())))
+                        .map(one -> new Branch(one, Compiler.op(one.condition()), ops(one.acts())))
                         .toList();
         var otherwise = ops(choice.otherwise());
         return (frame, actions) -> {

@@ -131,8 +131,7 @@ public final class Parser {
             tokens.next();
             parts.add(part.get());
         }
-        return new Expr.Logical(
-                word.equals("and"), parts, first.span().to(parts.getLast().span()));
+        return new Expr.Logical(word.equals("and"), parts, first.span().to(parts.getLast().span()));
     }
 
     private boolean continues(String word) {
@@ -301,9 +300,7 @@ public final class Parser {
                 expr = new Expr.Filter(expr, condition, expr.span().to(end));
             } else if (tokens.now().is("(") && isCallable(expr) && !tokens.now().startsLine()) {
                 var arguments = primary.arguments();
-                expr =
-                        new Expr.Invocation(
-                                expr, arguments, expr.span().to(tokens.last().span()));
+                expr = new Expr.Invocation(expr, arguments, expr.span().to(tokens.last().span()));
             } else {
                 return expr;
             }

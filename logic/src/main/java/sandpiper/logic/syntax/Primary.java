@@ -406,8 +406,7 @@ final class Primary {
 
     private Expr find() {
         var start = tokens.next().span();
-        boolean first =
-                tokens.now().isWord("first") && tokens.ahead(1).kind() == Token.Kind.NAME;
+        boolean first = tokens.now().isWord("first") && tokens.ahead(1).kind() == Token.Kind.NAME;
         if (first) {
             tokens.next();
         }

@@ -43,11 +43,7 @@ public sealed interface Step {
      * @param as a name for the new record, or {@code null}
      */
     record Create(
-            String object,
-            Span objectSpan,
-            List<Expr.Entry> values,
-            @Nullable String as,
-            Span span)
+            String object, Span objectSpan, List<Expr.Entry> values, @Nullable String as, Span span)
             implements Step {
         public Create {
             values = List.copyOf(values);
@@ -56,11 +52,7 @@ public sealed interface Step {
 
     /** {@code save Object by key { ... } as x}: creates or changes. */
     record Save(
-            String object,
-            Span objectSpan,
-            List<Expr.Entry> values,
-            @Nullable String as,
-            Span span)
+            String object, Span objectSpan, List<Expr.Entry> values, @Nullable String as, Span span)
             implements Step {
         public Save {
             values = List.copyOf(values);
@@ -77,7 +69,9 @@ public sealed interface Step {
     /** {@code retire x}. */
     record Retire(Expr record, Span span) implements Step {}
 
-    /** {@code transition name}, or {@code transition name of x}; {@code null} for the record itself. */
+    /**
+     * {@code transition name}, or {@code transition name of x}; {@code null} for the record itself.
+     */
     record Transition(String name, Span nameSpan, @Nullable Expr record, Span span)
             implements Step {}
 

@@ -12,8 +12,8 @@ import sandpiper.logic.Quoted;
 import sandpiper.logic.Span;
 
 /**
- * Reads steps, one a line. An expression may go on over lines; a line that begins with a step's word
- * begins the next step, so that one bad line costs nothing but itself.
+ * Reads steps, one a line. An expression may go on over lines; a line that begins with a step's
+ * word begins the next step, so that one bad line costs nothing but itself.
  */
 public final class StepParser {
     /** Words that begin a step. */
@@ -100,8 +100,7 @@ public final class StepParser {
                             LogicCode.UNKNOWN_STEP,
                             word.span(),
                             "%s is not a step; a line begins with one of %s."
-                                    .formatted(
-                                            Quoted.of(word.text()), String.join(", ", WORDS)),
+                                    .formatted(Quoted.of(word.text()), String.join(", ", WORDS)),
                             Nearest.to(word.text(), WORDS).orElse(null)));
             tokens.next();
             tokens.skipToLineWord();

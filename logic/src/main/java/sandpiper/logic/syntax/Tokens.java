@@ -10,9 +10,9 @@ import sandpiper.logic.Quoted;
 import sandpiper.logic.Span;
 
 /**
- * The words of a text with a place among them, and what to do when one has no place: it is reported,
- * once, and reading goes on behind the next word at which things fall into step again. So several
- * mistakes in one text are each found.
+ * The words of a text with a place among them, and what to do when one has no place: it is
+ * reported, once, and reading goes on behind the next word at which things fall into step again. So
+ * several mistakes in one text are each found.
  */
 final class Tokens {
     private static final Set<String> CLOSING = Set.of(")", "]", "}", ",", ":");

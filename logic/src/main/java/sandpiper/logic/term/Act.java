@@ -30,8 +30,7 @@ public sealed interface Act {
      *
      * @param as where it can be named afterwards, or {@code null}
      */
-    record Create(
-            RecordType object, List<Assign> values, Term.@Nullable Local as, Span span)
+    record Create(RecordType object, List<Assign> values, Term.@Nullable Local as, Span span)
             implements Act {}
 
     /** Adds a line item to a part of a record. */
@@ -103,8 +102,7 @@ public sealed interface Act {
         }
     }
 
-    private static void values(
-            List<Assign> values, java.util.function.Consumer<Term> visitor) {
+    private static void values(List<Assign> values, java.util.function.Consumer<Term> visitor) {
         values.forEach(assign -> visitor.accept(assign.value()));
     }
 }

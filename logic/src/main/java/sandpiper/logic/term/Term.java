@@ -56,8 +56,7 @@ public sealed interface Term {
 
     record Negate(Term operand, LogicType type, Span span) implements Term {}
 
-    record Arithmetic(
-            ArithmeticOperator operator, Term left, Term right, LogicType type, Span span)
+    record Arithmetic(ArithmeticOperator operator, Term left, Term right, LogicType type, Span span)
             implements Term {}
 
     record Compare(Operator operator, Term left, Term right, Span span) implements Term {

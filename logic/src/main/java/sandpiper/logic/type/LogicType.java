@@ -107,8 +107,7 @@ public sealed interface LogicType {
     }
 
     /** A function; {@code parameters} is {@code null} when any are taken. */
-    record FunctionOf(@Nullable List<LogicType> parameters, LogicType result)
-            implements LogicType {
+    record FunctionOf(@Nullable List<LogicType> parameters, LogicType result) implements LogicType {
         @Override
         public String described() {
             return "a function";
@@ -133,9 +132,7 @@ public sealed interface LogicType {
     /** Whether one value comes before another. */
     default boolean isOrdered() {
         return this != Simple.BOOLEAN
-                && (this instanceof Simple
-                        || this instanceof AmountOf
-                        || this instanceof ChoiceOf);
+                && (this instanceof Simple || this instanceof AmountOf || this instanceof ChoiceOf);
     }
 
     /** The item's type of a list; of anything else the type itself, as a list of one. */

@@ -8,8 +8,9 @@ import org.jspecify.annotations.Nullable;
 /**
  * FEEL's number: a decimal of 34 digits, DMN 1.5 §10.3.2.3.1 (IEEE 754 decimal128).
  *
- * <p>Nearly all numbers of business fit a {@code long} with a decimal point somewhere in it, and are
- * kept and reckoned with so; whatever does not fit goes through {@link BigDecimal}. Both are exact.
+ * <p>Nearly all numbers of business fit a {@code long} with a decimal point somewhere in it, and
+ * are kept and reckoned with so; whatever does not fit goes through {@link BigDecimal}. Both are
+ * exact.
  */
 public final class Decimal implements Comparable<Decimal> {
     public static final Decimal ZERO = of(0);

@@ -78,7 +78,9 @@ public final class TemporalText {
         return fraction == null ? 0 : Integer.parseInt((fraction + "00000000").substring(0, 9));
     }
 
-    /** @throws DateTimeException when there is no such zone */
+    /**
+     * @throws DateTimeException when there is no such zone
+     */
     private static ZoneId zone(String written) {
         if (written.startsWith("@")) {
             return zoneNamed(written.substring(1));
@@ -170,8 +172,7 @@ public final class TemporalText {
     }
 
     private static String write(LocalTime time) {
-        var text =
-                "%02d:%02d:%02d".formatted(time.getHour(), time.getMinute(), time.getSecond());
+        var text = "%02d:%02d:%02d".formatted(time.getHour(), time.getMinute(), time.getSecond());
         return time.getNano() == 0
                 ? text
                 : text

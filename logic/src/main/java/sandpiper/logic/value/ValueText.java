@@ -11,7 +11,9 @@ public final class ValueText {
 
     private ValueText() {}
 
-    /** The text of a value; text inside lists and contexts stands in quotes, text alone does not. */
+    /**
+     * The text of a value; text inside lists and contexts stands in quotes, text alone does not.
+     */
     public static String of(Object value) {
         if (value instanceof String text) {
             return text;

@@ -80,7 +80,12 @@ class ConformanceTest {
 
         assertThat(wanted.problems()).as("the expected value can be read").isEmpty();
         assertThat(isSame(actual.value(), wanted.value()))
-                .as("%s came to %s %s %s", expression, ValueText.literal(actual.value()), actual.problems(), actual.notes())
+                .as(
+                        "%s came to %s %s %s",
+                        expression,
+                        ValueText.literal(actual.value()),
+                        actual.problems(),
+                        actual.notes())
                 .isTrue();
     }
 
@@ -88,7 +93,7 @@ class ConformanceTest {
         return wanted == Nothing.NULL
                 ? actual == Nothing.NULL
                 : actual.getClass().isAssignableFrom(wanted.getClass())
-                        && Values.same(actual, wanted)
+                                && Values.same(actual, wanted)
                         || Values.same(actual, wanted);
     }
 }

@@ -130,8 +130,7 @@ public record FieldChange(@Nullable Field before, @Nullable Field after) {
         if (!Objects.equals(before.logic().requiredWhen(), after.logic().requiredWhen())
                 || !Objects.equals(before.logic().readOnlyWhen(), after.logic().readOnlyWhen())
                 || !Objects.equals(before.logic().hiddenWhen(), after.logic().hiddenWhen())) {
-            sentences.add(
-                    "when field %s is required, read-only or hidden changes".formatted(name));
+            sentences.add("when field %s is required, read-only or hidden changes".formatted(name));
         }
         if (!Objects.equals(before.logic().offer(), after.logic().offer())) {
             sentences.add("what field %s offers changes".formatted(name));

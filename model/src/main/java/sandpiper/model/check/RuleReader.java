@@ -100,7 +100,7 @@ final class RuleReader {
                             source.error(
                                     DefinitionCode.WRONG_VALUE,
                                     "%s is nothing that happens; write create, change, retire, or"
-                                            .formatted(Quoted.of(word))
+                                                    .formatted(Quoted.of(word))
                                             + " change of with field names.",
                                     Nearest.to(word, WORDS).orElse(null),
                                     path.toArray(String[]::new));

@@ -1,6 +1,5 @@
 package sandpiper.model.check;
 
-import sandpiper.model.release.Lifecycle;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
@@ -12,6 +11,7 @@ import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.Lifecycle;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
@@ -114,8 +114,7 @@ final class ServiceReader {
                 } else {
                     source.error(
                             DefinitionCode.UNKNOWN_FIELD,
-                            "%s has no transition %s."
-                                    .formatted(object.name(), Quoted.of(name)),
+                            "%s has no transition %s.".formatted(object.name(), Quoted.of(name)),
                             lifecycle == null
                                     ? null
                                     : Nearest.to(

@@ -17,8 +17,7 @@ final class Source {
     private final YamlNode.Mapping root;
     private final List<Diagnostic> diagnostics;
 
-    Source(
-            String file, String content, YamlNode.Mapping root, List<Diagnostic> diagnostics) {
+    Source(String file, String content, YamlNode.Mapping root, List<Diagnostic> diagnostics) {
         this.file = file;
         this.content = content;
         this.root = root;

@@ -26,8 +26,8 @@ import sandpiper.model.type.TypeKeyword;
 import sandpiper.model.type.ValueCode;
 
 /**
- * Turns stored values into those of the language and back. A percent that is stored as 19 is 0.19 in
- * the language.
+ * Turns stored values into those of the language and back. A percent that is stored as 19 is 0.19
+ * in the language.
  */
 public final class Codec {
     private static final int PERCENT_PLACES = 2;
@@ -49,8 +49,7 @@ public final class Codec {
                                     : number.scale());
             case MoneyType money -> {
                 var amount = (Money) stored;
-                yield new Amount(
-                        Decimal.of(amount.unscaled(), money.scale()), amount.currency());
+                yield new Amount(Decimal.of(amount.unscaled(), money.scale()), amount.currency());
             }
             case BooleanType _ -> (Long) stored != 0;
             case TemporalType temporal -> moment(temporal, (Long) stored, zone);
@@ -78,8 +77,8 @@ public final class Codec {
     }
 
     /**
-     * The stored form of a value that logic came to, or why it cannot be stored. Numbers are rounded
-     * to the field's decimal places, half to even.
+     * The stored form of a value that logic came to, or why it cannot be stored. Numbers are
+     * rounded to the field's decimal places, half to even.
      */
     public static Intake toStored(FieldType type, Object value, ZoneId zone) {
         return switch (type) {
@@ -132,7 +131,9 @@ public final class Codec {
                         default -> wrong(value);
                     };
             case TIME ->
-                    value instanceof TimeOfDay time ? type.read(time.time().toString()) : wrong(value);
+                    value instanceof TimeOfDay time
+                            ? type.read(time.time().toString())
+                            : wrong(value);
             case DURATION ->
                     value instanceof Duration duration
                             ? type.read(TemporalText.write(duration))

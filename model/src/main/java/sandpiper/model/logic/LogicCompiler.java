@@ -59,8 +59,7 @@ public final class LogicCompiler {
             new ObjectCompiler(release, object, compiler.diagnostics, compiler.onRead).compile();
         }
         return new Findings(
-                compiler.diagnostics,
-                release.objects().stream().map(compiler::marked).toList());
+                compiler.diagnostics, release.objects().stream().map(compiler::marked).toList());
     }
 
     static Compiled compile(Release release) {
@@ -108,17 +107,18 @@ public final class LogicCompiler {
                             .toList());
         }
         var sorted = order.order();
-        order.circle().ifPresent(circle -> {
-            var first = Objects.requireNonNull(drafts.get(circle.getFirst()));
-            diagnostics.add(
-                    Diagnostic.error(
-                            first.text().origin().file(),
-                            first.text().origin().place(0, first.text().text().length()),
-                            DefinitionCode.FORMULA_CYCLE,
-                            "These formulas need each other, so none can be worked out: %s."
-                                    .formatted(String.join(" needs ", circle)),
-                            null));
-        });
+        order.circle()
+                .ifPresent(circle -> {
+                    var first = Objects.requireNonNull(drafts.get(circle.getFirst()));
+                    diagnostics.add(
+                            Diagnostic.error(
+                                    first.text().origin().file(),
+                                    first.text().origin().place(0, first.text().text().length()),
+                                    DefinitionCode.FORMULA_CYCLE,
+                                    "These formulas need each other, so none can be worked out: %s."
+                                            .formatted(String.join(" needs ", circle)),
+                                    null));
+                });
         for (var name : sorted) {
             var draft = Objects.requireNonNull(drafts.get(name));
             boolean readsOnRead =

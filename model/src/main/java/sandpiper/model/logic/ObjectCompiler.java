@@ -97,8 +97,7 @@ final class ObjectCompiler {
             var checked = Checker.condition(text.text(), Settings.of(release, object, part));
             Reports.add(text, checked.problems(), diagnostics);
             conditions.add(
-                    new FieldCondition(
-                            kind, part, field, text.text(), Compiler.compile(checked)));
+                    new FieldCondition(kind, part, field, text.text(), Compiler.compile(checked)));
         }
     }
 
@@ -108,8 +107,7 @@ final class ObjectCompiler {
             return;
         }
         var checked =
-                Checker.condition(
-                        text.text(), Settings.ofOffer(release, object, part, target));
+                Checker.condition(text.text(), Settings.ofOffer(release, object, part, target));
         Reports.add(text, checked.problems(), diagnostics);
         var item =
                 new Term.Local(
@@ -149,31 +147,34 @@ final class ObjectCompiler {
     }
 
     private void fill(Fields here, Field reference, ObjectType target) {
-        reference.logic().fill().forEach((to, from) -> {
-            var into = here.find(to);
-            var source = target.fields().find(from.text());
-            if (into.isEmpty()) {
-                at(
-                        from,
-                        DefinitionCode.UNKNOWN_FIELD,
-                        "fill: there is no field %s here.".formatted(Quoted.of(to)),
-                        null);
-            } else if (source.isEmpty()) {
-                at(
-                        from,
-                        DefinitionCode.UNKNOWN_FIELD,
-                        "fill: %s has no field %s."
-                                .formatted(target.name(), Quoted.of(from.text())),
-                        Nearest.to(from.text(), target.fields().names()).orElse(null));
-            } else if (into.get().isDerived() || !isAlike(into.get(), source.get())) {
-                at(
-                        from,
-                        DefinitionCode.NOT_FOR_THIS_TYPE,
-                        "fill: %s cannot get its value from %s of %s."
-                                .formatted(to, from.text(), target.name()),
-                        null);
-            }
-        });
+        reference
+                .logic()
+                .fill()
+                .forEach((to, from) -> {
+                    var into = here.find(to);
+                    var source = target.fields().find(from.text());
+                    if (into.isEmpty()) {
+                        at(
+                                from,
+                                DefinitionCode.UNKNOWN_FIELD,
+                                "fill: there is no field %s here.".formatted(Quoted.of(to)),
+                                null);
+                    } else if (source.isEmpty()) {
+                        at(
+                                from,
+                                DefinitionCode.UNKNOWN_FIELD,
+                                "fill: %s has no field %s."
+                                        .formatted(target.name(), Quoted.of(from.text())),
+                                Nearest.to(from.text(), target.fields().names()).orElse(null));
+                    } else if (into.get().isDerived() || !isAlike(into.get(), source.get())) {
+                        at(
+                                from,
+                                DefinitionCode.NOT_FOR_THIS_TYPE,
+                                "fill: %s cannot get its value from %s of %s."
+                                        .formatted(to, from.text(), target.name()),
+                                null);
+                    }
+                });
     }
 
     /** Whether a value of one field can be a value of the other as it is stored. */
@@ -231,12 +232,14 @@ final class ObjectCompiler {
 
     private static Set<String> reads(CheckedTerm checked) {
         var names = new HashSet<String>();
-        Terms.walk(checked.term(), term -> {
-            if (term instanceof Term.Read(Term.Local(int slot, _, _, _), var member, _)
-                    && slot == Setting.THIS) {
-                names.add(member.name());
-            }
-        });
+        Terms.walk(
+                checked.term(),
+                term -> {
+                    if (term instanceof Term.Read(Term.Local(int slot, _, _, _), var member, _)
+                            && slot == Setting.THIS) {
+                        names.add(member.name());
+                    }
+                });
         return names;
     }
 

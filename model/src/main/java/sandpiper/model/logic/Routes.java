@@ -91,10 +91,13 @@ final class Routes {
                 Terms.children(term).forEach(this::visit);
             }
             case Term.FunctionOf function -> {
-                watchable = watchable
-                        && function.parameters().stream()
-                                .noneMatch(one ->
-                                        one.type() instanceof sandpiper.logic.type.LogicType.RecordOf);
+                watchable =
+                        watchable
+                                && function.parameters().stream()
+                                        .noneMatch(one ->
+                                                one.type()
+                                                        instanceof
+                                                        sandpiper.logic.type.LogicType.RecordOf);
                 Terms.children(term).forEach(this::visit);
             }
             default -> Terms.children(term).forEach(this::visit);
@@ -118,7 +121,9 @@ final class Routes {
         }
     }
 
-    /** Where the records of a term are; {@code null} when it has none or they cannot be followed. */
+    /**
+     * Where the records of a term are; {@code null} when it has none or they cannot be followed.
+     */
     private @Nullable At at(Term term) {
         return switch (term) {
             case Term.Local local -> places.get(local.slot());
@@ -141,8 +146,9 @@ final class Routes {
         return switch ((ModelMember) read.member()) {
             case ModelMember.OfField(_, var field, var type) -> {
                 add(new Reading(from.object(), from.part(), field, from.route()));
-                yield type instanceof sandpiper.logic.type.LogicType.RecordOf(
-                                        ObjectRecordType target)
+                yield type
+                                instanceof
+                                sandpiper.logic.type.LogicType.RecordOf(ObjectRecordType target)
                         ? from.further(
                                 target.object(),
                                 null,

@@ -21,7 +21,10 @@ import sandpiper.model.release.Release;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.NumberType;
 
-/** Finds formulas that are nothing but a total over records elsewhere, and so can be kept by difference. */
+/**
+ * Finds formulas that are nothing but a total over records elsewhere, and so can be kept by
+ * difference.
+ */
 final class TotalFinder {
     private final Release release;
     private final CheckedTerm checked;
@@ -93,13 +96,15 @@ final class TotalFinder {
 
     /** Objects whose records a condition reads besides the item. */
     private void noteOthers(Term term) {
-        Terms.walk(term, one -> {
-            if (one instanceof Term.Read(Term.Read inner, _, _)
-                    && inner.member() instanceof ModelMember.OfField(_, var field, _)
-                    && field.type() instanceof FieldType.Reference reference) {
-                others.add(reference.to());
-            }
-        });
+        Terms.walk(
+                term,
+                one -> {
+                    if (one instanceof Term.Read(Term.Read inner, _, _)
+                            && inner.member() instanceof ModelMember.OfField(_, var field, _)
+                            && field.type() instanceof FieldType.Reference reference) {
+                        others.add(reference.to());
+                    }
+                });
     }
 
     private void notePath(List<Field> references) {
@@ -116,9 +121,10 @@ final class TotalFinder {
         for (var name : names) {
             var field = at.fields().get(name);
             fields.add(field);
-            at = field.type() instanceof FieldType.Reference reference
-                    ? release.target(reference)
-                    : at;
+            at =
+                    field.type() instanceof FieldType.Reference reference
+                            ? release.target(reference)
+                            : at;
         }
         return fields;
     }

@@ -23,8 +23,7 @@ public record FieldLogic(
         @Nullable LogicText offer,
         Map<String, LogicText> fill) {
     /** Nothing is said. */
-    public static final FieldLogic NONE =
-            new FieldLogic(null, null, null, null, null, Map.of());
+    public static final FieldLogic NONE = new FieldLogic(null, null, null, null, null, Map.of());
 
     public FieldLogic {
         fill = new LinkedHashMap<>(fill);

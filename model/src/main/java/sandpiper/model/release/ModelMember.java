@@ -22,8 +22,8 @@ public sealed interface ModelMember extends Member {
         return switch (field.type()) {
             case FieldType.Reference reference ->
                     release.find(reference.to())
-                            .<LogicType>map(target ->
-                                    new LogicType.RecordOf(release.recordType(target)))
+                            .<LogicType>map(
+                                    target -> new LogicType.RecordOf(release.recordType(target)))
                             .orElse(LogicType.Simple.ANY);
             case NumberType number when number.keyword() == TypeKeyword.PERCENT ->
                     LogicType.Simple.PERCENT;

@@ -51,8 +51,21 @@ public record ObjectType(
     /** The same object with other fields and parts. */
     public ObjectType with(Fields otherFields, List<Part> otherParts) {
         return new ObjectType(
-                name, packageName, label, plural, describe, was, key, numbering, removal,
-                otherFields, otherParts, zone, lifecycle, checks, rules);
+                name,
+                packageName,
+                label,
+                plural,
+                describe,
+                was,
+                key,
+                numbering,
+                removal,
+                otherFields,
+                otherParts,
+                zone,
+                lifecycle,
+                checks,
+                rules);
     }
 
     /** The same object with more fields, checks and rules. */
@@ -67,8 +80,21 @@ public record ObjectType(
         var allRules = new java.util.ArrayList<>(rules);
         allRules.addAll(moreRules);
         return new ObjectType(
-                name, packageName, label, plural, describe, was, key, numbering, removal,
-                new Fields(allFields), parts, zone, lifecycle, allChecks, allRules);
+                name,
+                packageName,
+                label,
+                plural,
+                describe,
+                was,
+                key,
+                numbering,
+                removal,
+                new Fields(allFields),
+                parts,
+                zone,
+                lifecycle,
+                allChecks,
+                allRules);
     }
 
     /** The fields of the natural key, in its order. */

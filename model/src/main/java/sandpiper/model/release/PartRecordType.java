@@ -16,7 +16,8 @@ public final class PartRecordType implements RecordType {
     PartRecordType(Release release, ObjectType object, Part part) {
         this.part = part;
         part.fields()
-                .forEach(field -> members.put(field.name(), ModelMember.of(release, object, field)));
+                .forEach(
+                        field -> members.put(field.name(), ModelMember.of(release, object, field)));
         members.put("line", new ModelMember.Line(LogicType.Simple.NUMBER));
     }
 

@@ -35,8 +35,8 @@ public final class Release {
         objects.forEach(object -> this.objects.put(object.name(), object));
         objects.forEach(this::indexInverses);
         objects.forEach(object -> everything.put(object.name(), FieldTree.everythingOf(object)));
-        objects.forEach(object ->
-                recordTypes.put(object.name(), new ObjectRecordType(this, object)));
+        objects.forEach(
+                object -> recordTypes.put(object.name(), new ObjectRecordType(this, object)));
     }
 
     /** The same release with other objects in the place of its own. */

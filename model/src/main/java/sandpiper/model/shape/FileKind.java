@@ -190,19 +190,13 @@ public enum FileKind {
                         new Shape.Keys(
                                 List.of(
                                         key("name", "What the check is called.", FIELD_NAME),
-                                        needed(
-                                                "that",
-                                                "The condition that must be true.",
-                                                TEXT),
+                                        needed("that", "The condition that must be true.", TEXT),
                                         needed(
                                                 "say",
                                                 "The message when it is not, with expressions in"
                                                         + " braces.",
                                                 TEXT),
-                                        key(
-                                                "at",
-                                                "The field the message is about.",
-                                                FIELD_NAME),
+                                        key("at", "The field the message is about.", FIELD_NAME),
                                         key(
                                                 "severity",
                                                 "Whether it stops a save (error, the default) or"
@@ -273,7 +267,7 @@ public enum FileKind {
                                                                 key(
                                                                         "label",
                                                                         "What people read on its"
-                                                                            + " button.",
+                                                                                + " button.",
                                                                         TEXT),
                                                                 key(
                                                                         "describe",
@@ -282,8 +276,8 @@ public enum FileKind {
                                                                 needed(
                                                                         "from",
                                                                         "The state or states in"
-                                                                            + " which it can be"
-                                                                            + " taken.",
+                                                                                + " which it can be"
+                                                                                + " taken.",
                                                                         new Shape.Either(
                                                                                 List.of(
                                                                                         TEXT,
@@ -544,7 +538,7 @@ public enum FileKind {
                                                                 key(
                                                                         "calls",
                                                                         "Transitions a caller may"
-                                                                            + " take.",
+                                                                                + " take.",
                                                                         FIELD_LIST)))))));
 
         private static Shape.Key operation(String name, String describe) {

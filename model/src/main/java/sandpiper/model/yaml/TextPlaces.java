@@ -41,8 +41,7 @@ public final class TextPlaces implements LogicText.Origin {
         int first = Math.clamp(start, 0, length);
         int last = Math.clamp(end, first, length);
         if (last > first) {
-            return new Place(
-                    lines[first], columns[first], lines[last - 1], columns[last - 1] + 1);
+            return new Place(lines[first], columns[first], lines[last - 1], columns[last - 1] + 1);
         }
         return new Place(lines[first], columns[first], lines[first], columns[first] + 1);
     }
@@ -65,7 +64,10 @@ public final class TextPlaces implements LogicText.Origin {
             column++;
         }
         for (int i = 0; i <= value.length; i++) {
-            while (!block && line < raw.size() - 1 && column >= raw.get(line).length && i < value.length) {
+            while (!block
+                    && line < raw.size() - 1
+                    && column >= raw.get(line).length
+                    && i < value.length) {
                 line++;
                 column = indent(raw, line);
             }
@@ -77,9 +79,11 @@ public final class TextPlaces implements LogicText.Origin {
             if (block && value[i] == '\n') {
                 line++;
                 column = indentOfBlock(raw, line);
-            } else if (style == YamlNode.Scalar.Style.DOUBLE_QUOTED && at(raw, line, column) == '\\') {
+            } else if (style == YamlNode.Scalar.Style.DOUBLE_QUOTED
+                    && at(raw, line, column) == '\\') {
                 column += escapeLength(at(raw, line, column + 1));
-            } else if (style == YamlNode.Scalar.Style.SINGLE_QUOTED && at(raw, line, column) == '\'') {
+            } else if (style == YamlNode.Scalar.Style.SINGLE_QUOTED
+                    && at(raw, line, column) == '\'') {
                 column += 2;
             } else {
                 column++;
@@ -110,7 +114,6 @@ public final class TextPlaces implements LogicText.Origin {
     /** The indentation all lines of the block share: that of its first line. */
     private int indentOfBlock(java.util.List<int[]> raw, int line) {
         return Math.min(
-                indent(raw, scalar.place().line()),
-                line < raw.size() ? raw.get(line).length : 0);
+                indent(raw, scalar.place().line()), line < raw.size() ? raw.get(line).length : 0);
     }
 }

@@ -8,8 +8,8 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.read.Query;
 import sandpiper.model.Names;
-import sandpiper.model.release.Release;
 import sandpiper.model.release.Lifecycle;
+import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
@@ -123,8 +123,7 @@ public final class OpenApiContract {
             var call = new LinkedHashMap<String, Object>();
             call.put("post", transit(resource, transition));
             call.put("parameters", List.of(keyParameter(resource)));
-            paths.put(
-                    "/" + resource.name() + "/{key}/" + Names.address(transition.name()), call);
+            paths.put("/" + resource.name() + "/{key}/" + Names.address(transition.name()), call);
         }
         if (resource.offers(Operation.CREATE) || resource.offers(Operation.UPDATE)) {
             paths.put("/" + resource.name() + ":batch", map("post", batch(resource)));
@@ -358,15 +357,13 @@ public final class OpenApiContract {
         return operation;
     }
 
-    private Map<String, Object> transit(
-            ResourceType resource, Lifecycle.Transition transition) {
+    private Map<String, Object> transit(ResourceType resource, Lifecycle.Transition transition) {
         var operation =
                 operation(
                         resource,
                         transition.name(),
                         "%s: take %s to %s"
-                                .formatted(
-                                        transition.label(), article(resource), transition.to()),
+                                .formatted(transition.label(), article(resource), transition.to()),
                         false);
         operation.put(
                 "description",

@@ -56,12 +56,15 @@ class LogicController {
     record Offer(int from, List<Completion.Item> items) {}
 
     /** What stands at a place; {@code null} members when there is nothing to say. */
-    record HoverText(
-            @Nullable String title, @Nullable String describe, @Nullable String example) {}
+    record HoverText(@Nullable String title, @Nullable String describe, @Nullable String example) {}
 
     /** A built-in function. */
     record FunctionView(
-            String name, String chapter, List<String> forms, String describe, List<Example> examples) {}
+            String name,
+            String chapter,
+            List<String> forms,
+            String describe,
+            List<Example> examples) {}
 
     /** An expression with what it comes to. */
     record Example(String expression, String result) {}
@@ -114,8 +117,7 @@ class LogicController {
                                 function.describe(),
                                 function.examples().stream()
                                         .map(example ->
-                                                new Example(
-                                                        example.expression(), example.result()))
+                                                new Example(example.expression(), example.result()))
                                         .toList()))
                 .toList();
     }

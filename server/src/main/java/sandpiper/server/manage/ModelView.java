@@ -84,11 +84,7 @@ record ModelView(Source source, List<PackageView> packages, List<ObjectView> obj
 
     /** A step from one state to another. */
     record TransitionView(
-            String name,
-            String label,
-            @Nullable String describe,
-            List<String> from,
-            String to) {}
+            String name, String label, @Nullable String describe, List<String> from, String to) {}
 
     /** A check as it is written. */
     record CheckView(

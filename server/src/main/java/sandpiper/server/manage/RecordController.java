@@ -126,8 +126,7 @@ class RecordController {
                 type,
                 live.release().everythingOf(type),
                 reader.filter(
-                        live.release().recordType(type),
-                        engine.clock().withZone(type.zone())),
+                        live.release().recordType(type), engine.clock().withZone(type.zone())),
                 reader.text("search"),
                 byCreation
                         ? List.of()
@@ -346,7 +345,9 @@ class RecordController {
             requests.add(live -> saving(live, object(live, object), item, actor));
         }
         var results =
-                engine.records().writeTogether(requests).stream().map(RecordController::result).toList();
+                engine.records().writeTogether(requests).stream()
+                        .map(RecordController::result)
+                        .toList();
         return json(HttpStatus.OK, Map.of("results", results));
     }
 

@@ -70,7 +70,8 @@ class TraceController {
     List<TraceView> latest(
             @RequestParam(defaultValue = "50") int limit, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.DESIGN);
-        return engine.read(session ->
+        return engine
+                .read(session ->
                         engine.storage()
                                 .traces()
                                 .latest(session, Math.clamp(limit, 1, HIGHEST_LIMIT)))

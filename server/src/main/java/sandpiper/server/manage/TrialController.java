@@ -238,8 +238,7 @@ class TrialController {
     }
 
     private Tried alone(String text) {
-        var answer =
-                new Calculator(engine.clock()).evaluate(text);
+        var answer = new Calculator(engine.clock()).evaluate(text);
         return new Tried(
                 ValueText.literal(answer.value()),
                 Values.kind(answer.value()),
@@ -254,8 +253,7 @@ class TrialController {
         return problems.stream().map(Finding::of).toList();
     }
 
-    private static Tried run(
-            LiveRelease live, Trial trial, LogicRequest logic, Tracer tracer) {
+    private static Tried run(LiveRelease live, Trial trial, LogicRequest logic, Tracer tracer) {
         if (!trial.faults().isEmpty()) {
             return new Tried(
                     null, null, List.of(), List.of(), Wrong.of(trial.faults()), null, List.of());
@@ -298,7 +296,6 @@ class TrialController {
     }
 
     private static Tried wrong(List<Problem> problems) {
-        return new Tried(
-                null, null, findings(problems), List.of(), List.of(), null, List.of());
+        return new Tried(null, null, findings(problems), List.of(), List.of(), null, List.of());
     }
 }

@@ -49,8 +49,7 @@ final class FilterableRecordType implements RecordType {
                                 ? new Narrowed(
                                         known,
                                         new LogicType.RecordOf(
-                                                new FilterableRecordType(
-                                                        record, allowed, further)))
+                                                new FilterableRecordType(record, allowed, further)))
                                 : known);
     }
 

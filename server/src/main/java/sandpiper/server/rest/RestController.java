@@ -112,8 +112,7 @@ class RestController {
         var object = resource.object();
         var sortable = resource.sortable().stream().map(path -> path.written()).toList();
         var filterable =
-                new FilterableRecordType(
-                        live.release().recordType(object), resource.filterable());
+                new FilterableRecordType(live.release().recordType(object), resource.filterable());
         return new Query(
                 object,
                 tree,

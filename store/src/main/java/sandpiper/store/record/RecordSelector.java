@@ -33,18 +33,20 @@ final class RecordSelector {
         var predicate = predicate(object, condition);
         var shape = shape("numbers", object, predicate);
         var sql =
-                statement(shape, () -> {
-                    var joins = new Joins(release, Tables.of(object));
-                    var number = joins.column(new ColumnRef(List.of(), Tables.NUMBER));
-                    var where = where(joins, predicate);
-                    return Tables.sql()
-                            .select(number)
-                            .from(joins.from())
-                            .where(where)
-                            .orderBy(number)
-                            .limit(DSL.param("limit", Long.class))
-                            .getSQL();
-                });
+                statement(
+                        shape,
+                        () -> {
+                            var joins = new Joins(release, Tables.of(object));
+                            var number = joins.column(new ColumnRef(List.of(), Tables.NUMBER));
+                            var where = where(joins, predicate);
+                            return Tables.sql()
+                                    .select(number)
+                                    .from(joins.from())
+                                    .where(where)
+                                    .orderBy(number)
+                                    .limit(DSL.param("limit", Long.class))
+                                    .getSQL();
+                        });
         var values = values(predicate);
         values.add((long) limit);
         return session.list(sql, row -> row.getLong(1), values.toArray());
@@ -60,19 +62,22 @@ final class RecordSelector {
         var shape = shape(function + path, object, predicate);
         var field = path.isEmpty() ? null : last(object, path);
         var sql =
-                statement(shape, () -> {
-                    var joins = new Joins(release, Tables.of(object));
-                    var counted =
-                            path.isEmpty()
-                                    ? DSL.field("*")
-                                    : joins.column(new Lowering(release, object).column(path));
-                    var where = where(joins, predicate);
-                    return Tables.sql()
-                            .select(DSL.field(function + "({0})", Object.class, counted))
-                            .from(joins.from())
-                            .where(where)
-                            .getSQL();
-                });
+                statement(
+                        shape,
+                        () -> {
+                            var joins = new Joins(release, Tables.of(object));
+                            var counted =
+                                    path.isEmpty()
+                                            ? DSL.field("*")
+                                            : joins.column(
+                                                    new Lowering(release, object).column(path));
+                            var where = where(joins, predicate);
+                            return Tables.sql()
+                                    .select(DSL.field(function + "({0})", Object.class, counted))
+                                    .from(joins.from())
+                                    .where(where)
+                                    .getSQL();
+                        });
         return session.list(
                         sql,
                         row ->
@@ -117,8 +122,7 @@ final class RecordSelector {
         return condition == null ? null : new Lowering(release, object).lower(condition);
     }
 
-    private static String shape(
-            String what, ObjectType object, @Nullable Predicate predicate) {
+    private static String shape(String what, ObjectType object, @Nullable Predicate predicate) {
         var shape = new StringBuilder(object.name()).append('#').append(what).append('#');
         if (predicate != null) {
             predicate.shape(shape);
@@ -140,9 +144,7 @@ final class RecordSelector {
 
     private static List<org.jooq.Condition> where(Joins joins, @Nullable Predicate predicate) {
         var where = new ArrayList<org.jooq.Condition>();
-        where.add(
-                DSL.condition(
-                        "{0} = 0", joins.column(new ColumnRef(List.of(), Tables.RETIRED))));
+        where.add(DSL.condition("{0} = 0", joins.column(new ColumnRef(List.of(), Tables.RETIRED))));
         if (predicate != null) {
             where.add(new PredicateSql(joins).of(predicate));
         }

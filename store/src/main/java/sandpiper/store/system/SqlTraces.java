@@ -17,7 +17,8 @@ import sandpiper.store.table.Values;
 /** Accounts of requests in their tables; the oldest go when there are too many. */
 public final class SqlTraces implements TraceStorage {
     private static final int MOST_KEPT = 1_000;
-    private static final String HEAD = "select id, at, actor, via, what, outcome from sandpiper_trace";
+    private static final String HEAD =
+            "select id, at, actor, via, what, outcome from sandpiper_trace";
 
     @Override
     public void put(Transaction transaction, Trace trace) {
