@@ -21,6 +21,8 @@ import sandpiper.client.RefusedException;
             DiffCommand.class,
             ReleaseCommand.class,
             RecordsCommand.class,
+            EvalCommand.class,
+            TraceCommand.class,
             ContractCommand.class,
             StatusCommand.class,
             AutoComplete.GenerateCompletion.class

@@ -15,6 +15,7 @@ import picocli.CommandLine.Spec;
             RecordsShowCommand.class,
             RecordsCreateCommand.class,
             RecordsChangeCommand.class,
+            RecordsTransitionCommand.class,
             RecordsImportCommand.class,
             RecordsExportCommand.class
         })
