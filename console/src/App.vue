@@ -3,6 +3,7 @@ import {
   AppstoreOutlined,
   BulbOutlined,
   CloudServerOutlined,
+  HistoryOutlined,
   HomeOutlined,
   LogoutOutlined,
   RocketOutlined,
@@ -28,6 +29,7 @@ const pages = computed(() =>
     { path: '/model', name: 'model', icon: AppstoreOutlined, duty: 'design' },
     { path: '/data', name: 'data', icon: TableOutlined, duty: 'records' },
     { path: '/services', name: 'services', icon: CloudServerOutlined, duty: 'design' },
+    { path: '/activity', name: 'activity', icon: HistoryOutlined, duty: 'design' },
     { path: '/releases', name: 'releases', icon: RocketOutlined, duty: 'design' },
   ].filter((page) => may(page.duty)),
 )

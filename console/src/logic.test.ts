@@ -6,10 +6,11 @@ import { ago, shown } from '@/composables/format'
 import { useLatest } from '@/composables/latest'
 import { matching } from '@/composables/palette'
 import { offsetOf } from '@/editor/place'
-import { changes, newValues } from '@/pages/data/form'
+import { changes, newValues, shown } from '@/pages/data/form'
 import { readList, writeList } from '@/pages/data/list'
 import { grouped } from '@/pages/home/latest'
 import { links, lines } from '@/pages/model/layout'
+import { stateLayout } from '@/pages/model/stateLayout'
 import { lineDifference } from '@/pages/releases/difference'
 import { exampleBody } from '@/pages/services/contract'
 import { asCurl } from '@/pages/services/curl'
@@ -26,6 +27,8 @@ const field = (name: string, type: string, more: Partial<FieldView> = {}): Field
   multiline: false,
   languages: [],
   choices: [],
+  onRead: false,
+  offers: false,
   ...more,
 })
 const pier: ObjectView = {
@@ -42,6 +45,8 @@ const pier: ObjectView = {
   ],
   parts: [],
   inverses: [],
+  checks: [],
+  rules: [],
 }
 const berth: ObjectView = {
   ...pier,
@@ -236,5 +241,53 @@ describe('what was done lately', () => {
       via: 'import',
     }
     expect(grouped([one, one, { ...one, by: 'clerk' }]).map((group) => group.count)).toEqual([2, 1])
+  })
+})
+
+describe('a form that the service works on', () => {
+  const stay: ObjectView = {
+    ...pier,
+    name: 'Stay',
+    fields: [
+      field('berth', 'reference'),
+      field('rate', 'amount'),
+      field('total', 'amount', { readOnly: true }),
+    ],
+    parts: [
+      {
+        name: 'charges',
+        label: 'Charges',
+        fields: [field('quantity', 'decimal'), field('net', 'amount', { readOnly: true })],
+      },
+    ],
+  }
+  const entered = { berth: 'N-01', rate: null, total: null, charges: [{ quantity: 2, net: null }] }
+  const preview = { berth: 'N-01', rate: 12, total: 30, charges: [{ quantity: 2, net: 18 }] }
+
+  it('shows totals and what is filled in, but keeps what was typed', () => {
+    expect(shown(stay, entered, new Set(['berth']), preview)).toMatchObject({ rate: 12, total: 30 })
+    expect(shown(stay, { ...entered, rate: 5 }, new Set(['rate']), preview).rate).toBe(5)
+    expect(shown(stay, entered, new Set(), preview).charges).toEqual([{ quantity: 2, net: 18 }])
+  })
+
+  it('sends no value that the service works out', () => {
+    expect(changes(stay, undefined, entered).charges).toEqual([{ quantity: 2 }])
+  })
+})
+
+describe('the drawing of a lifecycle', () => {
+  it('puts states in columns by how far they are from the first', () => {
+    const drawing = stateLayout({
+      initial: 'Requested',
+      states: ['Requested', 'Confirmed', 'Cancelled'],
+      transitions: [
+        { name: 'confirm', from: ['Requested'], to: 'Confirmed', label: '' },
+        { name: 'cancel', from: ['Requested', 'Confirmed'], to: 'Cancelled', label: '' },
+      ],
+    })
+    const x = Object.fromEntries(drawing.boxes.map((box) => [box.name, box.x]))
+    expect(x.Confirmed).toBeGreaterThan(x.Requested)
+    expect(x.Cancelled).toBe(x.Confirmed)
+    expect(drawing.arrows).toHaveLength(3)
   })
 })

@@ -1,5 +1,12 @@
 export default {
-  nav: { home: 'Home', model: 'Model', data: 'Data', services: 'Services', releases: 'Releases' },
+  nav: {
+    home: 'Home',
+    model: 'Model',
+    data: 'Data',
+    services: 'Services',
+    activity: 'Activity',
+    releases: 'Releases',
+  },
   signIn: {
     title: 'Sandpiper',
     lead: 'Business objects as web services',

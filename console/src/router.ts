@@ -42,6 +42,12 @@ export const router = createRouter({
       component: () => import('./pages/services/ServicesPage.vue'),
       props: true,
     },
+    {
+      path: '/activity/:trace?',
+      name: 'activity',
+      component: () => import('./pages/activity/ActivityPage.vue'),
+      props: true,
+    },
     { path: '/releases', name: 'releases', component: () => import('./pages/releases/ReleasesPage.vue') },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./pages/NowherePage.vue') },
   ],

@@ -132,6 +132,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/manage/v1/logic/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/logic/complete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["complete"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/logic/functions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["functions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/logic/hover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["hover"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/manage/v1/model": {
         parameters: {
             query?: never;
@@ -244,6 +308,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/manage/v1/records/{object}/{key}/transitions/{transition}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["transit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/manage/v1/releases": {
         parameters: {
             query?: never;
@@ -267,7 +347,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["preview"];
+        get: operations["preview_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -356,6 +436,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/manage/v1/traces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["latest"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/traces/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["find_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/trials/records/{object}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/trials/records/{object}/offers/{field}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["offers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/trials/records/{object}/{key}/transitions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["transitions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/manage/v1/users": {
         parameters: {
             query?: never;
@@ -376,6 +552,16 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        CheckView: {
+            at?: string;
+            before: string[];
+            file: string;
+            name: string;
+            on: string;
+            say: string;
+            that: string;
+            warning: boolean;
+        };
         ChoiceView: {
             code: string;
             label: string;
@@ -415,10 +601,20 @@ export interface components {
             path: string;
             text: string;
         };
+        Example: {
+            expression: string;
+            result: string;
+        };
+        FieldFlagsView: {
+            hidden: boolean;
+            readOnly: boolean;
+            required: boolean;
+        };
         FieldView: {
             choices: components["schemas"]["ChoiceView"][];
             currency?: string;
             describe?: string;
+            formula?: string;
             inverse?: string;
             label: string;
             languages: string[];
@@ -426,6 +622,8 @@ export interface components {
             length?: number;
             multiline: boolean;
             name: string;
+            offers: boolean;
+            onRead: boolean;
             readOnly: boolean;
             required: boolean;
             /** Format: int32 */
@@ -441,12 +639,50 @@ export interface components {
             before: string;
             path: string;
         };
+        Finding: {
+            code: string;
+            /** Format: int32 */
+            end: number;
+            message: string;
+            /** Format: int32 */
+            start: number;
+            suggestion?: string;
+            warning: boolean;
+        };
+        Findings: {
+            findings: components["schemas"]["Finding"][];
+        };
+        Form: {
+            key?: string;
+            values: {
+                [key: string]: unknown;
+            };
+        };
+        FunctionView: {
+            chapter: string;
+            describe: string;
+            examples: components["schemas"]["Example"][];
+            forms: string[];
+            name: string;
+        };
+        HoverText: {
+            describe?: string;
+            example?: string;
+            title?: string;
+        };
         InverseView: {
             field: string;
             name?: string;
             object: string;
             part?: string;
             plural: string;
+        };
+        Item: {
+            describe?: string;
+            detail?: string;
+            insert?: string;
+            kind?: string;
+            label?: string;
         };
         Latest: {
             at: string;
@@ -456,6 +692,20 @@ export interface components {
             operation: string;
             record: string;
             via: string;
+        };
+        LifecycleView: {
+            field: string;
+            initial: string;
+            states: string[];
+            transitions: components["schemas"]["TransitionView"][];
+        };
+        LogicRequest: {
+            field?: string;
+            object?: string;
+            part?: string;
+            /** @enum {string} */
+            role: "EXPRESSION" | "FORMULA" | "CONDITION" | "OFFER" | "CHECK" | "WHEN" | "THEN" | "SAY";
+            text: string;
         };
         MadeClient: {
             client: components["schemas"]["ClientView"];
@@ -492,18 +742,26 @@ export interface components {
             retired: number;
         };
         ObjectView: {
+            checks: components["schemas"]["CheckView"][];
             describe?: string;
             fields: components["schemas"]["FieldView"][];
             inverses: components["schemas"]["InverseView"][];
             key: string[];
             label: string;
+            lifecycle?: components["schemas"]["LifecycleView"];
             name: string;
             numbered?: string;
             packageName: string;
             parts: components["schemas"]["PartView"][];
             plural: string;
             removal: string;
+            rules: components["schemas"]["RuleView"][];
             title?: string;
+        };
+        Offer: {
+            /** Format: int32 */
+            from: number;
+            items: components["schemas"]["Item"][];
         };
         PackageView: {
             describe?: string;
@@ -518,6 +776,16 @@ export interface components {
             label: string;
             name: string;
         };
+        Pick: {
+            /** Format: int32 */
+            item: number;
+            key?: string;
+            part?: string;
+            search?: string;
+            values: {
+                [key: string]: unknown;
+            };
+        };
         Push: {
             files: {
                 [key: string]: string;
@@ -528,6 +796,16 @@ export interface components {
             changed: string[];
             diagnostics: components["schemas"]["Diagnostic"][];
             removed: string[];
+        };
+        RecordPreview: {
+            faults: components["schemas"]["Wrong"][];
+            fields: {
+                [key: string]: components["schemas"]["FieldFlagsView"];
+            };
+            values: {
+                [key: string]: unknown;
+            };
+            warnings: components["schemas"]["Wrong"][];
         };
         ReleasePreview: {
             changes: string[];
@@ -560,6 +838,15 @@ export interface components {
             };
             sortable: string[];
         };
+        RuleView: {
+            describe?: string;
+            file: string;
+            label: string;
+            name: string;
+            on: string;
+            then: string;
+            when?: string;
+        };
         ServiceView: {
             describe?: string;
             label: string;
@@ -587,10 +874,63 @@ export interface components {
             services: number;
             version: string;
         };
+        StepView: {
+            /** Format: int32 */
+            depth: number;
+            detail: string;
+            kind: string;
+            /** Format: int64 */
+            micros: number;
+            result: string;
+            title: string;
+        };
+        TraceView: {
+            at: string;
+            by: string;
+            id: string;
+            outcome: string;
+            steps: components["schemas"]["StepView"][];
+            via: string;
+            what: string;
+        };
+        TransitionState: {
+            label: string;
+            name: string;
+            reasons: components["schemas"]["Wrong"][];
+            to: string;
+        };
+        TransitionView: {
+            describe?: string;
+            from: string[];
+            label: string;
+            name: string;
+            to: string;
+        };
+        Tried: {
+            faults: components["schemas"]["Wrong"][];
+            findings: components["schemas"]["Finding"][];
+            kind?: string;
+            notes: string[];
+            record?: components["schemas"]["RecordPreview"];
+            steps: components["schemas"]["StepView"][];
+            value?: string;
+        };
+        Try: {
+            key?: string;
+            logic: components["schemas"]["LogicRequest"];
+            values?: {
+                [key: string]: unknown;
+            };
+        };
         UserView: {
             duties: string[];
             label: string;
             name: string;
+        };
+        Wrong: {
+            code: string;
+            message: string;
+            path: string;
         };
     };
     responses: never;
@@ -824,6 +1164,102 @@ export interface operations {
             };
         };
     };
+    check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogicRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Findings"];
+                };
+            };
+        };
+    };
+    complete: {
+        parameters: {
+            query: {
+                place: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogicRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Offer"];
+                };
+            };
+        };
+    };
+    functions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FunctionView"][];
+                };
+            };
+        };
+    };
+    hover: {
+        parameters: {
+            query: {
+                place: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogicRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["HoverText"];
+                };
+            };
+        };
+    };
     model: {
         parameters: {
             query?: {
@@ -1051,6 +1487,32 @@ export interface operations {
             };
         };
     };
+    transit: {
+        parameters: {
+            query?: never;
+            header?: {
+                "If-Match"?: string;
+            };
+            path: {
+                object: string;
+                key: string;
+                transition: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+        };
+    };
     all: {
         parameters: {
             query?: never;
@@ -1095,7 +1557,7 @@ export interface operations {
             };
         };
     };
-    preview: {
+    preview_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -1259,6 +1721,150 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Status"];
+                };
+            };
+        };
+    };
+    latest: {
+        parameters: {
+            query?: {
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TraceView"][];
+                };
+            };
+        };
+    };
+    find_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TraceView"];
+                };
+            };
+        };
+    };
+    tryOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Try"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Tried"];
+                };
+            };
+        };
+    };
+    preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                object: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Form"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RecordPreview"];
+                };
+            };
+        };
+    };
+    offers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                object: string;
+                field: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pick"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+        };
+    };
+    transitions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                object: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TransitionState"][];
                 };
             };
         };

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Input, InputNumber, Select, Switch, Textarea } from 'ant-design-vue'
 import type { FieldView } from '@/api/client'
+import type { PickPlace } from '@/api/logic'
 import type { Plain } from '@/api/records'
 import RecordPicker from './RecordPicker.vue'
 
@@ -11,6 +12,7 @@ const props = defineProps<{
   disabled?: boolean
   wrong?: boolean
   id?: string
+  place?: PickPlace
 }>()
 const emit = defineEmits<{ update: [value: Plain] }>()
 
@@ -53,6 +55,7 @@ function setMoney(part: 'value' | 'currency', now: Plain) {
     :title="title"
     :disabled="disabled"
     :status="wrong ? 'error' : ''"
+    :place="field.offers ? place : undefined"
     @update="(key) => emit('update', key)"
   />
   <Select

@@ -2,6 +2,7 @@
 import { Select } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import type { ObjectView } from '@/api/client'
+import { offeredRecords, type PickPlace } from '@/api/logic'
 import { addressOf, findRecords } from '@/api/records'
 import { useObject } from '@/composables/model'
 import { useLatest } from '@/composables/latest'
@@ -12,6 +13,8 @@ const props = defineProps<{
   title?: string
   disabled?: boolean
   status?: 'error' | ''
+  /** Where the reference is, when what it offers depends on the record. */
+  place?: PickPlace
 }>()
 const emit = defineEmits<{ update: [key: string | null] }>()
 
@@ -24,7 +27,9 @@ const {
   data: found,
   loading,
   run,
-} = useLatest((search: string) => findRecords(props.to, { search, limit: MOST }))
+} = useLatest((search: string) =>
+  props.place ? offeredRecords(props.place, search) : findRecords(props.to, { search, limit: MOST }),
+)
 watch([opened, text], () => {
   if (opened.value) void run(text.value)
 })
@@ -62,7 +67,7 @@ const options = computed(() => {
     allow-clear
     :filter-option="false"
     :placeholder="object ? `Choose ${object.label.toLowerCase()} …` : ''"
-    :not-found-content="loading ? 'Looking …' : 'None found'"
+    :not-found-content="loading ? 'Looking …' : place ? 'None fits' : 'None found'"
     style="width: 100%"
     @search="(now: string) => (text = now)"
     @dropdown-visible-change="(now: boolean) => (opened = now)"

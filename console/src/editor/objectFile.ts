@@ -37,6 +37,12 @@ export function objectName(text: string): string | undefined {
   return typeof name === 'string' ? name : undefined
 }
 
+/** The name of the object a file extends, or undefined when it extends none. */
+export function extendedName(text: string): string | undefined {
+  const name = read(text).get('extend')
+  return typeof name === 'string' ? name : undefined
+}
+
 /** The names of the parts. */
 export function partNames(text: string): string[] {
   const parts = read(text).get('parts')

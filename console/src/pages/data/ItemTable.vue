@@ -2,6 +2,7 @@
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons-vue'
 import { Button } from 'ant-design-vue'
 import type { PartView } from '@/api/client'
+import type { Flags, PickPlace } from '@/api/logic'
 import type { Values } from '@/api/records'
 import FieldInput from '@/components/FieldInput.vue'
 import { newItem } from './form'
@@ -12,6 +13,8 @@ const props = defineProps<{
   titles: Record<string, string>[]
   messages: Record<string, string>
   disabled: boolean
+  flags: Record<string, Flags>
+  place: Omit<PickPlace, 'field'>
 }>()
 const emit = defineEmits<{ update: [items: Values[]] }>()
 
@@ -22,6 +25,7 @@ function set(row: number, field: string, value: Values[string]) {
     props.items.map((item, at) => (at === row ? { ...item, [field]: value } : item)),
   )
 }
+const flagsOf = (row: number, field: string) => props.flags[`${props.part.name}.${row}.${field}`]
 const titleOf = (item: Values, field: string) =>
   typeof item.line === 'number' ? props.titles[props.items.indexOf(item)]?.[field] : undefined
 </script>
@@ -47,7 +51,8 @@ const titleOf = (item: Values, field: string) =>
               :field="field"
               :value="item[field.name]"
               :title="titleOf(item, field.name)"
-              :disabled="disabled || field.readOnly"
+              :disabled="disabled || field.readOnly || !!flagsOf(row, field.name)?.readOnly"
+              :place="{ ...place, part: part.name, item: row, field: field.name }"
               :wrong="!!message(row, field.name)"
               @update="(now) => set(row, field.name, now)"
             />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Alert, Button, Modal, Tag, Timeline, TimelineItem, message as toast } from 'ant-design-vue'
+import { Alert, Button, Modal, Tag, Timeline, TimelineItem, Tooltip, message as toast } from 'ant-design-vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRouter } from 'vue-router'
@@ -16,11 +16,12 @@ import {
   type RecordView,
   type Values,
 } from '@/api/records'
+import { previewRecord, takeTransition, transitionsOf, type Preview, type TransitionState } from '@/api/logic'
 import FieldInput from '@/components/FieldInput.vue'
 import LoadState from '@/components/LoadState.vue'
 import { moment } from '@/composables/format'
 import { useModel } from '@/composables/model'
-import { changes, newValues, same } from './form'
+import { changes, newValues, same, shown } from './form'
 import ItemTable from './ItemTable.vue'
 
 const props = defineProps<{ object: string }>()
@@ -42,7 +43,12 @@ const history = useQuery({
   enabled: computed(() => !!record.data.value && !isNew.value),
 })
 
-const values = ref<Values>({})
+const entered = ref<Values>({})
+const touched = ref(new Set<string>())
+const preview = ref<Preview>()
+const values = computed(() =>
+  object.value ? shown(object.value, entered.value, touched.value, preview.value?.values) : entered.value,
+)
 const messages = ref<Record<string, string>>({})
 const problem = ref('')
 const busy = ref(false)
@@ -53,20 +59,85 @@ watch(
     messages.value = {}
     problem.value = ''
     if (!object.value) return
-    if (isNew.value) values.value = newValues(object.value)
-    else if (record.data.value)
-      values.value = structuredClone(JSON.parse(JSON.stringify(record.data.value.values)))
+    touched.value = new Set()
+    preview.value = undefined
+    if (isNew.value) entered.value = newValues(object.value)
+    else if (record.data.value) entered.value = JSON.parse(JSON.stringify(record.data.value.values))
+    if (isNew.value || record.data.value) look()
   },
   { immediate: true },
 )
 
 const stored = computed<RecordView | undefined>(() => (isNew.value ? undefined : record.data.value))
-const sent = computed(() => (object.value ? changes(object.value, stored.value, values.value) : {}))
+const sent = computed(() => (object.value ? changes(object.value, stored.value, entered.value) : {}))
 const isChanged = computed(() =>
   isNew.value
-    ? !!object.value && !same(values.value, newValues(object.value))
+    ? !!object.value && !same(entered.value, newValues(object.value))
     : Object.keys(sent.value).length > 0,
 )
+
+// The service works out what the unsaved record would be: totals, required marks, what is filled in.
+let timer: ReturnType<typeof setTimeout> | undefined
+let turn = 0
+const PAUSE = 250
+function look() {
+  clearTimeout(timer)
+  timer = setTimeout(async () => {
+    const mine = ++turn
+    try {
+      const answer = await previewRecord(props.object, stored.value?.id, sent.value)
+      if (mine === turn) preview.value = answer
+    } catch {
+      // Saving will say what is wrong; until then the form goes on without help.
+      if (mine === turn) preview.value = undefined
+    }
+  }, PAUSE)
+}
+const flagsOf = (field: string) => preview.value?.fields[field]
+const isHidden = (field: { name: string }) => flagsOf(field.name)?.hidden ?? false
+const isRequired = (field: { name: string; required: boolean }) =>
+  flagsOf(field.name)?.required ?? (field.required || object.value!.key.includes(field.name))
+/** Messages of a save that was refused; while typing, those about what was touched already. */
+const said = computed(() => {
+  const all: Record<string, string> = { ...messages.value }
+  for (const one of preview.value?.faults ?? []) {
+    const [first, row] = one.path.split('.')
+    const at = one.path.replaceAll('.', '/')
+    const isItem = row !== undefined && touched.value.has(first) && one.code !== 'SP4103'
+    if (!all[at] && (isItem || (touched.value.has(one.path) && one.code !== 'SP4103'))) all[at] = one.message
+  }
+  return all
+})
+const warnings = computed(() => preview.value?.warnings ?? [])
+const place = computed(() => ({ object: props.object, key: stored.value?.id, values: sent.value }))
+
+const transitions = useQuery({
+  queryKey: computed(() => ['transitions', props.object, stored.value?.id, stored.value?.version]),
+  queryFn: () => transitionsOf(props.object, stored.value!.id),
+  enabled: computed(() => !!stored.value && !!object.value?.lifecycle && !stored.value.retired),
+})
+const state = computed(() => String(stored.value?.values[object.value?.lifecycle?.field ?? ''] ?? ''))
+/** Those that lead on from here; others would only be noise. */
+const possible = computed(() =>
+  (transitions.data.value ?? []).filter((one) =>
+    object.value!.lifecycle!.transitions.find((other) => other.name === one.name)?.from.includes(state.value),
+  ),
+)
+async function transit(one: TransitionState) {
+  busy.value = true
+  problem.value = ''
+  messages.value = {}
+  try {
+    const at = stored.value!
+    const now = await takeTransition(props.object, at.id, one.name, at.version)
+    queries.setQueryData(['record', props.object, routeKey.value], now)
+    void toast.success(`${one.label}: done.`)
+  } catch (error) {
+    tell(error)
+  } finally {
+    busy.value = false
+  }
+}
 const isRetired = computed(() => stored.value?.retired ?? false)
 const general = computed(() => messages.value[''] ?? '')
 
@@ -89,7 +160,9 @@ const related = useQuery({
 })
 
 function set(field: string, value: Values[string]) {
-  values.value = { ...values.value, [field]: value }
+  entered.value = { ...entered.value, [field]: value }
+  touched.value = new Set([...touched.value, field])
+  look()
   if (messages.value[field]) {
     const rest = { ...messages.value }
     delete rest[field]
@@ -117,7 +190,8 @@ async function save() {
 async function settle(saved: RecordView) {
   const address = addressOf(object.value!.key, saved)
   queries.setQueryData(['record', props.object, address], saved)
-  values.value = JSON.parse(JSON.stringify(saved.values))
+  entered.value = JSON.parse(JSON.stringify(saved.values))
+  touched.value = new Set()
   if (address !== routeKey.value) {
     leaving = true
     await router.replace(`/data/${props.object}/record/${encodeURIComponent(address)}`)
@@ -201,8 +275,22 @@ const isWide = (field: { multiline: boolean; languages: string[] }) =>
           <span class="quiet">/</span>
           <h1>{{ heading }}</h1>
           <Tag v-if="isRetired">retired</Tag>
+          <Tag v-else-if="state" color="cyan" data-test="state">{{ state }}</Tag>
           <div class="spacer"></div>
           <span v-if="isChanged" class="quiet">Not saved yet</span>
+          <Tooltip
+            v-for="one in possible"
+            :key="one.name"
+            :title="
+              isChanged ? 'Save first.' : one.reasons.map((reason) => reason.message).join(' ') || undefined
+            "
+          >
+            <span>
+              <Button :disabled="isChanged || one.reasons.length > 0 || busy" @click="transit(one)">{{
+                one.label
+              }}</Button>
+            </span>
+          </Tooltip>
           <Button v-if="stored && !isRetired && object.removal !== 'none'" @click="remove">
             {{ object.removal === 'delete' ? 'Delete' : 'Retire' }}
           </Button>
@@ -218,34 +306,38 @@ const isWide = (field: { multiline: boolean; languages: string[] }) =>
           :message="problem || general"
           class="problem"
         />
+        <Alert
+          v-for="(warning, at) in warnings"
+          :key="at"
+          type="warning"
+          show-icon
+          :message="warning.message"
+          class="problem"
+        />
         <div class="columns">
           <div>
             <section class="card">
               <div class="grid">
                 <div
-                  v-for="field in object.fields"
+                  v-for="field in object.fields.filter((one) => !isHidden(one))"
                   :key="field.name"
                   :class="['field', { wide: isWide(field) }]"
                 >
                   <label :for="`f-${field.name}`">
                     {{ field.label
-                    }}<span
-                      v-if="field.required || object.key.includes(field.name)"
-                      class="star"
-                      title="Required"
-                      >*</span
-                    >
+                    }}<span v-if="isRequired(field) && !field.readOnly" class="star" title="Required">*</span>
                   </label>
                   <FieldInput
                     :id="`f-${field.name}`"
                     :field="field"
                     :value="values[field.name]"
                     :title="titleOf(field.name)"
-                    :disabled="isRetired || field.readOnly"
-                    :wrong="!!messages[field.name]"
+                    :disabled="isRetired || field.readOnly || !!flagsOf(field.name)?.readOnly"
+                    :wrong="!!said[field.name]"
+                    :place="{ ...place, field: field.name }"
                     @update="(now) => set(field.name, now)"
                   />
-                  <div v-if="messages[field.name]" class="wrong" role="alert">{{ messages[field.name] }}</div>
+                  <div v-if="said[field.name]" class="wrong" role="alert">{{ said[field.name] }}</div>
                   <div v-else-if="isNew && object.numbered === field.name" class="hint">
                     Given when it is saved.
                   </div>
@@ -259,8 +351,10 @@ const isWide = (field: { multiline: boolean; languages: string[] }) =>
               :part="part"
               :items="(values[part.name] as Values[]) ?? []"
               :titles="itemTitles(part.name)"
-              :messages="messages"
+              :messages="said"
               :disabled="isRetired"
+              :flags="preview?.fields ?? {}"
+              :place="place"
               @update="(now) => set(part.name, now)"
             />
           </div>

@@ -1,4 +1,4 @@
-import type { FieldView, ObjectView } from '@/api/client'
+import type { FieldView, ObjectView, PartView } from '@/api/client'
 import type { Plain, RecordView, Values } from '@/api/records'
 
 /** Values of a record that is not stored yet: the defaults that can be shown beforehand. */
@@ -25,6 +25,44 @@ function standard(field: FieldView): Plain {
   return text
 }
 
+/** A value as it is sent: line items without what the service works out or fills in. */
+function given(part: PartView | undefined, value: Plain): Plain {
+  if (!part || !Array.isArray(value)) return value
+  return value.map((item) => {
+    const sent: Values = {}
+    for (const [name, one] of Object.entries(item as Values)) {
+      const field = part.fields.find((other) => other.name === name)
+      const isNew = (item as Values).line === undefined
+      if (!field?.readOnly && !(isNew && one === null)) sent[name] = one
+    }
+    return sent
+  })
+}
+
+/** What the form shows: what was entered, and where nothing was, what the service makes of it. */
+export function shown(object: ObjectView, entered: Values, touched: Set<string>, preview?: Values): Values {
+  if (!preview) return entered
+  const values: Values = { ...entered }
+  for (const field of object.fields) {
+    if (!touched.has(field.name)) values[field.name] = preview[field.name] ?? null
+  }
+  for (const part of object.parts) {
+    const items = entered[part.name]
+    const made = preview[part.name]
+    if (!Array.isArray(items) || !Array.isArray(made) || items.length !== made.length) continue
+    values[part.name] = items.map((item, at) => {
+      const one: Values = { ...(item as Values) }
+      for (const field of part.fields) {
+        const mine = one[field.name]
+        if (field.readOnly || mine === null || mine === undefined)
+          one[field.name] = (made[at] as Values)[field.name] ?? null
+      }
+      return one
+    })
+  }
+  return values
+}
+
 /** What to send: of a new record all that is filled, of a stored one what differs from what was read. */
 export function changes(object: ObjectView, before: RecordView | undefined, now: Values): Values {
   const sent: Values = {}
@@ -33,7 +71,9 @@ export function changes(object: ObjectView, before: RecordView | undefined, now:
     if (field?.readOnly) continue
     const then = before?.values[name] ?? null
     const value = now[name] ?? null
-    if (before ? !same(then, value) : value !== null) sent[name] = value
+    const part = object.parts.find((one) => one.name === name)
+    if (before ? !same(given(part, then), given(part, value)) : value !== null)
+      sent[name] = given(part, value)
   }
   return sent
 }

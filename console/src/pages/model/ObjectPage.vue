@@ -5,16 +5,36 @@ import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { api, unwrap, type Diagnostic } from '@/api/client'
 import LoadState from '@/components/LoadState.vue'
 import { useDraft, useModel } from '@/composables/model'
-import { objectName, partNames, readFields, type Place } from '@/editor/objectFile'
+import type { LogicText } from '@/api/logic'
+import { extendedName, objectName, partNames, readFields, type Place } from '@/editor/objectFile'
 import YamlEditor from '@/editor/YamlEditor.vue'
+import ChecksTab from './ChecksTab.vue'
 import FieldGrid from './FieldGrid.vue'
+import FormulasTab from './FormulasTab.vue'
+import LifecycleTab from './LifecycleTab.vue'
+import RulesTab from './RulesTab.vue'
+import TryIt from './TryIt.vue'
 
 const props = defineProps<{ object: string }>()
 const queries = useQueryClient()
 const { data: draft, isLoading, error, refetch } = useDraft()
 const { objects: live } = useModel('LIVE')
 
-const file = computed(() => draft.value?.files.find((one) => objectName(one.text) === props.object))
+const files = computed(() =>
+  (draft.value?.files ?? []).filter(
+    (one) => objectName(one.text) === props.object || extendedName(one.text) === props.object,
+  ),
+)
+const wantedPath = ref<string>()
+const file = computed(
+  () =>
+    files.value.find((one) => one.path === wantedPath.value) ??
+    files.value.find((one) => objectName(one.text) === props.object),
+)
+const LOGIC = ['Formulas', 'Checks', 'Rules', 'Lifecycle']
+const tried = ref<LogicText>()
+const isLogic = computed(() => LOGIC.includes(chosen.value))
+const beside = ref<'Text' | 'Try it'>('Text')
 const path = ref('')
 const text = ref('')
 const diagnostics = ref<Diagnostic[]>([])
@@ -44,6 +64,23 @@ const place = computed<Place>(() =>
   chosen.value === 'Fields' ? ['fields'] : ['parts', chosen.value, 'fields'],
 )
 const rows = computed(() => readFields(text.value, place.value))
+const tabs = computed(() => [
+  'Fields',
+  ...partNames(text.value),
+  ...LOGIC.filter((tab) => tab !== 'Lifecycle' || objectName(text.value) !== undefined),
+])
+const TAB = { Formulas: FormulasTab, Checks: ChecksTab, Rules: RulesTab, Lifecycle: LifecycleTab }
+const tab = computed(() => TAB[chosen.value as keyof typeof TAB])
+function look(logic: LogicText) {
+  tried.value = logic
+  beside.value = 'Try it'
+}
+
+async function open(now: string) {
+  if (state.value === 'keeping') await keep()
+  wantedPath.value = now
+  chosen.value = 'Fields'
+}
 const released = computed(() => {
   const object = live.value.find((one) => one.name === props.object)
   const fields =
@@ -99,7 +136,13 @@ onBeforeUnmount(() => {
         <div class="page-head">
           <RouterLink to="/model">Model</RouterLink><span class="quiet">/</span>
           <h1>{{ object }}</h1>
-          <code class="quiet">{{ path }}</code>
+          <Segmented
+            v-if="files.length > 1"
+            :value="path"
+            :options="files.map((one) => one.path)"
+            @change="(now) => open(String(now))"
+          />
+          <code v-else class="quiet">{{ path }}</code>
           <Tag v-if="isSealed" color="gold">delivered, not edited here</Tag>
           <div class="spacer"></div>
           <span class="quiet" data-test="state">
@@ -118,14 +161,19 @@ onBeforeUnmount(() => {
         </Alert>
         <div class="sides">
           <section class="card side">
-            <Segmented
-              v-if="partNames(text).length"
-              v-model:value="chosen"
-              :options="['Fields', ...partNames(text)]"
-              class="parts"
+            <Segmented v-model:value="chosen" :options="tabs" class="parts" />
+            <component
+              :is="tab"
+              v-if="isLogic && rows"
+              :key="path"
+              :text="text"
+              :object="object"
+              :read-only="isSealed"
+              @update="change"
+              @chosen="look"
             />
             <FieldGrid
-              v-if="rows"
+              v-else-if="rows"
               :rows="rows"
               :place="place"
               :text="text"
@@ -139,7 +187,20 @@ onBeforeUnmount(() => {
             </div>
           </section>
           <section class="card side text">
-            <YamlEditor :text="text" :diagnostics="mine" :read-only="isSealed" @update="change" />
+            <Segmented
+              v-if="isLogic"
+              v-model:value="beside"
+              :options="['Text', 'Try it']"
+              block
+              class="beside"
+            />
+            <TryIt
+              v-if="isLogic && beside === 'Try it'"
+              :object="object"
+              :logic="tried"
+              :is-released="live.some((one) => one.name === object)"
+            />
+            <YamlEditor v-else :text="text" :diagnostics="mine" :read-only="isSealed" @update="change" />
             <ul v-if="mine.length" class="said" data-test="diagnostics">
               <li v-for="(one, at) in mine" :key="at" :class="one.severity.toLowerCase()">
                 <code>{{ one.line }}:{{ one.column }}</code> {{ one.message }}
@@ -163,7 +224,7 @@ onBeforeUnmount(() => {
   flex: 1;
   min-height: 0;
   display: grid;
-  grid-template-columns: minmax(0, 1.95fr) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1.7fr) minmax(0, 1fr);
   gap: 12px;
 }
 .side {
@@ -197,6 +258,9 @@ onBeforeUnmount(() => {
 }
 .note {
   margin-bottom: 10px;
+}
+.beside {
+  margin: 8px;
 }
 .parts {
   margin-bottom: 10px;

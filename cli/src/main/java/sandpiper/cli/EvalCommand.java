@@ -27,8 +27,8 @@ import tools.jackson.databind.JsonNode;
         mixinStandardHelpOptions = true,
         description = {
             "Work out an expression (FEEL), by itself or on a record; keeps nothing.",
-            "By itself it needs no service. On a record it is asked of the service, which also tries"
-                    + " checks and the steps of rules."
+            "By itself it needs no service. On a record it is asked of the service, which also"
+                    + " tries checks and the steps of rules."
         },
         footer = {
             "",
@@ -102,7 +102,9 @@ final class EvalCommand implements Callable<Integer> {
         return 0;
     }
 
-    /** What cannot be read has no value; what does not fit comes to null, as the standard has it. */
+    /**
+     * What cannot be read has no value; what does not fit comes to null, as the standard has it.
+     */
     private static boolean keepsFromRunning(Problem problem) {
         return problem.isError()
                 && (problem.code().id().startsWith("SP1")

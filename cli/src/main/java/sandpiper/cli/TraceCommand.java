@@ -23,7 +23,10 @@ import tools.jackson.databind.JsonNode;
             "Every refused request has one; others when they ask for it with Sandpiper-Trace: on."
         },
         footer = {
-            "", "Examples:", "  sandpiper trace", "  sandpiper trace last",
+            "",
+            "Examples:",
+            "  sandpiper trace",
+            "  sandpiper trace last",
         })
 final class TraceCommand implements Callable<Integer> {
     private static final String LAST = "last";

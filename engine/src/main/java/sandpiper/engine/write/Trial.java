@@ -1,6 +1,8 @@
 package sandpiper.engine.write;
 
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
@@ -8,6 +10,7 @@ import sandpiper.engine.trace.Tracer;
 import sandpiper.logic.check.CheckedSteps;
 import sandpiper.logic.check.CheckedTerm;
 import sandpiper.logic.check.Setting;
+import sandpiper.logic.condition.Condition;
 import sandpiper.logic.run.BudgetException;
 import sandpiper.logic.run.Compiler;
 import sandpiper.logic.run.StepCode;
@@ -68,6 +71,40 @@ public final class Trial {
         }
         unit.work();
         return Optional.of(new Previews(unit).of(state, tracer));
+    }
+
+    /**
+     * What a reference offers now, as a condition on the records it may point to.
+     *
+     * @param part the part whose line item it is in, or {@code null}
+     * @param item the line item's place, from 0
+     * @return nothing when everything is offered, or when only trying can tell
+     */
+    public Optional<Condition> offered(String field, @Nullable String part, int item) {
+        var state = record;
+        if (state == null) {
+            return Optional.empty();
+        }
+        var workspace = unit.workspace();
+        for (var offer : workspace.logic().of(state.object()).offers()) {
+            var ofPart = offer.part();
+            var selections = offer.selections();
+            boolean same = Objects.equals(ofPart == null ? null : ofPart.name(), part);
+            if (!offer.field().name().equals(field) || !same || selections == null) {
+                continue;
+            }
+            var values = new ArrayList<Object>();
+            for (var code : offer.values()) {
+                var frame =
+                        ofPart == null || item >= state.items(ofPart).size()
+                                ? workspace.frame(code, state)
+                                : workspace.frame(code, state.items(ofPart).get(item));
+                values.add(code.run(frame));
+            }
+            return Optional.ofNullable(
+                    selections.bind(null, values, state.object().zone()).condition());
+        }
+        return Optional.empty();
     }
 
     /** Why something came to null. */

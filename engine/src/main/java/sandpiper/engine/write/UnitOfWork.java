@@ -170,8 +170,12 @@ final class UnitOfWork implements Workspace.Settler {
         }
     }
 
+    /** Fields that were given a value; one that was left empty may still be filled. */
     private static List<String> names(Map<Field, Given> values) {
-        return values.keySet().stream().map(Field::name).toList();
+        return values.entrySet().stream()
+                .filter(given -> !(given.getValue() instanceof Given.Empty))
+                .map(given -> given.getKey().name())
+                .toList();
     }
 
     /**

@@ -8,7 +8,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -23,6 +26,7 @@ import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Preview;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
+import sandpiper.engine.read.Query;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.engine.write.Trial;
@@ -33,7 +37,11 @@ import sandpiper.logic.check.StepChecker;
 import sandpiper.logic.run.Calculator;
 import sandpiper.logic.value.ValueText;
 import sandpiper.logic.value.Values;
+import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Part;
+import sandpiper.model.type.FieldType;
+import sandpiper.server.json.JsonText;
 import sandpiper.server.manage.LogicController.Finding;
 import sandpiper.server.manage.TraceController.StepView;
 import sandpiper.server.problem.ProblemException;
@@ -42,6 +50,9 @@ import sandpiper.server.problem.ProblemException;
 @RestController
 @RequestMapping("/manage/v1/trials")
 class TrialController {
+    /** Records in a pick list before one types. */
+    private static final int PICKED = 20;
+
     private final Engine engine;
 
     TrialController(Engine engine) {
@@ -178,6 +189,74 @@ class TrialController {
             case null -> null;
             default -> value;
         };
+    }
+
+    /**
+     * What to look for in a pick list.
+     *
+     * @param part the part whose line item the reference is in, or {@code null}
+     * @param item the line item's place, from 0
+     */
+    record Pick(
+            @Nullable String key,
+            @NotNull Map<String, @Nullable Object> values,
+            @Nullable String part,
+            int item,
+            @Nullable String search) {}
+
+    /** The records a reference of an unsaved record may point to. */
+    @PostMapping("/records/{object}/offers/{field}")
+    ResponseEntity<String> offers(
+            @PathVariable String object,
+            @PathVariable String field,
+            @Valid @RequestBody Pick pick,
+            @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.RECORDS);
+        var condition =
+                engine.records()
+                        .tryOut(
+                                request(object, pick.key(), plain(pick.values()), actor),
+                                Tracer.off(),
+                                (_, trial) -> trial.offered(field, pick.part(), pick.item()));
+        return engine.records()
+                .read((live, session) -> {
+                    var target = target(live, object, pick.part(), field);
+                    var query =
+                            new Query(
+                                    target,
+                                    live.release().everythingOf(target),
+                                    condition.orElse(null),
+                                    pick.search(),
+                                    List.of(),
+                                    false,
+                                    null,
+                                    PICKED,
+                                    false,
+                                    Query.Retired.WITHOUT);
+                    var records =
+                            engine.records().page(live, session, query).records().stream()
+                                    .map(record -> RecordJson.of(live.release(), target, record))
+                                    .toList();
+                    return ResponseEntity.ok()
+                            .header(HttpHeaders.CONTENT_TYPE, MediaType.APPLICATION_JSON_VALUE)
+                            .body(JsonText.write(Map.of("records", records)));
+                });
+    }
+
+    private static ObjectType target(
+            LiveRelease live, String object, @Nullable String part, String field) {
+        var type = object(live, object);
+        var fields =
+                part == null
+                        ? type.fields()
+                        : type.part(part).map(Part::fields).orElse(type.fields());
+        return fields.find(field)
+                .filter(Field::isReference)
+                .map(found -> live.release().target((FieldType.Reference) found.type()))
+                .orElseThrow(() ->
+                        new ProblemException(
+                                HttpStatus.NOT_FOUND,
+                                "%s has no reference %s.".formatted(object, field)));
     }
 
     /** Which transitions a record can take now, and why it cannot take the others. */

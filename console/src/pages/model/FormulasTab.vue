@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { Select } from 'ant-design-vue'
+import { computed, ref } from 'vue'
+import type { LogicText, Role } from '@/api/logic'
+import LogicEditor from '@/editor/LogicEditor.vue'
+import { LOGIC_KEYS, readLogic, setFieldLogic, type FieldLogic, type LogicKey } from '@/editor/logicFile'
+
+const props = defineProps<{ text: string; object: string; readOnly: boolean }>()
+const emit = defineEmits<{ update: [text: string]; chosen: [logic: LogicText] }>()
+
+const WORDS: Record<LogicKey, { label: string; role: Role; hint: string }> = {
+  formula: { label: 'Worked out as', role: 'FORMULA', hint: 'sum(charges.net)' },
+  requiredWhen: { label: 'Required when', role: 'CONDITION', hint: 'state = "Confirmed"' },
+  readOnlyWhen: { label: 'Read-only when', role: 'CONDITION', hint: 'state = "Departed"' },
+  hiddenWhen: { label: 'Hidden when', role: 'CONDITION', hint: 'not(approvalRequired)' },
+  offer: { label: 'Offers records with', role: 'OFFER', hint: 'maxLength >= this.vessel.length' },
+}
+
+const rows = computed(() => readLogic(props.text))
+const added = ref<string[]>([])
+const idOf = (row: FieldLogic, key: LogicKey) => `${row.part ?? ''}/${row.name}/${key}`
+const shown = computed(() =>
+  rows.value.flatMap((row) =>
+    LOGIC_KEYS.filter((key) => row[key] !== undefined || added.value.includes(idOf(row, key))).map((key) => ({
+      row,
+      key,
+    })),
+  ),
+)
+const choices = computed(() =>
+  rows.value.map((row) => {
+    const name = row.part ? `${row.part}.${row.name}` : row.name
+    return {
+      label: name,
+      options: LOGIC_KEYS.filter(
+        (key) => row[key] === undefined && (key !== 'offer' || row.type === 'reference'),
+      ).map((key) => ({ value: idOf(row, key), label: `${name}: ${WORDS[key].label.toLowerCase()}` })),
+    }
+  }),
+)
+const textOf = (row: FieldLogic, key: LogicKey): LogicText => ({
+  role: WORDS[key].role,
+  object: props.object,
+  part: row.part,
+  field: row.name,
+  text: row[key] ?? '',
+})
+</script>
+
+<template>
+  <div class="list">
+    <p v-if="!shown.length" class="quiet">
+      No field works itself out yet. Choose one below: a formula keeps a total right whatever changes, a
+      condition says when a field is required, read-only or hidden.
+    </p>
+    <div v-for="{ row, key } in shown" :key="idOf(row, key)" class="one">
+      <div class="head">
+        <code>{{ row.part ? `${row.part}.` : '' }}{{ row.name }}</code>
+        <span class="quiet">{{ WORDS[key].label.toLowerCase() }}</span>
+      </div>
+      <LogicEditor
+        :text="row[key] ?? ''"
+        :role="WORDS[key].role"
+        :object="object"
+        :part="row.part"
+        :field="row.name"
+        :label="`${WORDS[key].label} of ${row.name}`"
+        :placeholder="WORDS[key].hint"
+        :read-only="readOnly"
+        @update="(now) => emit('update', setFieldLogic(text, row, key, now))"
+        @touched="(now) => emit('chosen', { ...textOf(row, key), text: now })"
+      />
+    </div>
+    <Select
+      v-if="!readOnly"
+      :value="undefined"
+      :options="choices"
+      show-search
+      placeholder="Add a formula or a condition to a field …"
+      style="width: 340px"
+      aria-label="Add a formula or a condition"
+      @change="(id) => added.push(String(id))"
+    />
+  </div>
+</template>
+
+<style scoped>
+.list {
+  display: grid;
+  gap: 10px;
+}
+.head {
+  display: flex;
+  gap: 8px;
+  margin-bottom: 3px;
+}
+</style>
