@@ -6,7 +6,7 @@ import { ago, shown } from '@/composables/format'
 import { useLatest } from '@/composables/latest'
 import { matching } from '@/composables/palette'
 import { offsetOf } from '@/editor/place'
-import { changes, newValues, shown } from '@/pages/data/form'
+import { changes, newValues, shown as formShown } from '@/pages/data/form'
 import { readList, writeList } from '@/pages/data/list'
 import { grouped } from '@/pages/home/latest'
 import { links, lines } from '@/pages/model/layout'
@@ -265,9 +265,9 @@ describe('a form that the service works on', () => {
   const preview = { berth: 'N-01', rate: 12, total: 30, charges: [{ quantity: 2, net: 18 }] }
 
   it('shows totals and what is filled in, but keeps what was typed', () => {
-    expect(shown(stay, entered, new Set(['berth']), preview)).toMatchObject({ rate: 12, total: 30 })
-    expect(shown(stay, { ...entered, rate: 5 }, new Set(['rate']), preview).rate).toBe(5)
-    expect(shown(stay, entered, new Set(), preview).charges).toEqual([{ quantity: 2, net: 18 }])
+    expect(formShown(stay, entered, new Set(['berth']), preview)).toMatchObject({ rate: 12, total: 30 })
+    expect(formShown(stay, { ...entered, rate: 5 }, new Set(['rate']), preview).rate).toBe(5)
+    expect(formShown(stay, entered, new Set(), preview).charges).toEqual([{ quantity: 2, net: 18 }])
   })
 
   it('sends no value that the service works out', () => {
