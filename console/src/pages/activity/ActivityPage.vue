@@ -20,12 +20,12 @@ const shown = computed(() => {
   )
 })
 const chosenId = computed(() => props.trace ?? traces.data.value?.[0]?.id)
-const trace = useQuery({
+const account = useQuery({
   queryKey: computed(() => ['trace', chosenId.value]),
   queryFn: () => oneTrace(chosenId.value!),
   enabled: computed(() => !!chosenId.value),
 })
-const steps = computed(() => trace.data.value?.steps ?? [])
+const steps = computed(() => account.data.value?.steps ?? [])
 
 const at = ref<number>()
 watch(chosenId, () => (at.value = undefined))
@@ -69,10 +69,14 @@ function keys(event: KeyboardEvent) {
           </button>
         </section>
         <section class="card" tabindex="0" aria-label="Steps of the request" @keydown="keys">
-          <LoadState :loading="trace.isLoading.value" :error="trace.error.value" @retry="trace.refetch()">
-            <template v-if="trace.data.value">
+          <LoadState
+            :loading="account.isLoading.value"
+            :error="account.error.value"
+            @retry="account.refetch()"
+          >
+            <template v-if="account.data.value">
               <div class="head">
-                <h2>{{ trace.data.value.what }}</h2>
+                <h2>{{ account.data.value.what }}</h2>
                 <span class="spacer"></span>
                 <span class="quiet"
                   >{{ at === undefined ? steps.length : `${at + 1} of ${steps.length}` }} steps</span
