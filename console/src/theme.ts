@@ -67,6 +67,7 @@ export function antTheme(isDark: boolean) {
       colorLink: colours.action,
       colorText: colours.text,
       colorTextSecondary: colours.quiet,
+      colorTextDisabled: colours.quiet,
       colorBgLayout: colours.ground,
       colorBgContainer: colours.surface,
       colorBorder: colours.line,

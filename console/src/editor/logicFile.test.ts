@@ -59,9 +59,9 @@ describe('logic in an object file', () => {
   })
 
   it('writes steps of several lines as a block', () => {
-    const text = setAt(STAY, ['rules', 'longStay', 'then'], 'set a = 1\nset b = 2\n')
+    const text = setAt(STAY, ['rules', 'longStay', 'then'], 'set a = 1\nset b = 2')
     expect(text).toContain('then: |\n')
-    expect(readRules(text)[0].then).toBe('set a = 1\nset b = 2\n')
+    expect(readRules(text)[0].then).toBe('set a = 1\nset b = 2')
   })
 
   it('gives a new rule a name that is free, and renames one in its place', () => {

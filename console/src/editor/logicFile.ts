@@ -109,7 +109,7 @@ export function readRules(text: string): RuleRow[] {
       label: plain(rule?.get('label')),
       on: list(rule?.get('on')).join(' or '),
       when: plain(rule?.get('when')),
-      then: plain(rule?.get('then')),
+      then: plain(rule?.get('then')).trimEnd(),
     }
   })
 }
@@ -175,8 +175,9 @@ export function setAt(text: string, path: Path, value: unknown): string {
   const document = read(text)
   if (value === '' || value === undefined) document.deleteIn(path)
   else {
-    const node = document.createNode(value)
-    if (isScalar(node) && typeof value === 'string' && value.includes('\n')) node.type = 'BLOCK_LITERAL'
+    const isBlock = typeof value === 'string' && value.trimEnd().includes('\n')
+    const node = document.createNode(isBlock ? `${value.trimEnd()}\n` : value)
+    if (isBlock && isScalar(node)) node.type = 'BLOCK_LITERAL'
     document.setIn(path, node)
   }
   return write(document)

@@ -94,7 +94,8 @@ function look() {
   }, PAUSE)
 }
 const flagsOf = (field: string) => preview.value?.fields[field]
-const isHidden = (field: { name: string }) => flagsOf(field.name)?.hidden ?? false
+const isHidden = (field: { name: string }) =>
+  (flagsOf(field.name)?.hidden ?? false) || field.name === object.value?.lifecycle?.field
 const isRequired = (field: { name: string; required: boolean }) =>
   flagsOf(field.name)?.required ?? (field.required || object.value!.key.includes(field.name))
 /** Messages of a save that was refused; while typing, those about what was touched already. */

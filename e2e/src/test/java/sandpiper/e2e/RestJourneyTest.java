@@ -19,7 +19,7 @@ class RestJourneyTest {
     private static final String STAYS = "/api/berth-desk/v1/stays";
     private static final String STAY =
             """
-            {"vessel": "GH-101", "berth": "N-07", "arrival": "2027-05-01", "departure": "2027-05-04",
+            {"vessel": "GH-101", "berth": "H-10", "arrival": "2027-05-01", "departure": "2027-05-04",
              "charges": [{"tariff": "POWER", "quantity": 2.5}, {"tariff": "ENV"}]}\
             """;
 
@@ -68,7 +68,7 @@ class RestJourneyTest {
         assertThat(changed.json().path("charges"))
                 .singleElement()
                 .hasToString(
-                        "{\"line\":2,\"tariff\":\"ENV\",\"quantity\":3.00,\"unitPrice\":null,\"vat\":null}");
+                        "{\"line\":2,\"tariff\":\"ENV\",\"quantity\":3.00,\"unitPrice\":6.50,\"vat\":19.00,\"net\":19.50,\"gross\":23.21}");
 
         var stale =
                 call(
@@ -242,6 +242,6 @@ class RestJourneyTest {
         assertThat(newest.path("by").asString()).isEqualTo("booking-site");
         assertThat(newest.path("via").asString()).isEqualTo("berth-desk v1");
         assertThat(newest.path("changes").toString())
-                .isEqualTo("[{\"path\":\"berth\",\"before\":\"N-07\",\"after\":\"N-08\"}]");
+                .isEqualTo("[{\"path\":\"berth\",\"before\":\"H-10\",\"after\":\"N-08\"}]");
     }
 }

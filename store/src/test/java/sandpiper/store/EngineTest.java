@@ -26,8 +26,8 @@ import sandpiper.engine.definition.ReleasePreview;
 import sandpiper.engine.read.PlainRecords;
 import sandpiper.engine.read.Query;
 import sandpiper.engine.write.LiveRelease;
-import sandpiper.logic.condition.Checked;
-import sandpiper.logic.condition.ConditionChecker;
+import sandpiper.logic.filter.Checked;
+import sandpiper.logic.filter.ConditionChecker;
 import sandpiper.model.release.ObjectType;
 
 /** The engine on real storage: what happens to records, from command to row and back. */
@@ -161,8 +161,8 @@ class EngineTest {
                 .satisfies(charge ->
                         assertThat(charge)
                                 .hasToString(
-                                        "{line=1, tariff=POWER, quantity=2.50, unitPrice=null,"
-                                                + " vat=null}"));
+                                        "{line=1, tariff=POWER, quantity=2.50, unitPrice=0.45,"
+                                                + " vat=19.00, net=1.12, gross=1.33}"));
     }
 
     private static Map<String, Object> stay() {
@@ -227,8 +227,9 @@ class EngineTest {
         assertThat(outcome).isInstanceOf(Outcome.Done.class);
         assertThat(read("Stay", "ST-2026-000001").get("charges"))
                 .hasToString(
-                        "[{line=2, tariff=POWER, quantity=7.00, unitPrice=null, vat=null}, {line=3,"
-                                + " tariff=POWER, quantity=1.00, unitPrice=null, vat=null}]");
+                        "[{line=2, tariff=POWER, quantity=7.00, unitPrice=0.45, vat=19.00,"
+                                + " net=3.15, gross=3.75}, {line=3, tariff=POWER, quantity=1.00,"
+                                + " unitPrice=0.45, vat=19.00, net=0.45, gross=0.54}]");
     }
 
     @Test
@@ -261,6 +262,7 @@ class EngineTest {
         for (int i = 0; i < 20; i++) {
             var values = new HashMap<>(stay());
             values.put("arrival", "2026-06-%02d".formatted(i + 1));
+            values.put("departure", "2026-06-%02d".formatted(i + 4));
             create("Stay", values);
         }
 
@@ -274,7 +276,7 @@ class EngineTest {
                                 "starts with(vessel.name, \"Sea\") and not(arrival <"
                                         + " date(\"2026-06-19\"))"))
                 .isEqualTo(2);
-        assertThat(count("Stay", "nightlyRate = null")).isEqualTo(20);
+        assertThat(count("Stay", "nightlyRate = 24.5")).isEqualTo(20);
         assertThat(count("Stay", "nightlyRate != 5")).isEqualTo(20);
         assertThat(count("Berth", "maxLength > 11.999 and maxLength < 12.001")).isEqualTo(1);
         assertThat(count("Stay", "number between \"ST-2026-000003\" and \"ST-2026-000004\""))

@@ -25,9 +25,9 @@ import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.read.Query;
 import sandpiper.engine.read.Query.Sort;
-import sandpiper.logic.condition.Checked;
 import sandpiper.logic.condition.Condition;
-import sandpiper.logic.condition.ConditionChecker;
+import sandpiper.logic.filter.Checked;
+import sandpiper.logic.filter.ConditionChecker;
 import sandpiper.model.release.FieldPath;
 
 /**

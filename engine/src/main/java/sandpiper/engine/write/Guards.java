@@ -1,8 +1,10 @@
 package sandpiper.engine.write;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.RecordCode;
@@ -24,6 +26,11 @@ final class Guards {
     private final UnitOfWork unit;
     private final Workspace workspace;
     private final Tracer tracer;
+
+    private final Set<Choice> judged = new HashSet<>();
+
+    /** A record that was chosen in some place. */
+    private record Choice(Slots slots, Field field, long number) {}
 
     Guards(UnitOfWork unit, Workspace workspace, Tracer tracer) {
         this.unit = unit;
@@ -119,7 +126,11 @@ final class Guards {
         }
     }
 
-    private void checkOffers(RecordState record) {
+    /**
+     * Looks at what references offer. What was chosen is judged as things stand then: that a rule
+     * closes a pier because of a stay does not make the stay's berth a wrong choice.
+     */
+    void checkOffers(RecordState record) {
         for (var offer : workspace.logic().of(record.object()).offers()) {
             var part = offer.part();
             if (part == null) {
@@ -139,6 +150,9 @@ final class Guards {
         var slots = item == null ? record.slots() : item.slots();
         var number = slots.get(field);
         if (number == null || !slots.isChanged(field)) {
+            return;
+        }
+        if (!judged.add(new Choice(slots, field, (Long) number))) {
             return;
         }
         var target = workspace.release().target((FieldType.Reference) field.type());

@@ -270,6 +270,7 @@ final class UnitOfWork implements Workspace.Settler {
     void work() {
         try {
             derivation.run();
+            primaries.forEach(guards::checkOffers);
             // Rules are not asked about what could not even be read.
             while (faults.isEmpty() && rules.run()) {
                 derivation.run();

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import sandpiper.logic.Span;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.LogicType.RecordOf;
@@ -56,6 +57,13 @@ public final class Selections {
                 new Selections(
                         records, null, List.of(), List.of(new Clause(condition, item, List.of())));
         return made.lower() ? Optional.of(made) : Optional.empty();
+    }
+
+    /** The first place in a condition that a store cannot answer; the whole when there is none. */
+    public static Span obstacle(Term condition, Term.Local item) {
+        var obstacle = new Lowering.Obstacle();
+        new Lowering(item, List.of(), new ArrayList<>(), obstacle).condition(condition);
+        return obstacle.span().orElse(condition.span());
     }
 
     /** The total an aggregate is, or nothing when a store cannot answer it. */

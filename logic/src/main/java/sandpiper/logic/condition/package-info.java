@@ -1,8 +1,7 @@
 /**
- * What of the language a store can answer. {@link sandpiper.logic.condition.ConditionChecker} reads
- * a filter somebody wrote; {@link sandpiper.logic.condition.Selections} finds in compiled logic the
- * records it asks for; both come to a {@link sandpiper.logic.condition.Condition}, which a store
- * turns into its own query language. An answer is the same as in memory.
+ * What of the language a store can answer. {@link sandpiper.logic.condition.Selections} finds in
+ * logic the records it asks for; it comes to a {@link sandpiper.logic.condition.Condition}, which a
+ * store turns into its own query language. An answer is the same as in memory.
  */
 @NullMarked
 package sandpiper.logic.condition;

@@ -1,4 +1,4 @@
-package sandpiper.logic.condition;
+package sandpiper.logic.filter;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

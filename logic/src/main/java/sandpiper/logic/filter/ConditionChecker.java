@@ -1,14 +1,15 @@
-package sandpiper.logic.condition;
+package sandpiper.logic.filter;
 
 import java.time.Clock;
-import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import sandpiper.logic.LogicCode;
 import sandpiper.logic.Problem;
 import sandpiper.logic.Span;
 import sandpiper.logic.check.CheckedTerm;
 import sandpiper.logic.check.Checker;
 import sandpiper.logic.check.Setting;
+import sandpiper.logic.condition.Selections;
 import sandpiper.logic.run.Compiler;
 import sandpiper.logic.run.Evaluation;
 import sandpiper.logic.run.RecordSource;
@@ -43,19 +44,22 @@ public final class ConditionChecker {
                     checked.term().span(),
                     "This names no field; a filter compares fields, as in state = \"Open\".");
         }
-        var values = new ArrayList<Term>();
-        var obstacle = new Lowering.Obstacle();
-        var binder = new Lowering(item, List.of(), values, obstacle).condition(checked.term());
-        if (binder.isEmpty()) {
+        var selections = Selections.where(record, checked.term(), item);
+        if (selections.isEmpty()) {
             return rejected(
                     LogicCode.NOT_IN_SQL,
-                    obstacle.span().orElse(checked.term().span()),
+                    Selections.obstacle(checked.term(), item),
                     "A filter cannot ask this: it compares fields with each other and with values,"
                             + " joined by and, or and not.");
         }
         var run = new Evaluation(clock.instant(), clock.getZone(), RecordSource.NONE);
-        var bound = values.stream().map(value -> value(value, checked, run)).toList();
-        return new Checked.Accepted(binder.get().bind(bound, clock.getZone()));
+        var bound =
+                selections.get().values().stream()
+                        .map(value -> value(value, checked, run))
+                        .toList();
+        return new Checked.Accepted(
+                Objects.requireNonNull(
+                        selections.get().bind(null, bound, clock.getZone()).condition()));
     }
 
     private static Object value(Term term, CheckedTerm checked, Evaluation run) {

@@ -1,7 +1,8 @@
-package sandpiper.logic.condition;
+package sandpiper.logic.filter;
 
 import java.util.List;
 import sandpiper.logic.Problem;
+import sandpiper.logic.condition.Condition;
 
 /** What checking a condition came to: the condition, or at least one problem. */
 public sealed interface Checked {

@@ -1,0 +1,164 @@
+package sandpiper.model.check;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import sandpiper.model.Diagnostic;
+
+/** Logic in definition files: what is wrong with it is told at its place, all of it. */
+class LogicDefinitionsTest {
+    private static final String PACKAGE = "package: marina\nversion: 1.0\n";
+
+    private static List<Diagnostic> diagnostics(String... objects) {
+        var files = new HashMap<>(Map.of("marina/package.yaml", PACKAGE));
+        for (int i = 0; i < objects.length; i++) {
+            files.put("marina/objects/o%d.yaml".formatted(i), objects[i]);
+        }
+        return Definitions.check(files).diagnostics();
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "formula: lenght * 2",
+                "formula: \"lenght * 2\"",
+                "formula: 'lenght * 2'",
+                "formula: |\n      lenght * 2",
+                "formula: >-\n      lenght * 2"
+            })
+    void aMistakeIsMarkedWhereItStandsHoweverTheTextIsWritten(String written) {
+        var text =
+                "object: Boat\n"
+                        + "fields:\n"
+                        + "  length: { type: decimal }\n"
+                        + "  double:\n"
+                        + "    type: decimal\n"
+                        + "    "
+                        + written
+                        + "\n";
+
+        assertThat(diagnostics(text))
+                .singleElement()
+                .satisfies(one -> {
+                    var line = text.lines().toList().get(one.line() - 1);
+                    assertThat(line.substring(one.column() - 1, one.endColumn() - 1))
+                            .isEqualTo("lenght");
+                    assertThat(one.suggestion()).isEqualTo("length");
+                });
+    }
+
+    @Test
+    void formulasThatNeedEachOtherAreNamed() {
+        var found =
+                diagnostics(
+                        """
+                        object: A
+                        fields:
+                          x: { type: integer, formula: y + 1 }
+                          y: { type: integer, formula: sum(bs.z) }
+                        """,
+                        """
+                        object: B
+                        fields:
+                          a: { type: reference, to: A, inverse: bs }
+                          z: { type: integer, formula: a.x }
+                        """);
+
+        assertThat(found)
+                .singleElement()
+                .extracting(Diagnostic::message)
+                .asString()
+                .contains("A.x needs A.y needs B.z needs A.x");
+    }
+
+    @Test
+    void checksRulesAndLifecycleAreCheckedAllAtOnce() {
+        var found =
+                diagnostics(
+                        """
+                        object: Stay
+                        fields:
+                          nights: { type: integer, requiredWhen: state = "Gone" }
+                          berth: { type: text, offer: open }
+                        lifecycle:
+                          initial: Open
+                          states: [Open, Closed, Lost]
+                          transitions:
+                            close: { from: Open, to: Closd }
+                        checks:
+                          - { that: nigths > 0, say: "{nigths} is wrong", at: night, before: closee }
+                        rules:
+                          long: { on: change of nigths, when: nights > "x", then: set nights = "y" }
+                          odd: { on: chnge, then: sett nights = 1 }
+                        """);
+
+        assertThat(found)
+                .extracting(Diagnostic::message)
+                .anyMatch(text -> text.contains("state is never \"Gone\""))
+                .anyMatch(text -> text.contains("Only a reference offers"))
+                .anyMatch(text -> text.contains("There is no state \"Closd\""))
+                .anyMatch(text -> text.contains("No transition leads to the state \"Lost\""))
+                .anyMatch(text -> text.contains("at: there is no field \"night\""))
+                .anyMatch(text -> text.contains("before: Stay has no transition \"closee\""))
+                .anyMatch(text -> text.contains("on: Stay has no field \"nigths\""))
+                .anyMatch(text -> text.contains("cannot be compared"))
+                .anyMatch(text -> text.contains("This must be a number, but is text"))
+                .anyMatch(text -> text.contains("\"chnge\" is nothing that happens"))
+                .anyMatch(text -> text.contains("\"sett\" is not a step"));
+        assertThat(found.stream().filter(one -> "nights".equals(one.suggestion())).count())
+                .isEqualTo(3);
+    }
+
+    @Test
+    void aFormulaOfTheClockIsWorkedOutOnReadAndNoRuleCanWaitForIt() {
+        var found =
+                diagnostics(
+                        """
+                        object: Job
+                        fields:
+                          due: { type: date }
+                          late: { type: boolean, formula: due < today() }
+                          worse: { type: boolean, formula: late }
+                        rules:
+                          tell: { on: change of worse, then: note "late" }
+                        """);
+
+        assertThat(found)
+                .singleElement()
+                .extracting(Diagnostic::message)
+                .asString()
+                .contains("worse is worked out each time it is read");
+    }
+
+    @Test
+    void anExtensionAddsToAnObjectOfAnotherPackage() {
+        var files = new HashMap<String, String>();
+        files.put("marina/package.yaml", PACKAGE);
+        files.put(
+                "marina/objects/owner.yaml",
+                "object: Owner\nkey: code\nfields:\n  code: { type: text }\n");
+        files.put("more/package.yaml", "package: more\nversion: 1.0\ndepends: [marina]\n");
+        files.put(
+                "more/extensions/owner.yaml",
+                "extend: Owner\nfields:\n  centre: { type: text, length: 4 }\nchecks:\n  - { that:"
+                        + " centre = null or string length(centre) = 4, say: Four digits. }\n");
+
+        var checked = Definitions.check(files);
+
+        assertThat(checked.diagnostics()).isEmpty();
+        var owner = checked.release().orElseThrow().object("Owner");
+        assertThat(owner.fields().names()).containsExactly("code", "centre");
+        assertThat(owner.checks()).hasSize(1);
+
+        files.put("more/extensions/owner.yaml", "extend: Ownr\n");
+        assertThat(Definitions.check(files).diagnostics())
+                .singleElement()
+                .extracting(Diagnostic::suggestion)
+                .isEqualTo("Owner");
+    }
+}

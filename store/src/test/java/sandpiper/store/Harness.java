@@ -1,0 +1,183 @@
+package sandpiper.store;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.Outcome;
+import sandpiper.engine.command.Preview;
+import sandpiper.engine.command.RecordCommand;
+import sandpiper.engine.command.Request;
+import sandpiper.engine.definition.ReleasePreview;
+import sandpiper.engine.read.PlainRecords;
+import sandpiper.engine.trace.Tracer;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.logic.check.Checker;
+import sandpiper.logic.value.ValueText;
+import sandpiper.model.logic.Settings;
+import sandpiper.model.release.ObjectType;
+
+/** An engine on a file of its own, with short words for what tests do. */
+final class Harness implements AutoCloseable {
+    static final Clock CLOCK = Clock.fixed(Instant.parse("2026-05-01T10:00:00Z"), ZoneOffset.UTC);
+
+    final Engine engine;
+
+    Harness(Path folder) {
+        engine = new Engine(SqliteStorage.open(folder.resolve("data.db"), CLOCK), CLOCK);
+    }
+
+    /** Releases object files of one package, each with its text. */
+    Harness release(String... texts) {
+        var files = new HashMap<String, String>();
+        files.put("marina/package.yaml", "package: marina\nversion: 1.0\n");
+        for (int i = 0; i < texts.length; i++) {
+            files.put("marina/objects/o%02d.yaml".formatted(i), texts[i]);
+        }
+        return release(files);
+    }
+
+    Harness release(Map<String, String> files) {
+        engine.drafts().push(files, Actor.SYSTEM).join();
+        assertThat(engine.drafts().check().errors()).isEmpty();
+        assertThat(engine.releases().release("test", true, Actor.SYSTEM).join())
+                .isInstanceOf(ReleasePreview.Result.Released.class);
+        return this;
+    }
+
+    private static Request request(RecordCommand command) {
+        return new Request(command, Actor.SYSTEM, "test", false);
+    }
+
+    private static Request creating(
+            LiveRelease live, String object, Map<String, @Nullable Object> values) {
+        var type = live.release().object(object);
+        return request(new RecordCommand.Create(type, live.release().everythingOf(type), values));
+    }
+
+    /** Names and values in turn. */
+    static Map<String, @Nullable Object> values(@Nullable Object... namesAndValues) {
+        var values = new HashMap<String, @Nullable Object>();
+        for (int i = 0; i < namesAndValues.length; i += 2) {
+            values.put(String.valueOf(namesAndValues[i]), namesAndValues[i + 1]);
+        }
+        return values;
+    }
+
+    Outcome create(String object, @Nullable Object... namesAndValues) {
+        return engine.records().write(live -> creating(live, object, values(namesAndValues)));
+    }
+
+    List<Outcome> createTogether(String object, List<Map<String, @Nullable Object>> all) {
+        return engine.records()
+                .writeTogether(
+                        all.stream()
+                                .map(one ->
+                                        (java.util.function.Function<LiveRelease, Request>)
+                                                live -> creating(live, object, one))
+                                .toList());
+    }
+
+    Outcome change(String object, String key, @Nullable Object... namesAndValues) {
+        return engine.records()
+                .write(live -> {
+                    var type = live.release().object(object);
+                    return request(
+                            new RecordCommand.Change(
+                                    type,
+                                    live.release().everythingOf(type),
+                                    key,
+                                    values(namesAndValues),
+                                    null));
+                });
+    }
+
+    Outcome remove(String object, String key) {
+        return engine.records()
+                .write(live ->
+                        request(
+                                new RecordCommand.Remove(
+                                        live.release().object(object), key, null)));
+    }
+
+    Outcome restore(String object, String key) {
+        return engine.records()
+                .write(live ->
+                        request(new RecordCommand.Restore(live.release().object(object), key)));
+    }
+
+    Outcome transit(String object, String key, String transition) {
+        return engine.records()
+                .write(live ->
+                        request(
+                                new RecordCommand.Transit(
+                                        live.release().object(object), key, transition, null)));
+    }
+
+    Preview preview(String object, @Nullable Object... namesAndValues) {
+        return engine.records()
+                .preview(live -> creating(live, object, values(namesAndValues)), false);
+    }
+
+    /** The plain values of a record. */
+    Map<String, @Nullable Object> show(String object, String key) {
+        return engine.records()
+                .read((live, session) -> {
+                    var type = live.release().object(object);
+                    var tree = live.release().everythingOf(type);
+                    return PlainRecords.of(
+                            tree,
+                            engine.records().find(live, session, type, key, tree).orElseThrow());
+                });
+    }
+
+    /** The value of one field as text. */
+    String text(String object, String key, String field) {
+        return String.valueOf(show(object, key).get(field));
+    }
+
+    /** What an expression about a record comes to, as text. */
+    String evaluate(String object, String key, String expression) {
+        return engine.records()
+                .tryOut(
+                        live -> {
+                            var type = live.release().object(object);
+                            return request(
+                                    new RecordCommand.Change(
+                                            type,
+                                            live.release().everythingOf(type),
+                                            key,
+                                            Map.of(),
+                                            null));
+                        },
+                        Tracer.off(),
+                        (live, trial) -> {
+                            ObjectType type = live.release().object(object);
+                            return ValueText.of(
+                                    trial.value(
+                                            Checker.check(
+                                                    expression,
+                                                    Settings.ofChange(live.release(), type))));
+                        });
+    }
+
+    static List<String> messages(Outcome outcome) {
+        return outcome instanceof Outcome.Refused refused
+                ? refused.faults().stream().map(Fault::message).toList()
+                : List.of();
+    }
+
+    @Override
+    public void close() {
+        engine.close();
+    }
+}
