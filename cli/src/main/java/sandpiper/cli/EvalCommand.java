@@ -3,6 +3,7 @@ package sandpiper.cli;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.time.Clock;
+import java.time.ZoneId;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -88,7 +89,7 @@ final class EvalCommand implements Callable<Integer> {
     }
 
     private int alone(PrintWriter out, PrintWriter err) {
-        var answer = new Calculator(Clock.systemDefaultZone()).evaluate(expression);
+        var answer = new Calculator(Clock.system(ZoneId.systemDefault())).evaluate(expression);
         boolean unreadable = false;
         for (var problem : answer.problems()) {
             print(problem, err);

@@ -19,6 +19,7 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
+import sandpiper.client.ManageClient;
 import sandpiper.demo.Demo;
 
 /** The console in a real browser. */
@@ -159,11 +160,13 @@ class ConsoleTest {
         assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
         assertThat(page.locator(".cm-content")).containsText("slipway: { type: text }");
 
-        page.locator(".cm-content").click();
-        page.keyboard().press("Control+End");
-        page.keyboard().type("  jetty: { type: bolean }");
+        page.locator(".cm-line", new Page.LocatorOptions().setHasText("slipway")).click();
+        page.keyboard().press("End");
+        page.keyboard().press("Enter");
+        page.keyboard().type("jetty: { type: bolean }");
         assertThat(page.locator("[data-test=diagnostics]")).containsText("Did you mean boolean?");
-        for (int i = 0; i < "  jetty: { type: bolean }".length(); i++) {
+        for (int i = 0; i < 4; i++) {
+            page.keyboard().press("Shift+Home");
             page.keyboard().press("Backspace");
         }
         assertThat(page.getByText("No errors in this file.")).isVisible();
@@ -191,6 +194,45 @@ class ConsoleTest {
         button("Send").click();
 
         assertThat(page.locator("[data-test=answer]")).containsText("\"state\": \"Alongside\"");
+    }
+
+    @Test
+    void aConsultantSeesAMistakeInACheckUnderlinedAndTriesItOnARecord() {
+        signIn("consultant", "/model/Stay");
+        page.getByText("Checks", new Page.GetByTextOptions().setExact(true)).click();
+        var condition = page.getByLabel("Condition of leavesAfterArriving");
+        condition.click();
+        page.keyboard().press("Control+a");
+        page.keyboard().type("departure > arival");
+        assertThat(page.locator(".logic .cm-lintRange-error").first()).hasText("arival");
+
+        condition.click();
+        page.keyboard().press("Control+a");
+        page.keyboard().type("nights > 3 and vess");
+        assertThat(page.locator(".cm-tooltip-autocomplete")).containsText("vessel");
+        page.keyboard().press("Escape");
+        page.keyboard().press("Control+a");
+        page.keyboard().type("departure > arrival ");
+        page.locator(".try .ant-select").click();
+        page.keyboard().type("ST-2026-000042");
+        page.locator(".ant-select-item-option").first().click();
+        assertThat(page.locator("[data-test=tried]")).hasText("true");
+    }
+
+    @Test
+    void aClerkSeesTotalsMoveWhileTypingAndConfirmsAStay() {
+        signIn("clerk", "/data/Stay?filter=" + ManageClient.escape("state = \"Requested\""));
+        page.locator(".ant-table-row a").first().click();
+        assertThat(page.locator("[data-test=state]")).hasText("Requested");
+        var before = page.locator("#f-grossTotal").inputValue();
+        page.locator("#f-nightlyRate").fill("999");
+        page.locator("#f-nightlyRate").press("Tab");
+
+        assertThat(page.locator("#f-grossTotal")).not().hasValue(before);
+        assertThat(page.getByText("Not saved yet")).isVisible();
+        assertThat(button("Confirm")).isDisabled();
+        page.locator("#f-departure").fill("2020-01-01");
+        assertThat(page.getByText("Departure must be after arrival")).isVisible();
     }
 
     @Test

@@ -166,7 +166,14 @@ class LogicJourneyTest {
         assertThat(tried.path("value").asString()).isEqualTo("3");
         assertThat(offered.path("items").path(0).path("label").asString())
                 .isEqualTo("\"Requested\"");
-        assertThat(call(CLERK, "POST", "/manage/v1/trials", "{}").status()).isIn(400, 403);
+        assertThat(
+                        call(
+                                        CLERK,
+                                        "POST",
+                                        "/manage/v1/trials",
+                                        "{\"logic\": {\"role\": \"EXPRESSION\", \"text\": \"1\"}}")
+                                .status())
+                .isEqualTo(403);
     }
 
     @Test

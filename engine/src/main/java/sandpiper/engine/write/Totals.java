@@ -13,7 +13,6 @@ import sandpiper.model.logic.Formula;
 import sandpiper.model.logic.RunningTotal;
 import sandpiper.model.logic.Watch;
 import sandpiper.model.release.Field;
-import sandpiper.model.release.ObjectType;
 import sandpiper.model.type.FieldType;
 
 /**
@@ -77,7 +76,7 @@ final class Totals {
         for (var condition : total.conditions()) {
             RecordValue on = item;
             if (!condition.prefix().isEmpty()) {
-                var reached = reached(total.items(), values, condition.prefix());
+                var reached = reached(values, condition.prefix());
                 if (reached == null) {
                     return Share.NONE;
                 }
@@ -89,7 +88,7 @@ final class Totals {
                 return Share.NONE;
             }
         }
-        var owner = reached(total.items(), values, total.path());
+        var owner = reached(values, total.path());
         if (owner == null) {
             return Share.NONE;
         }
@@ -104,8 +103,7 @@ final class Totals {
     }
 
     /** The record that references lead to, or {@code null} when one of them is empty. */
-    private @Nullable RecordState reached(
-            ObjectType from, @Nullable Object[] values, List<Field> path) {
+    private @Nullable RecordState reached(@Nullable Object[] values, List<Field> path) {
         var at = values;
         RecordState record = null;
         for (var field : path) {

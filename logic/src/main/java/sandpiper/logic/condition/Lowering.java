@@ -194,8 +194,8 @@ final class Lowering {
         boolean records = a.type() instanceof RecordOf != b.type() instanceof RecordOf;
         boolean dates = !a.type().equals(b.type()) && isDay(a.type()) && isDay(b.type());
         boolean amounts =
-                a.type() instanceof LogicType.AmountOf(var currency) && currency == null
-                        || b.type() instanceof LogicType.AmountOf(var other) && other == null;
+                (a.type() instanceof LogicType.AmountOf(var currency) && currency == null)
+                        || (b.type() instanceof LogicType.AmountOf(var other) && other == null);
         if (units || records || dates || amounts) {
             return null;
         }

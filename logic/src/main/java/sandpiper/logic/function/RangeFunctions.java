@@ -199,7 +199,7 @@ final class RangeFunctions {
     private static @Nullable Boolean overlaps(Span a, Span b) {
         var apart = before(a, b);
         var behind = before(b, a);
-        return apart == null || behind == null ? null : !apart && !behind;
+        return (apart == null || behind == null) ? null : !apart && !behind;
     }
 
     private static @Nullable Boolean overlapsBefore(Span a, Span b) {
@@ -233,7 +233,7 @@ final class RangeFunctions {
     private static @Nullable Boolean includes(Span a, Span b) {
         var starts = order(a.start(), true, b.start(), true);
         var ends = order(a.end(), false, b.end(), false);
-        return starts == null || ends == null
+        return (starts == null || ends == null)
                 ? null
                 : (starts < 0 || (starts == 0 && (a.from() || !b.from())))
                         && (ends > 0 || (ends == 0 && (a.to() || !b.to())));
@@ -258,7 +258,7 @@ final class RangeFunctions {
     private static @Nullable Boolean coincides(Span a, Span b) {
         var starts = order(a.start(), true, b.start(), true);
         var ends = order(a.end(), false, b.end(), false);
-        return starts == null || ends == null || a.isPoint() != b.isPoint()
+        return (starts == null || ends == null || a.isPoint() != b.isPoint())
                 ? null
                 : starts == 0 && ends == 0 && a.from() == b.from() && a.to() == b.to();
     }

@@ -218,8 +218,8 @@ final class Reckoning {
     }
 
     private static BigDecimal seconds(Duration duration) {
-        return BigDecimal.valueOf(duration.getSeconds())
-                .add(BigDecimal.valueOf(duration.getNano(), 9));
+        return BigDecimal.valueOf(duration.toSeconds())
+                .add(BigDecimal.valueOf(duration.toNanosPart(), 9));
     }
 
     /**
@@ -266,7 +266,7 @@ final class Reckoning {
     }
 
     private static Object ratio(Duration x, Duration y) {
-        if (x.getNano() == 0 && y.getNano() == 0) {
+        if (x.toNanosPart() == 0 && y.toNanosPart() == 0) {
             return Decimal.of(x.toSeconds()).dividedBy(Decimal.of(y.toSeconds()));
         }
         return Decimal.of(seconds(x)).dividedBy(Decimal.of(seconds(y)));

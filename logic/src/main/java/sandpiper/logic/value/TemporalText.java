@@ -209,7 +209,7 @@ public final class TemporalText {
         if (size.toHoursPart() > 0
                 || size.toMinutesPart() > 0
                 || size.toSecondsPart() > 0
-                || size.getNano() > 0) {
+                || size.toNanosPart() > 0) {
             text.append('T');
             if (size.toHoursPart() > 0) {
                 text.append(size.toHoursPart()).append('H');
@@ -217,10 +217,10 @@ public final class TemporalText {
             if (size.toMinutesPart() > 0) {
                 text.append(size.toMinutesPart()).append('M');
             }
-            if (size.toSecondsPart() > 0 || size.getNano() > 0) {
+            if (size.toSecondsPart() > 0 || size.toNanosPart() > 0) {
                 text.append(
                                 BigDecimal.valueOf(size.toSecondsPart())
-                                        .add(BigDecimal.valueOf(size.getNano(), 9))
+                                        .add(BigDecimal.valueOf(size.toNanosPart(), 9))
                                         .stripTrailingZeros()
                                         .toPlainString())
                         .append('S');

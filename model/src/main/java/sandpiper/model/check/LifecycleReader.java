@@ -3,6 +3,7 @@ package sandpiper.model.check;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
@@ -57,7 +58,7 @@ final class LifecycleReader {
         return states.isEmpty() ? null : new Lifecycle(field, initial, states, transitions);
     }
 
-    private static LinkedHashMap<String, String> labels(YamlNode.Mapping definition) {
+    private static Map<String, String> labels(YamlNode.Mapping definition) {
         var labels = new LinkedHashMap<String, String>();
         switch (definition.get("states").orElse(null)) {
             case YamlNode.Sequence(var items, _) ->

@@ -32,7 +32,10 @@ final class RuleReader {
         var checks = new ArrayList<CheckDefinition>();
         if (root.get("checks").orElse(null) instanceof YamlNode.Sequence(var items, _)) {
             for (int i = 0; i < items.size(); i++) {
-                if (items.get(i) instanceof YamlNode.Mapping definition) {
+                // One without condition or message is not finished; its shape was reported.
+                if (items.get(i) instanceof YamlNode.Mapping definition
+                        && source.logic(definition, "that") != null
+                        && source.logic(definition, "say") != null) {
                     var path = new ArrayList<>(above);
                     path.add("checks");
                     path.add(String.valueOf(i));
@@ -59,7 +62,8 @@ final class RuleReader {
     List<RuleDefinition> rules(YamlNode.Mapping root) {
         var rules = new ArrayList<RuleDefinition>();
         for (var entry : Source.mapping(root, "rules").entries()) {
-            if (entry.value() instanceof YamlNode.Mapping definition) {
+            if (entry.value() instanceof YamlNode.Mapping definition
+                    && source.logic(definition, "then") != null) {
                 var name = entry.key().text();
                 rules.add(
                         new RuleDefinition(

@@ -146,9 +146,8 @@ final class TotalFinder {
             return true;
         }
         if (field.type() instanceof NumberType to && value.type() instanceof NumberType from) {
-            return to.keyword() == from.keyword() || noPercent(to, from)
-                    ? to.scale() >= from.scale()
-                    : false;
+            return (to.keyword() == from.keyword() || noPercent(to, from))
+                    && to.scale() >= from.scale();
         }
         return value.type().keyword() == field.type().keyword();
     }

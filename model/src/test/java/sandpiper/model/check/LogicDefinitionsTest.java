@@ -114,6 +114,23 @@ class LogicDefinitionsTest {
                 .isEqualTo(3);
     }
 
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "rules:\n  half: { on: change }",
+                "rules:\n  half:",
+                "rules:\n  half: { then: [a] }",
+                "checks:\n  - that: name = \"a\"",
+                "checks:\n  - say: [x]",
+                "lifecycle: { initial: A }",
+                "lifecycle:\n  states: A",
+                "lifecycle:\n  transitions: { a: { from: x } }"
+            })
+    void whatIsHalfWrittenIsAnErrorAndStopsNothing(String written) {
+        assertThat(diagnostics("object: Boat\nfields:\n  name: { type: text }\n" + written + "\n"))
+                .anyMatch(one -> one.severity() == Diagnostic.Severity.ERROR);
+    }
+
     @Test
     void aFormulaOfTheClockIsWorkedOutOnReadAndNoRuleCanWaitForIt() {
         var found =
