@@ -33,7 +33,7 @@ final class DiagnosticText {
                                     "^".repeat(Math.max(1, end - diagnostic.column()))));
         }
         if (diagnostic.suggestion() != null) {
-            said.append("  Did you mean \"%s\"?%n".formatted(diagnostic.suggestion()));
+            said.append("  Did you mean %s?%n".formatted(diagnostic.suggestion()));
         }
         return said.toString();
     }

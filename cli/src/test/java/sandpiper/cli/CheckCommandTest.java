@@ -43,7 +43,7 @@ class CheckCommandTest {
         assertThat(out.toString())
                 .contains("objects/pier.yaml:3:17: error SP3003")
                 .contains("  |   open: { type: bolean }\n  |                 ^^^^^^\n")
-                .contains("Did you mean \"boolean\"?");
+                .contains("Did you mean boolean?");
     }
 
     @Test

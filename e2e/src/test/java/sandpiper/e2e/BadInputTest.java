@@ -85,7 +85,7 @@ class BadInputTest {
             quoteCharacter = '`',
             textBlock =
                     """
-                    filter=stat = "x"                    | Did you mean "state"?
+                    filter=stat = "x"                    | Did you mean state?
                     filter=state = "Alongsid"            | Did you mean "Alongside"?
                     filter=arrival > 5                   | cannot be compared
                     filter=1 = 1; drop table Stay        | filter

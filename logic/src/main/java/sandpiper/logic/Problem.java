@@ -34,7 +34,7 @@ public record Problem(
 
     /** The message with what was probably meant, in one line. */
     public String sentence() {
-        return suggestion == null ? message : message + " Did you mean \"" + suggestion + "\"?";
+        return suggestion == null ? message : message + " Did you mean " + suggestion + "?";
     }
 
     public boolean isError() {

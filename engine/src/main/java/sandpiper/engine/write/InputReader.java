@@ -123,7 +123,7 @@ final class InputReader {
         names.addAll(partNames);
         var nearest =
                 Nearest.to(name, names)
-                        .map(near -> " Did you mean \"" + near + "\"?")
+                        .map(near -> " Did you mean " + near + "?")
                         .orElse(" There can be " + String.join(", ", names) + ".");
         fault(
                 path,

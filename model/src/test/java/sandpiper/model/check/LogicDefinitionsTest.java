@@ -110,8 +110,14 @@ class LogicDefinitionsTest {
                 .anyMatch(text -> text.contains("This must be a number, but is text"))
                 .anyMatch(text -> text.contains("\"chnge\" is nothing that happens"))
                 .anyMatch(text -> text.contains("\"sett\" is not a step"));
-        assertThat(found.stream().filter(one -> "nights".equals(one.suggestion())).count())
-                .isEqualTo(3);
+        assertThat(found)
+                .filteredOn(one -> "nights".equals(one.suggestion()))
+                .extracting(Diagnostic::message)
+                .containsExactlyInAnyOrder(
+                        "Stay has no field \"nigths\".",
+                        "Stay has no field \"nigths\".",
+                        "at: there is no field \"night\".",
+                        "on: Stay has no field \"nigths\".");
     }
 
     @ParameterizedTest
