@@ -56,7 +56,8 @@ watch(open, async (now) => {
 })
 
 function onKey(event: KeyboardEvent) {
-  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+  const held = (event.ctrlKey || event.metaKey) && !event.shiftKey
+  if (held && event.key.toLowerCase() === 'k') {
     event.preventDefault()
     open.value = !open.value
   }
