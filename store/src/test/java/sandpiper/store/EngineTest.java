@@ -200,8 +200,7 @@ class EngineTest {
                         List.of("charges", 0, "tariff"),
                         List.of("charges", 0, "quantity"));
         assertThat(((Outcome.Refused) outcome).faults())
-                .anySatisfy(
-                        fault -> assertThat(fault.message()).contains("Did you mean arrival?"));
+                .anySatisfy(fault -> assertThat(fault.message()).contains("Did you mean arrival?"));
     }
 
     @Test
