@@ -552,6 +552,10 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        CallView: {
+            address: string;
+            label: string;
+        };
         CheckView: {
             at?: string;
             before: string[];
@@ -837,6 +841,7 @@ export interface components {
                 [key: string]: string[];
             };
             sortable: string[];
+            transitions: components["schemas"]["CallView"][];
         };
         RuleView: {
             describe?: string;

@@ -65,7 +65,11 @@ function change(part: Partial<ReturnType<typeof readList>>) {
 
 const MOST_COLUMNS = 8
 const columns = computed(() => {
-  const fields = subject.value?.fields.filter((field) => !field.multiline).slice(0, MOST_COLUMNS) ?? []
+  const shownFields = subject.value?.fields.filter((field) => !field.multiline) ?? []
+  // What state a record is in is looked for first, so it stands beside what names the record.
+  const state = shownFields.findIndex((field) => field.name === subject.value?.lifecycle?.field)
+  if (state > 0) shownFields.splice(1, 0, ...shownFields.splice(state, 1))
+  const fields = shownFields.slice(0, MOST_COLUMNS)
   const sorted = list.value.sort?.replace(/^-/, '')
   return fields.map((field) => ({
     key: field.name,

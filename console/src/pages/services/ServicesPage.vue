@@ -84,6 +84,9 @@ function download() {
                   >
                   <div class="spacer"></div>
                   <Tag v-for="one in Object.keys(resource.operations)" :key="one">{{ one }}</Tag>
+                  <Tag v-for="one in resource.transitions" :key="one.address" color="cyan">{{
+                    one.address
+                  }}</Tag>
                 </div>
                 <table>
                   <thead>

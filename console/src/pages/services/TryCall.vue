@@ -8,7 +8,17 @@ import { exampleBody, type Contract } from './contract'
 
 const props = defineProps<{ service: ServiceView; contract: Contract | undefined }>()
 
-const OPERATIONS = [
+/** What can be called; a transition is called at an address below the record's. */
+interface Offer {
+  value: string
+  label: string
+  method: string
+  keyed: boolean
+  body: boolean
+  below?: string
+}
+
+const OPERATIONS: Offer[] = [
   { value: 'query', label: 'Find', method: 'GET', keyed: false, body: false },
   { value: 'read', label: 'Read', method: 'GET', keyed: true, body: false },
   { value: 'create', label: 'Create', method: 'POST', keyed: false, body: true },
@@ -28,9 +38,21 @@ const busy = ref(false)
 const resource = computed<ResourceView | undefined>(
   () => props.service.resources.find((one) => one.name === resourceName.value) ?? props.service.resources[0],
 )
-const offered = computed(() =>
-  OPERATIONS.filter((one) => resource.value && one.value in resource.value.operations),
-)
+const offered = computed<Offer[]>(() => {
+  const now = resource.value
+  if (!now) {
+    return []
+  }
+  const transitions = now.transitions.map((one) => ({
+    value: `transition ${one.address}`,
+    label: one.label,
+    method: 'POST',
+    keyed: true,
+    body: false,
+    below: `/${one.address}`,
+  }))
+  return [...OPERATIONS.filter((one) => one.value in now.operations), ...transitions]
+})
 const chosen = computed(() => offered.value.find((one) => one.value === operation.value) ?? offered.value[0])
 
 watch(
@@ -50,7 +72,9 @@ watch(
 
 const trial = computed<Trial>(() => {
   const base = `/api/${props.service.name}/v${props.service.version}/${resource.value?.name ?? ''}`
-  const path = chosen.value?.keyed ? `${base}/${encodeURIComponent(key.value)}` : base
+  const path = chosen.value?.keyed
+    ? `${base}/${encodeURIComponent(key.value)}${chosen.value.below ?? ''}`
+    : base
   const query =
     chosen.value?.value === 'query'
       ? '?' + new URLSearchParams({ ...(filter.value ? { filter: filter.value } : {}), limit: '5' })

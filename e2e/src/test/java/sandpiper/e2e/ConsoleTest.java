@@ -191,6 +191,12 @@ class ConsoleTest {
         button("Send").click();
 
         assertThat(page.locator("[data-test=answer]")).containsText("\"state\": \"Alongside\"");
+        page.getByLabel("Operation").click();
+        page.locator(".ant-select-item-option").getByText("Check in").click();
+        page.getByLabel("Key").fill("ST-2026-000001");
+        button("Send").click();
+
+        assertThat(page.locator("[data-test=answer]")).containsText("Check in");
     }
 
     @Test

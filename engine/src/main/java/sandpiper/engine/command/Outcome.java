@@ -61,7 +61,7 @@ public sealed interface Outcome {
         MISSING,
         /** Somebody else has changed the record since it was read. */
         STALE,
-        /** Another record stands in the way. */
+        /** Another record, or the state of this one, stands in the way. */
         CONFLICT
     }
 }

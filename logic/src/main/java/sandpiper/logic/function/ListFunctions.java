@@ -4,6 +4,7 @@ import static sandpiper.logic.function.Parameter.taking;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.ObjIntConsumer;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.LogicType.ListOf;
@@ -204,32 +205,26 @@ final class ListFunctions {
     }
 
     private static Object insert(Arguments arguments) {
-        int place = place(arguments, arguments.list(0).size());
-        if (place < 0) {
-            return Nothing.NULL;
-        }
-        var copy = new ArrayList<>(arguments.list(0));
-        copy.add(place, arguments.any(2));
-        return copy;
+        return changedAt(arguments, (copy, place) -> copy.add(place, arguments.any(2)));
     }
 
     private static Object remove(Arguments arguments) {
-        int place = place(arguments, arguments.list(0).size());
-        if (place < 0) {
-            return Nothing.NULL;
-        }
-        var copy = new ArrayList<>(arguments.list(0));
-        copy.remove(place);
-        return copy;
+        return changedAt(arguments, (copy, place) -> copy.remove(place));
     }
 
     private static Object replaceAt(Arguments arguments) {
+        return changedAt(arguments, (copy, place) -> copy.set(place, arguments.any(2)));
+    }
+
+    /** A copy of the list, changed at the given position; null when it has no such position. */
+    private static Object changedAt(
+            Arguments arguments, ObjIntConsumer<? super List<Object>> change) {
         int place = place(arguments, arguments.list(0).size());
         if (place < 0) {
             return Nothing.NULL;
         }
         var copy = new ArrayList<>(arguments.list(0));
-        copy.set(place, arguments.any(2));
+        change.accept(copy, place);
         return copy;
     }
 

@@ -599,7 +599,7 @@ public final class OpenApiContract {
         described.put("Unauthorized", "Credentials are missing or wrong.");
         described.put("Forbidden", "The operation is not granted.");
         described.put("NotFound", "There is no such record.");
-        described.put("Conflict", "Another record stands in the way.");
+        described.put("Conflict", "The data as it stands does not allow this.");
         described.put("Stale", "The record was changed since it was read.");
         described.put("TooLarge", "The request is too large.");
         described.put("Invalid", "The values are not right; errors say which and why.");

@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.Names;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType;
@@ -30,7 +31,11 @@ record ServiceView(
             List<String> key,
             Map<String, List<String>> operations,
             List<String> filterable,
-            List<String> sortable) {}
+            List<String> sortable,
+            List<CallView> transitions) {}
+
+    /** A transition a caller may take; {@code address} is its name in addresses. */
+    record CallView(String address, String label) {}
 
     static ServiceView of(ServiceType service) {
         return new ServiceView(
@@ -56,7 +61,10 @@ record ServiceView(
                 resource.object().key(),
                 operations,
                 resource.filterable().stream().map(FieldPath::written).toList(),
-                resource.sortable().stream().map(FieldPath::written).toList());
+                resource.sortable().stream().map(FieldPath::written).toList(),
+                resource.transitions().stream()
+                        .map(one -> new CallView(Names.address(one.name()), one.label()))
+                        .toList());
     }
 
     private static List<String> names(FieldTree tree) {

@@ -43,7 +43,7 @@ public record Problem(String title, int status, String detail, List<Wrong> error
             case UNAUTHORIZED -> "Sign-in is needed";
             case FORBIDDEN -> "This is not granted";
             case NOT_FOUND -> "There is no such thing";
-            case CONFLICT -> "Another record stands in the way";
+            case CONFLICT -> "The data as it stands does not allow this";
             case PRECONDITION_FAILED -> "The record was changed meanwhile";
             case CONTENT_TOO_LARGE -> "The request is too large";
             default -> status.getReasonPhrase();
