@@ -150,7 +150,7 @@ class QueryPropertyTest {
                             "since <= " + date,
                             berth -> berth.since() == null ? null : !berth.since().isAfter(day));
             case 5 -> new Test("since = null", berth -> berth.since() == null);
-            case 6 -> new Test("open", berth -> Boolean.TRUE.equals(berth.open()));
+            case 6 -> new Test("open", Berth::open);
             case 7 -> new Test("ends with(code, \"3\")", berth -> berth.code().endsWith("3"));
             default -> new Test("side in (\"port\", \"starboard\")", berth -> berth.side() != null);
         };

@@ -3,6 +3,7 @@ package sandpiper.engine.read;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.condition.Condition;
+import sandpiper.logic.condition.Operand;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
@@ -41,8 +42,17 @@ public record Query(
         sorts = List.copyOf(sorts);
     }
 
-    /** One field to sort by. */
-    public record Sort(FieldPath path, boolean descending) {}
+    /**
+     * One field to sort by.
+     *
+     * @param worked how a field that is not stored is worked out, or {@code null} when it is stored
+     */
+    public record Sort(FieldPath path, @Nullable Operand worked, boolean descending) {
+        /** By a field that is stored. */
+        public Sort(FieldPath path, boolean descending) {
+            this(path, null, descending);
+        }
+    }
 
     /** What becomes of retired records. */
     public enum Retired {

@@ -24,12 +24,12 @@ final class LogicItem implements RecordValue {
     public Object read(Member member) {
         return switch ((ModelMember) member) {
             case ModelMember.OfField field ->
-                    field.field().onRead()
-                            ? workspace.workedOut(item.record(), item, field.field())
-                            : workspace.value(
-                                    item.record().object(),
-                                    field.field(),
-                                    item.slots().get(field.field()));
+                    workspace.value(
+                            item.record().object(),
+                            field.field(),
+                            field.field().onRead()
+                                    ? workspace.workedOut(item.record(), item, field.field())
+                                    : item.slots().get(field.field()));
             case ModelMember.Line _ -> item.line() == 0 ? Nothing.NULL : Decimal.of(item.line());
             default -> Nothing.NULL;
         };

@@ -35,10 +35,12 @@ final class LogicRecord implements RecordValue {
     public Object read(Member member) {
         return switch ((ModelMember) member) {
             case ModelMember.OfField field ->
-                    field.field().onRead()
-                            ? workspace.workedOut(state, null, field.field())
-                            : workspace.value(
-                                    state.object(), field.field(), values[field.field().index()]);
+                    workspace.value(
+                            state.object(),
+                            field.field(),
+                            field.field().onRead()
+                                    ? workspace.workedOut(state, null, field.field())
+                                    : values[field.field().index()]);
             case ModelMember.OfPart part ->
                     state.items(part.part()).stream()
                             .<Object>map(item -> item.logic(workspace))

@@ -7,12 +7,9 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Preview;
 import sandpiper.engine.trace.Tracer;
-import sandpiper.logic.value.Nothing;
-import sandpiper.model.logic.Codec;
 import sandpiper.model.logic.FieldCondition;
 import sandpiper.model.release.Field;
 import sandpiper.model.type.FieldType;
-import sandpiper.model.type.Intake;
 
 /** Shows a record as it stands in a unit of work. */
 final class Previews {
@@ -49,15 +46,7 @@ final class Previews {
 
     private @Nullable Object plain(RecordState record, @Nullable ItemState item, Field field) {
         var slots = item == null ? record.slots() : item.slots();
-        var stored = slots.get(field);
-        if (field.onRead()) {
-            var value = workspace.workedOut(record, item, field);
-            return value != Nothing.NULL
-                            && Codec.toStored(field.type(), value, record.object().zone())
-                                    instanceof Intake.Taken(var made)
-                    ? field.type().write(made)
-                    : null;
-        }
+        var stored = field.onRead() ? workspace.workedOut(record, item, field) : slots.get(field);
         if (stored == null) {
             return null;
         }

@@ -39,7 +39,7 @@ final class RuleActions implements Actions {
 
     @Override
     public void set(RecordValue record, Member member, Object value) {
-        if (member instanceof ModelMember.OfField(_, var field, _)) {
+        if (member instanceof ModelMember.OfField(_, var field, _, _)) {
             switch (record) {
                 case LogicRecord of -> {
                     set(of.state(), of.state().slots(), field, value, List.of());
@@ -137,7 +137,7 @@ final class RuleActions implements Actions {
     private void assign(RecordState record, Map<Member, Object> values) {
         values.forEach((member, value) -> {
             switch ((ModelMember) member) {
-                case ModelMember.OfField(_, var field, _) ->
+                case ModelMember.OfField(_, var field, _, _) ->
                         set(record, record.slots(), field, value, List.of());
                 case ModelMember.OfPart(var part, _) -> setItems(record, part, value);
                 default -> {
@@ -160,7 +160,7 @@ final class RuleActions implements Actions {
         var item = new ItemState(owner, ofPart);
         unit.defaults(owner.object(), item.slots());
         values.forEach((member, value) -> {
-            if (member instanceof ModelMember.OfField(_, var field, _)) {
+            if (member instanceof ModelMember.OfField(_, var field, _, _)) {
                 set(owner, item.slots(), field, value, List.of());
             }
         });

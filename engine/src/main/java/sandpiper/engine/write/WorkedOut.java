@@ -7,14 +7,11 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.read.RecordView;
 import sandpiper.logic.run.BudgetException;
-import sandpiper.logic.value.Nothing;
-import sandpiper.model.logic.Codec;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.type.FieldType;
-import sandpiper.model.type.Intake;
 
 /** Puts into records that were read what is worked out only now. */
 public final class WorkedOut {
@@ -112,12 +109,7 @@ public final class WorkedOut {
 
     private @Nullable Object stored(RecordState record, @Nullable ItemState item, Field field) {
         try {
-            var value = workspace.workedOut(record, item, field);
-            return value != Nothing.NULL
-                            && Codec.toStored(field.type(), value, record.object().zone())
-                                    instanceof Intake.Taken(var stored)
-                    ? stored
-                    : null;
+            return workspace.workedOut(record, item, field);
         } catch (BudgetException _) {
             return null;
         }

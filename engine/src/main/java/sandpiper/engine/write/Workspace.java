@@ -35,6 +35,7 @@ import sandpiper.model.release.ObjectRecordType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.Intake;
 
 /**
  * The records one request has looked at, each once: whoever asks for a record gets the same one, so
@@ -181,11 +182,18 @@ final class Workspace implements RecordSource {
         return Codec.toLogic(field.type(), stored, object.zone());
     }
 
-    /** The value of a field that is worked out on read. */
-    Object workedOut(RecordState state, @Nullable ItemState item, Field field) {
-        var formula = formulaOf(state.object(), item, field);
-        return formula.code()
-                .run(item == null ? frame(formula.code(), state) : frame(formula.code(), item));
+    /**
+     * The value of a field that is worked out on read, as it would be stored: rounded, and {@code
+     * null} when the field cannot hold it.
+     */
+    @Nullable Object workedOut(RecordState state, @Nullable ItemState item, Field field) {
+        var code = formulaOf(state.object(), item, field).code();
+        var value = code.run(item == null ? frame(code, state) : frame(code, item));
+        return value != Nothing.NULL
+                        && Codec.toStored(field.type(), value, state.object().zone())
+                                instanceof Intake.Taken(var stored)
+                ? stored
+                : null;
     }
 
     private Formula formulaOf(ObjectType object, @Nullable ItemState item, Field field) {

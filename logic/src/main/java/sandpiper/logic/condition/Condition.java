@@ -23,16 +23,19 @@ public sealed interface Condition {
     record Not(Condition inner) implements Condition {}
 
     /**
-     * A field compared with another or with a value. Equality also tells an empty field from a
-     * filled one.
+     * Two values compared. Equality also tells an empty one from a filled one and so is always true
+     * or false.
      */
-    record Compare(Operand.Field left, Operator operator, Operand right) implements Condition {}
+    record Compare(Operand left, Operator operator, Operand right) implements Condition {}
+
+    /** Something that is true or false by itself, and neither when it is empty. */
+    record Holds(Operand flag) implements Condition {}
 
     /** Neither true nor false, whatever the record: something was compared with nothing. */
     record Unknown() implements Condition {}
 
-    /** Whether the field has no value. */
-    record Empty(Operand.Field field) implements Condition {}
+    /** Whether there is no value. */
+    record Empty(Operand operand) implements Condition {}
 
     /** Whether the field's text contains, starts or ends with another, case and all. */
     record TextMatch(Operand.Field field, Place place, String text) implements Condition {

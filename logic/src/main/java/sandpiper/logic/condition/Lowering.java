@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Span;
 import sandpiper.logic.syntax.Operator;
@@ -53,20 +54,29 @@ final class Lowering {
 
     private final Term.Local item;
     private final List<String> prefix;
-    private final List<Term> values;
+    private final List<Needed> values;
     private final Map<Integer, Term> tested = new HashMap<>();
     private final Obstacle obstacle;
+    private final Surroundings surroundings;
+    private final Operands operands;
 
     /**
      * @param item the record the condition is about
      * @param prefix references that lead to it from the record that is selected
-     * @param values takes the terms whose values are needed
+     * @param values takes what must be worked out beforehand
      */
-    Lowering(Term.Local item, List<String> prefix, List<Term> values, Obstacle obstacle) {
+    Lowering(
+            Term.Local item,
+            List<String> prefix,
+            List<Needed> values,
+            Obstacle obstacle,
+            Surroundings surroundings) {
         this.item = item;
         this.prefix = prefix;
         this.values = values;
         this.obstacle = obstacle;
+        this.surroundings = surroundings;
+        this.operands = new Operands(this);
     }
 
     Optional<Binder> condition(Term term) {
@@ -77,7 +87,7 @@ final class Lowering {
         return Optional.ofNullable(binder);
     }
 
-    private @Nullable Binder lower(Term term) {
+    @Nullable Binder lower(Term term) {
         var made =
                 switch (term) {
                     case Term.Logical logical -> logical(logical);
@@ -89,7 +99,7 @@ final class Lowering {
                     case Term.Read read -> flag(read);
                     default -> null;
                 };
-        if (made == null && !usesItem(term)) {
+        if (made == null && !varies(term)) {
             return fixed(term);
         }
         if (made == null) {
@@ -98,13 +108,54 @@ final class Lowering {
         return made;
     }
 
-    private boolean usesItem(Term term) {
+    Term.Local item() {
+        return item;
+    }
+
+    List<String> prefix() {
+        return prefix;
+    }
+
+    Obstacle obstacle() {
+        return obstacle;
+    }
+
+    Surroundings surroundings() {
+        return surroundings;
+    }
+
+    Operands operands() {
+        return operands;
+    }
+
+    /** Takes in what something inside needs; says at which place it begins. */
+    int take(List<Needed> needed) {
+        values.addAll(needed);
+        return values.size() - needed.size();
+    }
+
+    List<Needed> values() {
+        return values;
+    }
+
+    /** What stands at a place because {@code in} puts it there, or {@code null}. */
+    @Nullable Term tested(int slot) {
+        return tested.get(slot);
+    }
+
+    Set<Integer> testedSlots() {
+        return tested.keySet();
+    }
+
+    /** Whether a value is another for each item, or for each record around the condition. */
+    boolean varies(Term term) {
         return Terms.any(
                 term,
                 one ->
                         one instanceof Term.Local local
                                 && (local.slot() == item.slot()
-                                        || tested.containsKey(local.slot())));
+                                        || tested.containsKey(local.slot())
+                                        || surroundings.foreign().contains(local.slot())));
     }
 
     /** A condition that has nothing to do with the item: true for all or for none. */
@@ -116,8 +167,8 @@ final class Lowering {
                         : new Condition.Unknown();
     }
 
-    private int hole(Term term) {
-        values.add(term);
+    int hole(Term term) {
+        values.add(new Needed(term, surroundings.ownSlots()));
         return values.size() - 1;
     }
 
@@ -136,82 +187,62 @@ final class Lowering {
         };
     }
 
-    /** The path of an item's field, or {@code null} when the term is none. */
-    private Operand.@Nullable Field field(Term term) {
-        var names = new ArrayList<String>();
-        var at = term;
-        while (at instanceof Term.Read read) {
-            if (read.member().reference() != null
-                    || read.member().type() instanceof LogicType.ListOf) {
-                return null;
-            }
-            names.addFirst(read.member().name());
-            at = read.source();
-        }
-        if (!(at instanceof Term.Local local)) {
-            return null;
-        }
-        var stands = tested.get(local.slot());
-        if (stands != null && names.isEmpty()) {
-            return field(stands);
-        }
-        boolean ofItem = local.slot() == item.slot();
-        if (!ofItem || (names.isEmpty() && prefix.isEmpty())) {
-            return null;
-        }
-        names.addAll(0, prefix);
-        return new Operand.Field(names, term.type(), term.span());
-    }
-
     private @Nullable Binder flag(Term.Read read) {
-        var field = field(read);
-        if (field == null || field.type() != Simple.BOOLEAN) {
-            return null;
-        }
-        return (_, _) ->
-                new Condition.Compare(
-                        field, Operator.EQUAL, new Operand.Value(true, Simple.BOOLEAN));
+        var flag = read.type() == Simple.BOOLEAN ? operands.of(read) : null;
+        return flag == null ? null : (bound, zone) -> new Condition.Holds(flag.bind(bound, zone));
     }
 
     private @Nullable Binder compare(Term left, Operator operator, Term right) {
-        var a = field(left);
-        var b = field(right);
-        if (a != null && b != null) {
-            return fields(a, operator, b);
-        }
-        if (a != null && !usesItem(right)) {
-            return value(a, operator, hole(right));
-        }
-        if (b != null && !usesItem(left)) {
-            return value(b, operator.flipped(), hole(left));
-        }
         var year = year(left, operator, right);
-        return year == null ? year(right, operator.flipped(), left) : year;
+        year = year == null ? year(right, operator.flipped(), left) : year;
+        if (year != null) {
+            return year;
+        }
+        if (varies(left) && varies(right)) {
+            return both(left, operator, right);
+        }
+        var side = varies(left) ? left : right;
+        var operand = varies(side) ? operands.of(side) : null;
+        return operand == null
+                ? null
+                : side == left
+                        ? value(operand, operator, hole(right))
+                        : value(operand, operator.flipped(), hole(left));
     }
 
-    private static @Nullable Binder fields(Operand.Field a, Operator operator, Operand.Field b) {
-        boolean units = (a.type() == Simple.PERCENT) != (b.type() == Simple.PERCENT);
-        boolean records = a.type() instanceof RecordOf != b.type() instanceof RecordOf;
-        boolean dates = !a.type().equals(b.type()) && isDay(a.type()) && isDay(b.type());
-        boolean amounts =
-                (a.type() instanceof LogicType.AmountOf(var currency) && currency == null)
-                        || (b.type() instanceof LogicType.AmountOf(var other) && other == null);
-        if (units || records || dates || amounts) {
+    private @Nullable Binder both(Term left, Operator operator, Term right) {
+        if (!areAlike(left.type(), right.type())) {
             return null;
         }
-        return (_, _) -> new Condition.Compare(a, operator, b);
+        var a = operands.of(left);
+        var b = operands.of(right);
+        return a == null || b == null
+                ? null
+                : (bound, zone) ->
+                        new Condition.Compare(a.bind(bound, zone), operator, b.bind(bound, zone));
+    }
+
+    /** Whether values of both types can be compared as they are stored. */
+    static boolean areAlike(LogicType a, LogicType b) {
+        boolean units = (a == Simple.PERCENT) != (b == Simple.PERCENT);
+        boolean records = a instanceof RecordOf != b instanceof RecordOf;
+        boolean dates = !a.equals(b) && isDay(a) && isDay(b);
+        boolean amounts =
+                (a instanceof LogicType.AmountOf(var currency) && currency == null)
+                        || (b instanceof LogicType.AmountOf(var other) && other == null);
+        return !units && !records && !dates && !amounts;
     }
 
     private static boolean isDay(LogicType type) {
         return type == Simple.DATE || type == Simple.DATE_TIME;
     }
 
-    private static Binder value(Operand.Field field, Operator operator, int hole) {
-        return (bound, zone) -> compare(field, operator, bound.get(hole), zone);
+    private static Binder value(Operands.Binder operand, Operator operator, int hole) {
+        return (bound, zone) -> compare(operand.bind(bound, zone), operator, bound.get(hole), zone);
     }
 
-    /** A field compared with a value that is known by now. */
-    static Condition compare(Operand.Field field, Operator operator, Object value, ZoneId zone) {
+    /** Something compared with a value that is known by now. */
+    private static Condition compare(Operand field, Operator operator, Object value, ZoneId zone) {
         if (value == Nothing.NULL) {
             return switch (operator) {
                 case EQUAL -> new Condition.Empty(field);
@@ -224,9 +255,9 @@ final class Lowering {
                 return new Condition.Compare(
                         field, operator, new Operand.Value(value, field.type()));
             }
-            return record.keyMember().isEmpty()
+            return record.keyMember().isEmpty() || !(field instanceof Operand.Field reference)
                     ? new Condition.Unknown()
-                    : compare(keyed(field), operator, value, zone);
+                    : compare(keyed(reference), operator, value, zone);
         }
         var stored = stored(field.type(), value, zone);
         return stored == null
@@ -235,7 +266,7 @@ final class Lowering {
     }
 
     /** The value as a store compares it, or {@code null} when no such field can hold it. */
-    private static @Nullable Object stored(LogicType type, Object value, ZoneId zone) {
+    static @Nullable Object stored(LogicType type, Object value, ZoneId zone) {
         if (type.isNumeric()) {
             var number = value instanceof Amount amount ? amount.value() : value;
             return number instanceof Decimal decimal ? written(type, decimal) : null;
@@ -274,10 +305,10 @@ final class Lowering {
                 || !name.equals("year")
                 || source.type() != Simple.DATE
                 || operator != Operator.EQUAL
-                || usesItem(right)) {
+                || varies(right)) {
             return null;
         }
-        var field = field(source);
+        var field = varies(source) ? operands.of(source) : null;
         if (field == null) {
             return null;
         }
@@ -289,15 +320,16 @@ final class Lowering {
                 return new Condition.Unknown();
             }
             var first = LocalDate.of(year.asInt().getAsInt(), 1, 1);
+            var date = field.bind(bound, zone);
             return new Condition.All(
                     List.of(
-                            compare(field, Operator.GREATER_OR_EQUAL, first, zone),
-                            compare(field, Operator.LESS, first.plusYears(1), zone)));
+                            compare(date, Operator.GREATER_OR_EQUAL, first, zone),
+                            compare(date, Operator.LESS, first.plusYears(1), zone)));
         };
     }
 
     private @Nullable Binder within(Term.Within within) {
-        if (field(within.value()) == null) {
+        if (!varies(within.value()) || operands.of(within.value()) == null) {
             return null;
         }
         tested.put(within.tested().slot(), within.value());
@@ -305,8 +337,8 @@ final class Lowering {
     }
 
     private @Nullable Binder matches(Term value, Term test) {
-        var field = field(value);
-        if (field == null || usesItem(test)) {
+        var field = varies(value) && !varies(test) ? operands.of(value) : null;
+        if (field == null) {
             return null;
         }
         if (test instanceof Term.RangeOf range) {
@@ -318,7 +350,7 @@ final class Lowering {
         return test.type() == Simple.ANY ? null : value(field, Operator.EQUAL, hole(test));
     }
 
-    private Binder range(Operand.Field field, Term.RangeOf range) {
+    private Binder range(Operands.Binder field, Term.RangeOf range) {
         var parts = new ArrayList<Binder>();
         if (range.start() != null) {
             parts.add(
@@ -366,9 +398,9 @@ final class Lowering {
     }
 
     private @Nullable Binder text(List<Term> arguments, Condition.TextMatch.Place place) {
-        var named = field(arguments.getFirst());
+        var named = operands.stored(arguments.getFirst());
         var field = named == null ? null : keyed(named);
-        if (field == null || !field.type().isTextual() || usesItem(arguments.get(1))) {
+        if (field == null || !field.type().isTextual() || varies(arguments.get(1))) {
             return null;
         }
         int at = hole(arguments.get(1));

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Span;
+import sandpiper.logic.term.FormulaMember;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.LogicType.RecordOf;
@@ -26,7 +27,7 @@ public final class Selections {
     private final List<String> path;
     private final List<Clause> clauses;
     private final List<Lowering.Binder> binders = new ArrayList<>();
-    private final List<Term> values = new ArrayList<>();
+    private final List<Needed> values = new ArrayList<>();
 
     /**
      * A condition on the selected record, or on one that references lead to from it.
@@ -48,7 +49,7 @@ public final class Selections {
 
     /** The selection a term is, or nothing when a store cannot answer it. */
     public static Optional<Selections> of(Term term) {
-        return origin(term).filter(Selections::lower);
+        return origin(term).filter(found -> found.lower(Surroundings.NONE));
     }
 
     /** The records for which a condition about an item holds, or nothing. */
@@ -56,18 +57,23 @@ public final class Selections {
         var made =
                 new Selections(
                         records, null, List.of(), List.of(new Clause(condition, item, List.of())));
-        return made.lower() ? Optional.of(made) : Optional.empty();
+        return made.lower(Surroundings.NONE) ? Optional.of(made) : Optional.empty();
     }
 
     /** The first place in a condition that a store cannot answer; the whole when there is none. */
     public static Span obstacle(Term condition, Term.Local item) {
         var obstacle = new Lowering.Obstacle();
-        new Lowering(item, List.of(), new ArrayList<>(), obstacle).condition(condition);
+        new Lowering(item, List.of(), new ArrayList<>(), obstacle, Surroundings.NONE)
+                .condition(condition);
         return obstacle.span().orElse(condition.span());
     }
 
     /** The total an aggregate is, or nothing when a store cannot answer it. */
     public static Optional<TotalOf> total(Term.Aggregate aggregate) {
+        return total(aggregate, Surroundings.NONE);
+    }
+
+    static Optional<TotalOf> total(Term.Aggregate aggregate, Surroundings surroundings) {
         var function = aggregate.function().name();
         if (!TOTALS.contains(function)) {
             return Optional.empty();
@@ -96,7 +102,11 @@ public final class Selections {
                                         || type.isNumeric()
                                         || type == Simple.DURATION);
         var total = new Selection.Total(function, path, type);
-        return fits ? of(list).map(found -> new TotalOf(found, total)) : Optional.empty();
+        return fits
+                ? origin(list)
+                        .filter(found -> found.lower(surroundings))
+                        .map(found -> new TotalOf(found, total))
+                : Optional.empty();
     }
 
     /** The names from an item to a field, or {@code null} when the value is anything else. */
@@ -105,7 +115,9 @@ public final class Selections {
         Term at = value;
         while (at instanceof Term.Read read) {
             if (read.member().reference() != null
-                    || read.member().type() instanceof LogicType.ListOf) {
+                    || read.member().type() instanceof LogicType.ListOf
+                    || (read.member() instanceof FormulaMember member
+                            && member.formula() != null)) {
                 return null;
             }
             names.addFirst(read.member().name());
@@ -175,11 +187,11 @@ public final class Selections {
         return new Selections(recordOf(member.type()), owner, longer, moved);
     }
 
-    private boolean lower() {
+    private boolean lower(Surroundings surroundings) {
         var obstacle = new Lowering.Obstacle();
         for (var clause : clauses) {
             var binder =
-                    new Lowering(clause.item(), clause.prefix(), values, obstacle)
+                    new Lowering(clause.item(), clause.prefix(), values, obstacle, surroundings)
                             .condition(clause.condition());
             if (binder.isEmpty()) {
                 return false;
@@ -210,7 +222,7 @@ public final class Selections {
     }
 
     /** What must be worked out before it can be bound, in order. */
-    public List<Term> values() {
+    public List<Needed> values() {
         return values;
     }
 

@@ -3,13 +3,16 @@ package sandpiper.logic.filter;
 import java.time.Clock;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import sandpiper.logic.LogicCode;
 import sandpiper.logic.Problem;
 import sandpiper.logic.Span;
-import sandpiper.logic.check.CheckedTerm;
 import sandpiper.logic.check.Checker;
 import sandpiper.logic.check.Setting;
+import sandpiper.logic.condition.Needed;
+import sandpiper.logic.condition.Operand;
 import sandpiper.logic.condition.Selections;
+import sandpiper.logic.condition.SortKey;
 import sandpiper.logic.run.Compiler;
 import sandpiper.logic.run.Evaluation;
 import sandpiper.logic.run.RecordSource;
@@ -52,19 +55,26 @@ public final class ConditionChecker {
                     "A filter cannot ask this: it compares fields with each other and with values,"
                             + " joined by and, or and not.");
         }
-        var run = new Evaluation(clock.instant(), clock.getZone(), RecordSource.NONE);
-        var bound =
-                selections.get().values().stream()
-                        .map(value -> value(value, checked, run))
-                        .toList();
+        var bound = values(selections.get().values(), checked.slots(), clock);
         return new Checked.Accepted(
                 Objects.requireNonNull(
                         selections.get().bind(null, bound, clock.getZone()).condition()));
     }
 
-    private static Object value(Term term, CheckedTerm checked, Evaluation run) {
-        var code = Compiler.compile(term, checked.slots());
-        return code.run(code.frame(run));
+    /** What to put records in order by, or nothing when a store cannot work it out. */
+    public static Optional<Operand> sortKey(RecordType record, List<String> path, Clock clock) {
+        return SortKey.of(record, path)
+                .map(key -> key.bind(values(key.values(), 1, clock), clock.getZone()));
+    }
+
+    private static List<Object> values(List<Needed> needed, int slots, Clock clock) {
+        var run = new Evaluation(clock.instant(), clock.getZone(), RecordSource.NONE);
+        return needed.stream()
+                .map(one -> {
+                    var code = Compiler.compile(one, slots);
+                    return code.run(code.frame(run));
+                })
+                .toList();
     }
 
     private static Checked rejected(LogicCode code, Span span, String message) {

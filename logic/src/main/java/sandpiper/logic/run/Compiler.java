@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import sandpiper.logic.check.CheckedTerm;
+import sandpiper.logic.condition.Needed;
 import sandpiper.logic.condition.Selections;
 import sandpiper.logic.syntax.Operator;
 import sandpiper.logic.term.Term;
@@ -34,6 +35,17 @@ public final class Compiler {
     /** Compiles a term of a text that needs this many places. */
     public static Code compile(Term term, int slots) {
         return new Code(op(term), slots);
+    }
+
+    /** Compiles a value a condition needs, to be run in a frame of the text it stands in. */
+    public static Code compile(Needed needed, int slots) {
+        return new Code(op(needed), slots);
+    }
+
+    static Op op(Needed needed) {
+        var value = op(needed.term());
+        int own = needed.ownSlots();
+        return own == 0 ? value : frame -> value.eval(new Frame(own, frame.run()));
     }
 
     static Op op(Term term) {

@@ -24,7 +24,7 @@ final class Pushdown {
             return new Bound(
                     template,
                     owner == null ? _ -> Nothing.NULL : Compiler.op(owner),
-                    Compiler.ops(template.values()));
+                    template.values().stream().map(Compiler::op).toArray(Op[]::new));
         }
 
         /** The selection, or {@code null} when its owner is empty and so has no records. */

@@ -48,6 +48,10 @@ class ConditionCheckerTest {
                 "arrival = today()",
                 "((((open))))",
                 "arrival.year = 2026",
+                "nights + 1 >= 2 * 3",
+                "departure - arrival > @\"P3D\" and (departure - arrival).days < 9",
+                "(if open then nights else 0) = 1",
+                "arrival + @\"P7D\" < today()",
                 "not(vessel.length < 5) or pier = null"
             })
     void takesWhatCanBeAskedOfStoredFields(String text) {
@@ -65,7 +69,7 @@ class ConditionCheckerTest {
                     state = "Alongsid"          | UNKNOWN_CHOICE     | 8  | 18 | "Alongside"
                     nights = "three"            | WRONG_TYPE         | 0  | 16 |
                     arrival > 5                 | WRONG_TYPE         | 0  | 11 |
-                    nights + 1 = 2              | NOT_IN_SQL         | 0  | 14 |
+                    nights / 2 = 2              | NOT_IN_SQL         | 0  | 14 |
                     nights ++ 1                 | UNEXPECTED_TOKEN   | 8  | 9  |
                     count(charges) > 1          | NOT_IN_SQL         | 0  | 18 |
                     open and                    | UNEXPECTED_TOKEN   | 8  | 8  |

@@ -73,7 +73,7 @@ public final class Definitions {
         // Services are read last: which fields can be filtered by is known only now.
         compiled.objects().forEach(object -> objects.put(object.name(), object));
         for (var packageName : order) {
-            readServices(packageName);
+            readServices(packageName, compiled);
         }
         diagnostics.sort(Diagnostic.BY_PLACE);
         boolean wrong =
@@ -229,13 +229,13 @@ public final class Definitions {
         }
     }
 
-    private void readServices(String packageName) {
+    private void readServices(String packageName, Release compiled) {
         for (var source : sources(FileKind.SERVICE, packageName)) {
             var name = Source.text(source.root(), "service").orElse("");
             if (name.isEmpty()) {
                 continue;
             }
-            var service = new ServiceReader(source, packageName, objects).read(name);
+            var service = new ServiceReader(source, packageName, objects, compiled).read(name);
             boolean taken =
                     services.stream()
                             .anyMatch(other ->

@@ -7,12 +7,15 @@ import java.util.Map;
 import java.util.Optional;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
+import sandpiper.logic.condition.SortKey;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
+import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.Lifecycle;
 import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
@@ -23,11 +26,15 @@ final class ServiceReader {
     private final Source source;
     private final String packageName;
     private final Map<String, ObjectType> objects;
+    private final Release release;
 
-    ServiceReader(Source source, String packageName, Map<String, ObjectType> objects) {
+    /** {@code release} has the same objects, for what depends on their formulas. */
+    ServiceReader(
+            Source source, String packageName, Map<String, ObjectType> objects, Release release) {
         this.source = source;
         this.packageName = packageName;
         this.objects = objects;
+        this.release = release;
     }
 
     ServiceType read(String name) {
@@ -163,17 +170,28 @@ final class ServiceReader {
                     null,
                     place.toArray(String[]::new));
         }
-        for (var path : tree.paths()) {
-            if (path.last().onRead() && pieces.stream().noneMatch(piece -> piece.contains("all"))) {
-                source.error(
-                        DefinitionCode.BAD_FIELD_LIST,
-                        "%s is worked out each time it is read and cannot be used to %s."
-                                .formatted(path.written(), key),
-                        null,
-                        place.toArray(String[]::new));
-            }
+        boolean all = pieces.stream().anyMatch(piece -> piece.contains("all"));
+        var answered = tree.paths().stream().filter(path -> isAnswered(object, path)).toList();
+        if (!all) {
+            tree.paths().stream()
+                    .filter(path -> !answered.contains(path))
+                    .forEach(path ->
+                            source.error(
+                                    DefinitionCode.BAD_FIELD_LIST,
+                                    "%s is worked out each time it is read, in a way the database cannot; it cannot be used to %s."
+                                            .formatted(path.written(), key),
+                                    null,
+                                    place.toArray(String[]::new)));
         }
-        return tree.paths().stream().filter(path -> !path.last().onRead()).toList();
+        return answered;
+    }
+
+    private boolean isAnswered(ObjectType object, FieldPath path) {
+        return !path.last().onRead()
+                || SortKey.of(
+                                release.recordType(object),
+                                path.steps().stream().map(Field::name).toList())
+                        .isPresent();
     }
 
     /**

@@ -144,7 +144,7 @@ final class Routes {
             return null;
         }
         return switch ((ModelMember) read.member()) {
-            case ModelMember.OfField(_, var field, var type) -> {
+            case ModelMember.OfField(_, var field, var type, _) -> {
                 add(new Reading(from.object(), from.part(), field, from.route()));
                 yield type
                                 instanceof

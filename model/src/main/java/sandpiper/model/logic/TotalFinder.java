@@ -100,7 +100,7 @@ final class TotalFinder {
                 term,
                 one -> {
                     if (one instanceof Term.Read(Term.Read inner, _, _)
-                            && inner.member() instanceof ModelMember.OfField(_, var field, _)
+                            && inner.member() instanceof ModelMember.OfField(_, var field, _, _)
                             && field.type() instanceof FieldType.Reference reference) {
                         others.add(reference.to());
                     }

@@ -4,6 +4,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
+import sandpiper.logic.term.FormulaMember;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.Member;
 import sandpiper.model.type.FieldType;
@@ -15,7 +16,7 @@ import sandpiper.model.type.TypeKeyword;
 public sealed interface ModelMember extends Member {
     /** The member for a field. */
     static ModelMember of(Release release, ObjectType object, Field field) {
-        return new OfField(object, field, typeOf(release, field));
+        return new OfField(object, field, typeOf(release, field), release);
     }
 
     private static LogicType typeOf(Release release, Field field) {
@@ -35,7 +36,13 @@ public sealed interface ModelMember extends Member {
     }
 
     /** A field, of a record or of a line item. */
-    record OfField(ObjectType object, Field field, LogicType type) implements ModelMember {
+    record OfField(ObjectType object, Field field, LogicType type, Release release)
+            implements ModelMember, FormulaMember {
+        @Override
+        public @Nullable Formula formula() {
+            return field.onRead() ? release.formula(object, field, type) : null;
+        }
+
         @Override
         public String name() {
             return field.name();

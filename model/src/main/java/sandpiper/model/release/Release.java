@@ -5,6 +5,14 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
+import sandpiper.logic.Span;
+import sandpiper.logic.check.Checker;
+import sandpiper.logic.check.Setting;
+import sandpiper.logic.term.FormulaMember.Formula;
+import sandpiper.logic.term.Term;
+import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.RecordType;
 import sandpiper.logic.type.World;
 import sandpiper.model.type.ChoiceList;
@@ -22,6 +30,7 @@ public final class Release {
     private final Map<String, List<Inverse>> inverses = new LinkedHashMap<>();
     private final Map<String, FieldTree> everything = new LinkedHashMap<>();
     private final Map<String, ObjectRecordType> recordTypes = new LinkedHashMap<>();
+    private final Map<String, Formula> formulas = new ConcurrentHashMap<>();
 
     /** Puts checked parts together; every reference must name one of the objects. */
     public Release(
@@ -62,6 +71,28 @@ public final class Release {
                 return recordTypes.keySet();
             }
         };
+    }
+
+    /**
+     * The formula of a field of an object, or {@code null} when it has none; the same one at each
+     * call.
+     */
+    @Nullable Formula formula(ObjectType object, Field field, LogicType type) {
+        var text = field.logic().formula();
+        return text == null
+                ? null
+                : formulas.computeIfAbsent(
+                        object.name() + "." + field.name(),
+                        _ -> checked(object, text.text(), type));
+    }
+
+    private Formula checked(ObjectType object, String text, LogicType type) {
+        var record = recordType(object);
+        var checked = Checker.value(text, Setting.of(world(), record), type);
+        var item =
+                new Term.Local(
+                        Setting.THIS, "this", new LogicType.RecordOf(record), new Span(0, 0));
+        return new Formula(checked.term(), item, checked.slots());
     }
 
     private void indexInverses(ObjectType object) {

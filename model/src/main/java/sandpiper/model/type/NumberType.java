@@ -22,6 +22,8 @@ public record NumberType(TypeKeyword keyword, int scale, @Nullable String curren
     /** Whole numbers up to what a double keeps exactly, 2^53 - 1. */
     private static final long LARGEST_INTEGER = 9_007_199_254_740_991L;
 
+    private static final long LARGEST_DECIMAL = 999_999_999_999_999L;
+
     /** A whole number. */
     public static NumberType integer() {
         return new NumberType(TypeKeyword.INTEGER, 0, null);
@@ -74,11 +76,12 @@ public record NumberType(TypeKeyword keyword, int scale, @Nullable String curren
             return tooLarge();
         }
         long value = unscaled.longValue();
-        boolean fits =
-                keyword == TypeKeyword.INTEGER
-                        ? Math.abs(value) <= LARGEST_INTEGER
-                        : exact.precision() <= DIGITS && Math.abs(value) < 1_000_000_000_000_000L;
-        return fits ? Intake.taken(value) : tooLarge();
+        return Math.abs(value) <= largest() ? Intake.taken(value) : tooLarge();
+    }
+
+    /** The largest value in its smallest units; the least is as far below 0. */
+    public long largest() {
+        return keyword == TypeKeyword.INTEGER ? LARGEST_INTEGER : LARGEST_DECIMAL;
     }
 
     private static String shortly(BigDecimal number) {

@@ -159,6 +159,40 @@ class LogicDefinitionsTest {
     }
 
     @Test
+    void aServiceIsFilteredByWhatTheDatabaseCanWorkOutAndRefusesTheRest() {
+        var files = new HashMap<String, String>();
+        files.put("marina/package.yaml", PACKAGE);
+        files.put(
+                "marina/objects/job.yaml",
+                """
+                object: Job
+                key: code
+                fields:
+                  code: { type: text, length: 10, required: true }
+                  due: { type: date }
+                  late: { type: boolean, formula: due < today() }
+                  dayName: { type: text, formula: if due > today() then day of week(due) else null }
+                """);
+        files.put(
+                "marina/services/jobs.yaml",
+                """
+                service: jobs
+                version: 1
+                protocols: [rest]
+                resources:
+                  jobs:
+                    object: Job
+                    query: { fields: [all], filter: [code, late, dayName], sort: [late] }
+                """);
+
+        assertThat(Definitions.check(files).diagnostics())
+                .singleElement()
+                .extracting(Diagnostic::message)
+                .asString()
+                .contains("dayName is worked out each time it is read");
+    }
+
+    @Test
     void anExtensionAddsToAnObjectOfAnotherPackage() {
         var files = new HashMap<String, String>();
         files.put("marina/package.yaml", PACKAGE);

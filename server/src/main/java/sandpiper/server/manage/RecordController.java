@@ -130,7 +130,11 @@ class RecordController {
                 reader.text("search"),
                 byCreation
                         ? List.of()
-                        : reader.sort(names, name -> FieldPath.of(type.fields().get(name))),
+                        : reader.sort(
+                                names,
+                                name -> FieldPath.of(type.fields().get(name)),
+                                live.release().recordType(type),
+                                engine.clock().withZone(type.zone())),
                 byCreation && !"created".equals(sort),
                 cursors.read(fingerprint, reader.text("after")),
                 reader.limit(),

@@ -17,6 +17,7 @@ import sandpiper.logic.condition.Condition;
 import sandpiper.logic.filter.Checked;
 import sandpiper.logic.filter.ConditionChecker;
 import sandpiper.logic.type.RecordType;
+import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.server.problem.Problem.Wrong;
 import sandpiper.server.problem.ProblemException;
@@ -107,8 +108,14 @@ public final class QueryReader {
     /**
      * The order of the parameter {@code sort}: names with commas between them, a minus before those
      * that run down.
+     *
+     * @param type the record as logic sees it, whole, for fields that are worked out on read
      */
-    public List<Query.Sort> sort(List<String> sortable, Function<String, FieldPath> paths) {
+    public List<Query.Sort> sort(
+            List<String> sortable,
+            Function<String, FieldPath> paths,
+            RecordType type,
+            Clock clock) {
         var text = text("sort");
         if (text == null) {
             return List.of();
@@ -121,9 +128,23 @@ public final class QueryReader {
             if (!sortable.contains(field)) {
                 throw wrong(notAmong("sort by", field, sortable));
             }
-            sorts.add(new Query.Sort(paths.apply(field), descending));
+            sorts.add(sort(paths.apply(field), descending, type, clock));
         }
         return sorts;
+    }
+
+    private static Query.Sort sort(
+            FieldPath path, boolean descending, RecordType type, Clock clock) {
+        if (!path.last().onRead()) {
+            return new Query.Sort(path, descending);
+        }
+        var names = path.steps().stream().map(Field::name).toList();
+        return ConditionChecker.sortKey(type, names, clock)
+                .map(key -> new Query.Sort(path, key, descending))
+                .orElseThrow(() ->
+                        wrong(
+                                "You cannot sort by %s: it is worked out each time it is read, in a way the database cannot."
+                                        .formatted(Quoted.of(path.written()))));
     }
 
     /** The names of the parameter {@code fields}, or {@code null} for all. */

@@ -118,7 +118,11 @@ class RestController {
                 tree,
                 reader.filter(filterable, engine.clock().withZone(object.zone())),
                 null,
-                reader.sort(sortable, name -> resource.sortable().get(sortable.indexOf(name))),
+                reader.sort(
+                        sortable,
+                        name -> resource.sortable().get(sortable.indexOf(name)),
+                        live.release().recordType(object),
+                        engine.clock().withZone(object.zone())),
                 false,
                 cursors.read(fingerprint, reader.text("after")),
                 reader.limit(),

@@ -13,6 +13,11 @@ record ColumnRef(List<Field> via, String column) {
         via = List.copyOf(via);
     }
 
+    /** A column of the record's own table. */
+    static ColumnRef own(String column) {
+        return new ColumnRef(List.of(), column);
+    }
+
     /** As text, to tell shapes of queries apart. */
     String path() {
         var text = new StringBuilder();

@@ -17,13 +17,24 @@ final class Joins {
 
     private final Release release;
     private final String table;
+    private final String root;
     private final Map<String, Step> steps = new LinkedHashMap<>();
 
     private record Step(String alias, String fromAlias, String fromColumn, String table) {}
 
     Joins(Release release, String table) {
+        this(release, table, ROOT);
+    }
+
+    private Joins(Release release, String table, String root) {
         this.release = release;
         this.table = table;
+        this.root = root;
+    }
+
+    /** The tables of a select within this one. */
+    Joins inside(String other) {
+        return new Joins(release, other, root + root.charAt(0));
     }
 
     /** A column as a jOOQ field; what is on the way to it is joined. */
@@ -31,16 +42,12 @@ final class Joins {
         return DSL.field(DSL.name(alias(ref.via()), ref.column()), Object.class);
     }
 
-    org.jooq.Field<Long> number(ColumnRef ref) {
-        return column(ref).coerce(SQLDataType.BIGINT);
-    }
-
     org.jooq.Field<String> text(ColumnRef ref) {
         return column(ref).coerce(SQLDataType.VARCHAR);
     }
 
     private String alias(List<Field> via) {
-        var alias = ROOT;
+        var alias = root;
         for (var step : via) {
             var next = alias + "_" + step.name();
             var from = alias;
@@ -53,7 +60,7 @@ final class Joins {
 
     /** The table with everything joined that has been asked for. */
     Table<?> from() {
-        Table<?> from = DSL.table(DSL.name(table)).as(DSL.name(ROOT));
+        Table<?> from = DSL.table(DSL.name(table)).as(DSL.name(root));
         for (var step : steps.values()) {
             from =
                     from.leftJoin(DSL.table(DSL.name(step.table())).as(DSL.name(step.alias())))

@@ -10,19 +10,24 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Span;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.condition.Operand;
+import sandpiper.logic.syntax.ArithmeticOperator;
 import sandpiper.logic.syntax.Operator;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.value.RecordValue;
 import sandpiper.model.release.Field;
+import sandpiper.model.release.ObjectRecordType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.TemporalType;
+import sandpiper.model.type.TypeKeyword;
 import sandpiper.model.type.UuidType;
 import sandpiper.store.table.Tables;
 
@@ -36,6 +41,9 @@ final class Lowering {
                     "changedBy", Tables.CHANGED_BY,
                     "retired", Tables.RETIRED);
 
+    private static final int PERCENT_PLACES = 2;
+    private static final long MICROS_A_DAY = 86_400_000_000L;
+
     private final Release release;
     private final ObjectType object;
 
@@ -44,8 +52,25 @@ final class Lowering {
         this.object = object;
     }
 
-    /** A column with the decimal places of what is in it; 0 for all but numbers. */
-    private record Target(ColumnRef column, int scale, boolean smallLetters) {}
+    /**
+     * A scalar with the decimal places of what is in it, 0 for all but numbers.
+     *
+     * @param percent whether it is a percent, which is written 19 and counts as 0.19
+     */
+    private record Target(Scalar scalar, int scale, boolean percent, boolean smallLetters) {
+        static Target plain(Scalar scalar) {
+            return new Target(scalar, 0, false, false);
+        }
+
+        static Target number(Scalar scalar, int scale) {
+            return new Target(scalar, scale, false, false);
+        }
+
+        /** Decimal places when it is reckoned with. */
+        int places() {
+            return percent ? scale + PERCENT_PLACES : scale;
+        }
+    }
 
     Predicate lower(Condition condition) {
         return switch (condition) {
@@ -55,9 +80,10 @@ final class Lowering {
                     new Predicate.Any(parts.stream().map(this::lower).toList());
             case Condition.Not(var inner) -> new Predicate.Not(lower(inner));
             case Condition.Unknown _ -> new Predicate.Unknown();
-            case Condition.Empty(var field) -> new Predicate.Empty(target(field).column());
+            case Condition.Empty(var operand) -> new Predicate.Empty(target(operand).scalar());
+            case Condition.Holds(var flag) -> new Predicate.Holds(target(flag).scalar());
             case Condition.TextMatch(var field, var place, var text) ->
-                    new Predicate.Match(target(field).column(), place, text);
+                    new Predicate.Match(column(field.path()), place, text);
             case Condition.Compare(var left, var operator, var right) ->
                     compare(target(left), operator, right);
         };
@@ -65,23 +91,163 @@ final class Lowering {
 
     /** The column at the end of a path. */
     ColumnRef column(List<String> path) {
-        return target(new Operand.Field(path, LogicType.Simple.ANY, new Span(0, 0))).column();
+        return reach(path).column();
     }
 
-    private Target target(Operand.Field operand) {
+    /** What rows are put in order by. */
+    Scalar scalar(Operand operand) {
+        return target(operand).scalar();
+    }
+
+    private Target target(Operand operand) {
+        return switch (operand) {
+            case Operand.Field field -> stored(field);
+            case Operand.Value value -> bound(value);
+            case Operand.Nothing _ -> Target.plain(new Scalar.Bound(null));
+            case Operand.Worked worked -> worked(worked);
+            case Operand.Truth(var condition) -> Target.plain(new Scalar.Truth(lower(condition)));
+            case Operand.Arithmetic arithmetic -> arithmetic(arithmetic);
+            case Operand.Later(var date, long days) ->
+                    Target.plain(
+                            new Scalar.Arithmetic(
+                                    '+', target(date).scalar(), new Scalar.Bound(days)));
+            case Operand.Piece(var of, var name) -> piece(of, name);
+            case Operand.Choice choice -> choice(choice);
+            case Operand.Total total -> total(total);
+        };
+    }
+
+    private Target stored(Operand.Field operand) {
+        var reached = reach(operand.path());
+        var field = reached.field();
+        var column = new Scalar.Column(reached.column());
+        return field == null ? Target.plain(column) : ofType(field.type(), column);
+    }
+
+    private static Target ofType(FieldType type, Scalar scalar) {
+        return switch (type) {
+            case NumberType number -> new Target(scalar, number.scale(), isPercent(number), false);
+            case MoneyType money -> Target.number(scalar, money.scale());
+            default -> new Target(scalar, 0, false, type instanceof UuidType);
+        };
+    }
+
+    private static boolean isPercent(NumberType type) {
+        return type.keyword() == TypeKeyword.PERCENT;
+    }
+
+    private static Target bound(Operand.Value value) {
+        if (value.value() instanceof BigDecimal number) {
+            var scale = Math.max(number.scale(), 0);
+            var unscaled = number.movePointRight(scale);
+            return new Target(
+                    new Scalar.Bound(fits(unscaled) ? (Object) unscaled.longValue() : null),
+                    scale,
+                    value.type() == LogicType.Simple.PERCENT,
+                    false);
+        }
+        return Target.plain(new Scalar.Bound(column(value.value())));
+    }
+
+    /** A value worked out goes through its field's type as it would if it were stored. */
+    private Target worked(Operand.Worked worked) {
+        var type = Objects.requireNonNull(reach(worked.path()).field()).type();
+        var inner = target(worked.formula());
+        if (!(type instanceof NumberType number)) {
+            return ofType(type, inner.scalar());
+        }
+        int places = number.scale() + (isPercent(number) ? PERCENT_PLACES : 0);
+        var scaled = times(inner.scalar(), Math.max(places - inner.places(), 0));
+        return ofType(
+                type,
+                new Scalar.Fitted(
+                        scaled, power(Math.max(inner.places() - places, 0)), number.largest()));
+    }
+
+    private Target arithmetic(Operand.Arithmetic arithmetic) {
+        var left = target(arithmetic.left());
+        var right = target(arithmetic.right());
+        if (arithmetic.operator() == ArithmeticOperator.TIMES) {
+            return Target.number(
+                    new Scalar.Arithmetic('*', left.scalar(), right.scalar()),
+                    left.places() + right.places());
+        }
+        int scale = Math.max(left.places(), right.places());
+        var made =
+                new Scalar.Arithmetic(
+                        arithmetic.operator() == ArithmeticOperator.PLUS ? '+' : '-',
+                        times(left.scalar(), scale - left.places()),
+                        times(right.scalar(), scale - right.places()));
+        boolean days = arithmetic.left().type() == LogicType.Simple.DATE;
+        return Target.number(days ? new Scalar.Times(made, MICROS_A_DAY) : made, scale);
+    }
+
+    private Target piece(Operand of, String name) {
+        var inner = target(of).scalar();
+        return Target.plain(
+                switch (name) {
+                    case "year" -> new Scalar.DatePiece(inner, 'Y');
+                    case "month" -> new Scalar.DatePiece(inner, 'm');
+                    case "day" -> new Scalar.DatePiece(inner, 'd');
+                    default -> new Scalar.Whole(inner, MICROS_A_DAY);
+                });
+    }
+
+    private Target choice(Operand.Choice choice) {
+        var then = target(choice.then());
+        var otherwise = target(choice.otherwise());
+        // A percent beside a plain number is the share it counts as.
+        int places = Math.max(then.places(), otherwise.places());
+        return Target.number(
+                new Scalar.Choice(
+                        lower(choice.when()),
+                        times(then.scalar(), places - then.places()),
+                        times(otherwise.scalar(), places - otherwise.places())),
+                places);
+    }
+
+    private Target total(Operand.Total total) {
+        var of = ((ObjectRecordType) total.records()).object();
+        var inside = new Lowering(release, of);
+        var wanted = total.total();
+        var value =
+                wanted.value().isEmpty()
+                        ? null
+                        : inside.stored(
+                                new Operand.Field(wanted.value(), wanted.type(), new Span(0, 0)));
+        var condition = total.condition();
+        var scalar =
+                new Scalar.Total(
+                        wanted.function(),
+                        of,
+                        value == null ? null : value.scalar(),
+                        total.link().isEmpty() ? null : inside.column(total.link()),
+                        total.owner().isEmpty()
+                                ? ColumnRef.own(Tables.NUMBER)
+                                : column(total.owner()),
+                        condition == null ? null : inside.lower(condition));
+        return value == null || wanted.function().equals("count")
+                ? Target.plain(scalar)
+                : new Target(scalar, value.scale(), value.percent(), value.smallLetters());
+    }
+
+    private static Scalar times(Scalar scalar, int places) {
+        return places == 0 ? scalar : new Scalar.Times(scalar, power(places));
+    }
+
+    /** Where a path ends; {@code field} is {@code null} for what every record has. */
+    private record Reached(ColumnRef column, @Nullable Field field) {}
+
+    private Reached reach(List<String> path) {
         var via = new ArrayList<Field>();
         var at = object;
-        var path = operand.path();
         for (int i = 0; i < path.size(); i++) {
             var field = at.fields().find(path.get(i));
             if (field.isEmpty()) {
-                return new Target(new ColumnRef(via, systemColumn(path.get(i))), 0, false);
+                return new Reached(new ColumnRef(via, systemColumn(path.get(i))), null);
             }
             if (i == path.size() - 1) {
-                return new Target(
-                        new ColumnRef(via, field.get().name()),
-                        scaleOf(field.get().type()),
-                        field.get().type() instanceof UuidType);
+                return new Reached(new ColumnRef(via, field.get().name()), field.get());
             }
             via.add(field.get());
             at = release.target((FieldType.Reference) field.get().type());
@@ -90,32 +256,21 @@ final class Lowering {
     }
 
     private static String systemColumn(String name) {
-        return java.util.Objects.requireNonNull(OF_EVERY_RECORD.get(name));
-    }
-
-    private static int scaleOf(FieldType type) {
-        return switch (type) {
-            case NumberType number -> number.scale();
-            case MoneyType money -> money.scale();
-            default -> 0;
-        };
+        return Objects.requireNonNull(OF_EVERY_RECORD.get(name));
     }
 
     private Predicate compare(Target left, Operator operator, Operand right) {
-        return switch (right) {
-            case Operand.Field field -> columns(left, operator, target(field));
-            case Operand.Value value -> value(left, operator, value.value());
-        };
+        return right instanceof Operand.Value(var value, _)
+                ? value(left, operator, value)
+                : scalars(left, operator, target(right));
     }
 
-    private static Predicate columns(Target left, Operator operator, Target right) {
-        int scale = Math.max(left.scale(), right.scale());
-        return new Predicate.CompareColumns(
-                left.column(),
-                power(scale - left.scale()),
+    private static Predicate scalars(Target left, Operator operator, Target right) {
+        int places = Math.max(left.places(), right.places());
+        return new Predicate.Compare(
+                times(left.scalar(), places - left.places()),
                 operator,
-                right.column(),
-                power(scale - right.scale()));
+                times(right.scalar(), places - right.places()));
     }
 
     private static long power(int exponent) {
@@ -125,22 +280,26 @@ final class Lowering {
     private static Predicate value(Target left, Operator operator, Object value) {
         return switch (value) {
             case BigDecimal number -> number(left, operator, number);
-            case String text ->
-                    new Predicate.Compare(
-                            left.column(),
-                            operator,
-                            left.smallLetters() ? text.toLowerCase(Locale.ROOT) : text);
-            case Boolean flag -> new Predicate.Compare(left.column(), operator, flag ? 1L : 0L);
-            case RecordValue record ->
-                    new Predicate.Compare(left.column(), operator, record.number());
-            case LocalDate date ->
-                    new Predicate.Compare(left.column(), operator, date.toEpochDay());
-            case LocalTime time ->
-                    new Predicate.Compare(left.column(), operator, time.toNanoOfDay() / 1000);
-            case Instant instant ->
-                    new Predicate.Compare(left.column(), operator, TemporalType.micros(instant));
-            case Duration duration ->
-                    new Predicate.Compare(left.column(), operator, TemporalType.micros(duration));
+            case String text when left.smallLetters() ->
+                    bound(left, operator, text.toLowerCase(Locale.ROOT));
+            default -> bound(left, operator, column(value));
+        };
+    }
+
+    private static Predicate bound(Target left, Operator operator, Object value) {
+        return new Predicate.Compare(left.scalar(), operator, new Scalar.Bound(value));
+    }
+
+    /** A value that is no number as a column holds it. */
+    private static Object column(Object value) {
+        return switch (value) {
+            case String text -> text;
+            case Boolean flag -> flag ? 1L : 0L;
+            case RecordValue record -> record.number();
+            case LocalDate date -> date.toEpochDay();
+            case LocalTime time -> time.toNanoOfDay() / 1000;
+            case Instant instant -> TemporalType.micros(instant);
+            case Duration duration -> TemporalType.micros(duration);
             default -> throw new IllegalArgumentException("No column holds " + value);
         };
     }
@@ -152,7 +311,7 @@ final class Lowering {
         var scaled = number.movePointRight(left.scale());
         boolean exact = scaled.stripTrailingZeros().scale() <= 0;
         if (exact && fits(scaled)) {
-            return new Predicate.Compare(left.column(), operator, scaled.longValueExact());
+            return bound(left, operator, scaled.longValueExact());
         }
         if (operator == Operator.EQUAL || operator == Operator.NOT_EQUAL) {
             return new Predicate.Always(operator == Operator.NOT_EQUAL);
@@ -163,15 +322,16 @@ final class Lowering {
                         ? below.longValueExact()
                         : below.signum() < 0 ? Long.MIN_VALUE : Long.MAX_VALUE;
         boolean upward = operator == Operator.GREATER || operator == Operator.GREATER_OR_EQUAL;
-        return new Predicate.Compare(
-                left.column(), upward ? Operator.GREATER : Operator.LESS_OR_EQUAL, bound);
+        return bound(left, upward ? Operator.GREATER : Operator.LESS_OR_EQUAL, bound);
     }
 
     private static boolean fits(BigDecimal number) {
         return number.abs().compareTo(BigDecimal.valueOf(Long.MAX_VALUE)) <= 0;
     }
 
-    /** True when each word stands in at least one of the object's texts, whatever its case. */
+    /**
+     * The columns in which a search looks: the object's texts, and the keys of what it refers to.
+     */
     List<ColumnRef> searchable() {
         var columns = new ArrayList<ColumnRef>();
         for (var field : object.fields()) {

@@ -19,14 +19,13 @@ sealed interface Predicate {
     /** Neither true nor false, whatever the row. */
     record Unknown() implements Predicate {}
 
-    record Compare(ColumnRef column, Operator operator, Object value) implements Predicate {}
+    /** Two values of one scale. */
+    record Compare(Scalar left, Operator operator, Scalar right) implements Predicate {}
 
-    /** Two columns; numbers of different scale are brought to one by the factors. */
-    record CompareColumns(
-            ColumnRef left, long leftFactor, Operator operator, ColumnRef right, long rightFactor)
-            implements Predicate {}
+    /** Neither true nor false when it is empty. */
+    record Holds(Scalar flag) implements Predicate {}
 
-    record Empty(ColumnRef column) implements Predicate {}
+    record Empty(Scalar scalar) implements Predicate {}
 
     record Match(ColumnRef column, Condition.TextMatch.Place place, String text)
             implements Predicate {}
@@ -39,22 +38,13 @@ sealed interface Predicate {
             case Not(var inner) -> shape(into, "!", List.of(inner));
             case Always(var truth) -> into.append(truth ? 'T' : 'F');
             case Unknown _ -> into.append('U');
-            case Compare(var column, var operator, _) ->
-                    into.append(column.path()).append(operator.symbol()).append('?');
-            case CompareColumns(
-                            var left,
-                            var leftFactor,
-                            var operator,
-                            var right,
-                            var rightFactor) ->
-                    into.append(left.path())
-                            .append('*')
-                            .append(leftFactor)
-                            .append(operator.symbol())
-                            .append(right.path())
-                            .append('*')
-                            .append(rightFactor);
-            case Empty(var column) -> into.append(column.path()).append("=0");
+            case Compare(var left, var operator, var right) -> {
+                left.shape(into);
+                into.append(operator.symbol());
+                right.shape(into);
+            }
+            case Holds(var flag) -> flag.shape(into.append('='));
+            case Empty(var scalar) -> scalar.shape(into.append("0="));
             case Match(var column, var place, _) -> into.append(column.path()).append(place);
         }
     }
@@ -74,10 +64,15 @@ sealed interface Predicate {
             case All(var parts) -> parts.forEach(part -> part.values(into));
             case Any(var parts) -> parts.forEach(part -> part.values(into));
             case Not(var inner) -> inner.values(into);
-            case Always _, Unknown _, CompareColumns _, Empty _ -> {
+            case Always _, Unknown _ -> {
                 // no values
             }
-            case Compare compare -> into.add(compare.value());
+            case Compare(var left, _, var right) -> {
+                left.values(into);
+                right.values(into);
+            }
+            case Holds(var flag) -> flag.values(into);
+            case Empty(var scalar) -> scalar.values(into);
             case Match match -> {
                 into.add(match.text());
                 if (match.place() != Condition.TextMatch.Place.ANYWHERE) {

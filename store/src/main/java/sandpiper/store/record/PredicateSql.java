@@ -10,9 +10,11 @@ import sandpiper.logic.syntax.Operator;
  */
 final class PredicateSql {
     private final Joins joins;
+    private final ScalarSql scalars;
 
     PredicateSql(Joins joins) {
         this.joins = joins;
+        this.scalars = new ScalarSql(joins);
     }
 
     Condition of(Predicate predicate) {
@@ -23,20 +25,11 @@ final class PredicateSql {
             case Predicate.Always(var truth) ->
                     truth ? DSL.condition("1 = 1") : DSL.condition("1 = 0");
             case Predicate.Unknown _ -> DSL.condition("null");
-            case Predicate.Empty(var column) -> joins.column(column).isNull();
-            case Predicate.Compare(var column, var operator, _) ->
+            case Predicate.Empty(var scalar) -> scalars.of(scalar).isNull();
+            case Predicate.Holds(var flag) -> DSL.condition("{0} = 1", scalars.of(flag));
+            case Predicate.Compare(var left, var operator, var right) ->
                     DSL.condition(
-                            "{0} " + sign(operator) + " {1}", joins.column(column), placeholder());
-            case Predicate.CompareColumns(
-                            var left,
-                            var leftFactor,
-                            var operator,
-                            var right,
-                            var rightFactor) ->
-                    DSL.condition(
-                            "{0} " + sign(operator) + " {1}",
-                            times(left, leftFactor),
-                            times(right, rightFactor));
+                            "{0} " + sign(operator) + " {1}", scalars.of(left), scalars.of(right));
             case Predicate.Match match -> match(match);
         };
     }
@@ -53,25 +46,18 @@ final class PredicateSql {
         };
     }
 
-    private org.jooq.Field<?> times(ColumnRef column, long factor) {
-        return factor == 1 ? joins.column(column) : joins.number(column).mul(DSL.inline(factor));
-    }
-
     private Condition match(Predicate.Match match) {
         var text = joins.text(match.column());
         return switch (match.place()) {
-            case ANYWHERE -> DSL.condition("instr({0}, {1}) > 0", text, placeholder());
+            case ANYWHERE -> DSL.condition("instr({0}, {1}) > 0", text, ScalarSql.placeholder());
             case START ->
                     DSL.condition(
                             "substr({0}, 1, length({1})) = {2}",
-                            text, placeholder(), placeholder());
+                            text, ScalarSql.placeholder(), ScalarSql.placeholder());
             case END ->
                     DSL.condition(
-                            "substr({0}, -length({1})) = {2}", text, placeholder(), placeholder());
+                            "substr({0}, -length({1})) = {2}",
+                            text, ScalarSql.placeholder(), ScalarSql.placeholder());
         };
-    }
-
-    static org.jooq.Field<Object> placeholder() {
-        return DSL.param("v", Object.class);
     }
 }

@@ -21,6 +21,7 @@ final class QuerySql {
     private final Release release;
     private final Query query;
     private final @Nullable Predicate predicate;
+    private final List<Scalar> sorts;
     private final List<ColumnRef> searchable;
     private final List<String> words;
 
@@ -30,6 +31,7 @@ final class QuerySql {
         var lowering = new Lowering(release, query.object());
         var condition = query.condition();
         this.predicate = condition == null ? null : lowering.lower(condition);
+        this.sorts = query.sorts().stream().map(sort -> scalarOf(sort, lowering)).toList();
         this.searchable = lowering.searchable();
         var search = query.search();
         this.words =
@@ -48,9 +50,10 @@ final class QuerySql {
                         .append(words.size())
                         .append(query.newestFirst() ? 'n' : 'o')
                         .append(query.retired());
-        query.sorts()
-                .forEach(sort ->
-                        shape.append(sort.path().written()).append(sort.descending() ? '-' : '+'));
+        for (int i = 0; i < sorts.size(); i++) {
+            sorts.get(i).shape(shape);
+            shape.append(query.sorts().get(i).descending() ? '-' : '+');
+        }
         var after = query.after();
         if (after != null) {
             after.forEach(value -> shape.append(value == null ? '0' : '1'));
@@ -63,7 +66,9 @@ final class QuerySql {
 
     /** The values in the order of the question marks of {@link #page}. */
     Object[] pageValues() {
-        var values = filterValues();
+        var values = new ArrayList<@Nullable Object>();
+        sorts.forEach(sort -> sort.values(values));
+        values.addAll(filterValues());
         var after = query.after();
         if (after != null) {
             addKeysetValues(after, values);
@@ -93,12 +98,18 @@ final class QuerySql {
     String page(Joins joins, List<org.jooq.Field<?>> columns) {
         var selected = new ArrayList<>(columns);
         var order = new ArrayList<OrderField<?>>();
-        for (var sort : query.sorts()) {
-            var column = joins.column(columnOf(sort));
-            selected.add(column);
-            order.add(sort.descending() ? column.desc() : column.asc());
+        var sql = new ScalarSql(joins);
+        for (int i = 0; i < sorts.size(); i++) {
+            var scalar = sorts.get(i);
+            var written = sql.of(scalar);
+            // What is worked out is named, so that its SQL and its values stand here only.
+            boolean stored = scalar instanceof Scalar.Column;
+            var name = DSL.field(DSL.name("sort" + i), Object.class);
+            selected.add(stored ? written : written.as(name));
+            var key = stored ? written : name;
+            order.add(query.sorts().get(i).descending() ? key.desc() : key.asc());
         }
-        var number = joins.column(new ColumnRef(List.of(), Tables.NUMBER));
+        var number = joins.column(ColumnRef.own(Tables.NUMBER));
         order.add(query.newestFirst() ? number.desc() : number.asc());
         var where = filter(joins);
         var after = query.after();
@@ -125,7 +136,7 @@ final class QuerySql {
             where.add(
                     DSL.condition(
                             "{0} = " + (query.retired() == Query.Retired.ONLY ? "1" : "0"),
-                            joins.column(new ColumnRef(List.of(), Tables.RETIRED))));
+                            joins.column(ColumnRef.own(Tables.RETIRED))));
         }
         if (predicate != null) {
             where.add(new PredicateSql(joins).of(predicate));
@@ -137,11 +148,15 @@ final class QuerySql {
                                     .map(column ->
                                             DSL.condition(
                                                     "{0} like {1} escape '!'",
-                                                    joins.column(column),
-                                                    PredicateSql.placeholder()))
+                                                    joins.column(column), ScalarSql.placeholder()))
                                     .toList()));
         }
         return where;
+    }
+
+    private Scalar scalarOf(Query.Sort sort, Lowering lowering) {
+        var worked = sort.worked();
+        return worked == null ? new Scalar.Column(columnOf(sort)) : lowering.scalar(worked);
     }
 
     private ColumnRef columnOf(Query.Sort sort) {
@@ -160,13 +175,13 @@ final class QuerySql {
      */
     private Condition keyset(Joins joins, List<@Nullable Object> after, int sort) {
         if (sort == query.sorts().size()) {
-            var number = joins.column(new ColumnRef(List.of(), Tables.NUMBER));
+            var number = joins.column(ColumnRef.own(Tables.NUMBER));
             return DSL.condition(
                     "{0} " + (query.newestFirst() ? "<" : ">") + " {1}",
                     number,
-                    PredicateSql.placeholder());
+                    ScalarSql.placeholder());
         }
-        var column = joins.column(columnOf(query.sorts().get(sort)));
+        var column = new ScalarSql(joins).of(sorts.get(sort));
         boolean descending = query.sorts().get(sort).descending();
         boolean empty = after.get(sort) == null;
         var rest = keyset(joins, after, sort + 1);
@@ -174,21 +189,33 @@ final class QuerySql {
             var same = column.isNull().and(rest);
             return descending ? same : column.isNotNull().or(same);
         }
-        var same = DSL.condition("{0} = {1}", column, PredicateSql.placeholder()).and(rest);
+        var same = DSL.condition("{0} = {1}", column, ScalarSql.placeholder()).and(rest);
         var later =
                 descending
-                        ? DSL.condition("{0} < {1}", column, PredicateSql.placeholder())
+                        ? DSL.condition("{0} < {1}", column, ScalarSql.placeholder())
                                 .or(column.isNull())
-                        : DSL.condition("{0} > {1}", column, PredicateSql.placeholder());
+                        : DSL.condition("{0} > {1}", column, ScalarSql.placeholder());
         return later.or(same);
     }
 
+    /** In the order of {@link #keyset}, in which a sort stands two or three times. */
     private void addKeysetValues(List<@Nullable Object> after, List<@Nullable Object> values) {
-        for (int i = 0; i < query.sorts().size(); i++) {
-            if (after.get(i) != null) {
-                values.add(after.get(i));
-                values.add(after.get(i));
+        for (int i = 0; i < sorts.size(); i++) {
+            var scalar = sorts.get(i);
+            boolean descending = query.sorts().get(i).descending();
+            scalar.values(values);
+            if (after.get(i) == null) {
+                if (!descending) {
+                    scalar.values(values);
+                }
+                continue;
             }
+            values.add(after.get(i));
+            if (descending) {
+                scalar.values(values);
+            }
+            scalar.values(values);
+            values.add(after.get(i));
         }
         values.add(after.getLast());
     }

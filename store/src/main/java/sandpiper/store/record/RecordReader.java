@@ -104,14 +104,14 @@ final class RecordReader {
         var head = headColumns(joins);
         var columns = new PathColumns(release, joins, head.size() + 1, tree.paths());
         head.addAll(columns.columns());
-        var number = joins.column(new ColumnRef(List.of(), Tables.NUMBER));
+        var number = joins.column(ColumnRef.own(Tables.NUMBER));
         var sql =
                 Tables.sql()
                         .select(head)
                         .from(joins.from())
                         .where(
                                 org.jooq.impl.DSL.condition(
-                                        "{0} = {1}", number, PredicateSql.placeholder()))
+                                        "{0} = {1}", number, ScalarSql.placeholder()))
                         .getSQL();
         return new Plan(sql, "", columns, head.size() + 1, partPlans(object, tree));
     }
@@ -127,10 +127,10 @@ final class RecordReader {
         var parts = new ArrayList<PartPlan>();
         for (var part : tree.parts()) {
             var joins = new Joins(release, Tables.of(object, part.part()));
-            var owner = joins.column(new ColumnRef(List.of(), Tables.OWNER));
+            var owner = joins.column(ColumnRef.own(Tables.OWNER));
             var selected =
                     new ArrayList<org.jooq.Field<?>>(
-                            List.of(owner, joins.column(new ColumnRef(List.of(), Tables.LINE))));
+                            List.of(owner, joins.column(ColumnRef.own(Tables.LINE))));
             var columns = new PathColumns(release, joins, selected.size() + 1, part.paths());
             selected.addAll(columns.columns());
             var sql =
@@ -140,8 +140,8 @@ final class RecordReader {
                             .where(
                                     org.jooq.impl.DSL.condition(
                                             "{0} in (select value from json_each({1}))",
-                                            owner, PredicateSql.placeholder()))
-                            .orderBy(owner, joins.column(new ColumnRef(List.of(), Tables.POSITION)))
+                                            owner, ScalarSql.placeholder()))
+                            .orderBy(owner, joins.column(ColumnRef.own(Tables.POSITION)))
                             .getSQL();
             parts.add(new PartPlan(sql, columns));
         }

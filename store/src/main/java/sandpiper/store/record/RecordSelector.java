@@ -37,7 +37,7 @@ final class RecordSelector {
                         shape,
                         () -> {
                             var joins = new Joins(release, Tables.of(object));
-                            var number = joins.column(new ColumnRef(List.of(), Tables.NUMBER));
+                            var number = joins.column(ColumnRef.own(Tables.NUMBER));
                             var where = where(joins, predicate);
                             return Tables.sql()
                                     .select(number)
@@ -144,7 +144,7 @@ final class RecordSelector {
 
     private static List<org.jooq.Condition> where(Joins joins, @Nullable Predicate predicate) {
         var where = new ArrayList<org.jooq.Condition>();
-        where.add(DSL.condition("{0} = 0", joins.column(new ColumnRef(List.of(), Tables.RETIRED))));
+        where.add(DSL.condition("{0} = 0", joins.column(ColumnRef.own(Tables.RETIRED))));
         if (predicate != null) {
             where.add(new PredicateSql(joins).of(predicate));
         }
