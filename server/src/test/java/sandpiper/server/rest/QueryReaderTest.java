@@ -7,6 +7,7 @@ import java.time.Clock;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
+import sandpiper.engine.read.Query;
 import sandpiper.logic.condition.Condition;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.release.FieldPath;
@@ -28,8 +29,9 @@ class QueryReaderTest {
                                             "object: Berth\n"
                                                 + "key: code\n"
                                                 + "fields: { code: { type: text }, pier: { type:"
-                                                + " reference, to: Pier }, rate: { type: amount }"
-                                                + " }\n"))
+                                                + " reference, to: Pier }, rate: { type: amount },"
+                                                + " due: { type: date }, late: { type: boolean,"
+                                                + " formula: due < today() } }\n"))
                     .release()
                     .orElseThrow();
 
@@ -78,16 +80,24 @@ class QueryReaderTest {
 
     @Test
     void sortsRunUpOrDown() {
-        var sorts =
-                reader("sort", "-code, pier.open")
-                        .sort(List.of("code", "pier.open"), name -> path(name.split("\\.")));
+        var sorts = sorts("-code, pier.open, late", "code", "pier.open", "late");
 
-        assertThat(sorts).extracting(sort -> sort.descending()).containsExactly(true, false);
-        assertThatThrownBy(
-                        () -> reader("sort", "rate").sort(List.of("code"), QueryReaderTest::path))
+        assertThat(sorts).extracting(Query.Sort::descending).containsExactly(true, false, false);
+        assertThat(sorts)
+                .extracting(sort -> sort.worked() == null)
+                .containsExactly(true, true, false);
+        assertThatThrownBy(() -> sorts("rate", "code"))
                 .hasMessageContaining("cannot sort by \"rate\"; there are code");
-        assertThatThrownBy(() -> reader("sort", "rate").sort(List.of(), QueryReaderTest::path))
-                .hasMessageContaining("nothing to sort by");
+        assertThatThrownBy(() -> sorts("rate")).hasMessageContaining("nothing to sort by");
+    }
+
+    private static List<Query.Sort> sorts(String text, String... sortable) {
+        return reader("sort", text)
+                .sort(
+                        List.of(sortable),
+                        name -> path(name.split("\\.")),
+                        RELEASE.recordType(RELEASE.object("Berth")),
+                        Clock.systemUTC());
     }
 
     @Test
