@@ -47,8 +47,10 @@ public final class Demo {
                 "port-authority",
                 "Port authority",
                 "tide-tables-2026",
+                "harbour-report/*/*",
                 "vessel-registry/*/read",
                 "vessel-registry/*/query");
+        clientOf("yard-tablet", "Tablets in the boatyard", "sandpaper-and-varnish", "yard/*/*");
     }
 
     private void loadRecords(String object, List<Map<String, Object>> records) {

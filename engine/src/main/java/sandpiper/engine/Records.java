@@ -11,6 +11,8 @@ import java.util.concurrent.TimeoutException;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.access.RecordScope;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Preview;
 import sandpiper.engine.command.Request;
@@ -30,6 +32,9 @@ import sandpiper.engine.write.Trial;
 import sandpiper.engine.write.WorkedOut;
 import sandpiper.engine.write.WriteJob;
 import sandpiper.engine.write.Writer;
+import sandpiper.logic.condition.Condition;
+import sandpiper.logic.run.Evaluation;
+import sandpiper.logic.run.RecordSource;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
 
@@ -220,8 +225,35 @@ public final class Records {
     /** One record with the chosen fields, by its natural key or public id. */
     public Optional<RecordView> find(
             LiveRelease now, Session session, ObjectType object, String key, FieldTree tree) {
+        return find(now, session, object, key, tree, RecordScope.ALL);
+    }
+
+    /** The same within a scope; a record outside of it is not there. */
+    public Optional<RecordView> find(
+            LiveRelease now,
+            Session session,
+            ObjectType object,
+            String key,
+            FieldTree tree,
+            RecordScope scope) {
+        var condition = condition(now, object, scope);
         return RecordFinder.find(now.records(), session, object, key)
+                .filter(found ->
+                        condition == null
+                                || now.records().holds(session, object, found.number(), condition))
                 .flatMap(found -> view(now, session, object, found.number(), tree));
+    }
+
+    /** A scope as a condition for queries, or {@code null} when it holds every record. */
+    public @Nullable Condition condition(LiveRelease now, ObjectType object, RecordScope scope) {
+        if (scope.conditions().isEmpty()) {
+            return null;
+        }
+        var run = new Evaluation(clock.instant(), object.zone(), RecordSource.NONE);
+        return new Condition.All(
+                scope.conditions().stream()
+                        .map(text -> now.logic().condition(object, text).condition(run))
+                        .toList());
     }
 
     /** A record by its number, with what is worked out only when it is read. */

@@ -2,8 +2,10 @@ package sandpiper.engine.command;
 
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Standard;
 
 /**
  * What is wanted of a record. Values are in plain form as they came: text, numbers, booleans, lists
@@ -12,9 +14,23 @@ import sandpiper.model.release.ObjectType;
 public sealed interface RecordCommand {
     ObjectType object();
 
-    /** Makes a new record. {@code writable} are the fields that may be given. */
-    record Create(ObjectType object, FieldTree writable, Map<String, @Nullable Object> values)
-            implements RecordCommand {}
+    /**
+     * Makes a new record.
+     *
+     * @param writable the fields that may be given
+     * @param presets fields that have a value already, whatever is given
+     */
+    record Create(
+            ObjectType object,
+            FieldTree writable,
+            Map<String, @Nullable Object> values,
+            Map<Field, Standard> presets)
+            implements RecordCommand {
+        /** Without presets. */
+        public Create(ObjectType object, FieldTree writable, Map<String, @Nullable Object> values) {
+            this(object, writable, values, Map.of());
+        }
+    }
 
     /** Changes the given fields of a record and leaves the others; {@code key} as in an address. */
     record Change(
@@ -29,6 +45,7 @@ public sealed interface RecordCommand {
      * Changes the record that has the key, or makes it.
      *
      * @param key as in an address, or {@code null} when it is among the values
+     * @param presets see {@link Create}
      */
     record Save(
             ObjectType object,
@@ -36,6 +53,7 @@ public sealed interface RecordCommand {
             FieldTree changeable,
             @Nullable String key,
             Map<String, @Nullable Object> values,
+            Map<Field, Standard> presets,
             @Nullable Long expectedVersion)
             implements RecordCommand {}
 

@@ -2,6 +2,7 @@ package sandpiper.engine.command;
 
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.RecordScope;
 import sandpiper.engine.port.Session;
 
 /**
@@ -12,6 +13,7 @@ import sandpiper.engine.port.Session;
  *     number
  * @param traced whether the one who asks wants the account of it
  * @param once makes sure that a repeated request is done once, or {@code null}
+ * @param scope the records it can reach; others are not there for it
  */
 public record Request(
         RecordCommand command,
@@ -19,11 +21,23 @@ public record Request(
         String via,
         boolean textual,
         boolean traced,
-        @Nullable Once once) {
+        @Nullable Once once,
+        RecordScope scope) {
 
     /** Without an account and without a key of its own. */
     public Request(RecordCommand command, Actor actor, String via, boolean textual) {
         this(command, actor, via, textual, false, null);
+    }
+
+    /** Over every record there is. */
+    public Request(
+            RecordCommand command,
+            Actor actor,
+            String via,
+            boolean textual,
+            boolean traced,
+            @Nullable Once once) {
+        this(command, actor, via, textual, traced, once, RecordScope.ALL);
     }
 
     /**

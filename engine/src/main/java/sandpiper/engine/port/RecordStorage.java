@@ -44,6 +44,9 @@ public interface RecordStorage {
     /** One page of the records a query selects. */
     Page page(Session session, Query query);
 
+    /** Whether a condition holds for a record, in use or retired. */
+    boolean holds(Session session, ObjectType object, long number, Condition condition);
+
     /**
      * Numbers of the records in use for which a condition holds, in the order of their creation.
      *

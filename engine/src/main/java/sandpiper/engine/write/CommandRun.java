@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Outcome;
@@ -11,13 +12,16 @@ import sandpiper.engine.command.Outcome.Reason;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
+import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.StoredRecord;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.read.KeyText;
 import sandpiper.logic.Quoted;
+import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Removal;
+import sandpiper.model.release.Standard;
 
 /** One command at work: finds its record and puts into the unit of work what is asked of it. */
 final class CommandRun {
@@ -43,7 +47,7 @@ final class CommandRun {
     @Nullable Outcome prepare() {
         return switch (request.command()) {
             case RecordCommand.Create create ->
-                    create(create.object(), create.writable(), create.values());
+                    create(create.object(), create.writable(), create.values(), create.presets());
             case RecordCommand.Change change -> change(change);
             case RecordCommand.Save save -> save(save);
             case RecordCommand.Transit transit -> transit(transit);
@@ -52,10 +56,31 @@ final class CommandRun {
         };
     }
 
+    /** A record by its key, when the request can reach it. */
+    private Optional<RecordStorage.Found> find(ObjectType object, String key) {
+        return unit.find(object, key).filter(found -> isReached(object, found.number()));
+    }
+
+    private boolean isReached(ObjectType object, long number) {
+        var conditions = request.scope().conditions();
+        if (conditions.isEmpty()) {
+            return true;
+        }
+        var workspace = unit.workspace();
+        var record = unit.load(object, number);
+        return conditions.stream()
+                .map(text -> workspace.logic().condition(object, text).code())
+                .allMatch(code -> code.holds(workspace.frame(code, record)));
+    }
+
     private @Nullable Outcome create(
-            ObjectType object, FieldTree writable, Map<String, @Nullable Object> values) {
+            ObjectType object,
+            FieldTree writable,
+            Map<String, @Nullable Object> values,
+            Map<Field, Standard> presets) {
         var input = InputReader.read(live.release(), object, writable, values, request.textual());
         var made = unit.create(object);
+        unit.preset(made, presets);
         begin(made);
         unit.apply(made, input);
         return null;
@@ -68,7 +93,7 @@ final class CommandRun {
 
     private @Nullable Outcome change(RecordCommand.Change change) {
         var object = change.object();
-        var found = unit.find(object, change.key());
+        var found = find(object, change.key());
         return found.isEmpty()
                 ? missing(object, change.key())
                 : change(
@@ -123,9 +148,9 @@ final class CommandRun {
         var key = save.key() == null ? among : save.key();
         if (key == null) {
             // Without the key it can only be a new record, whose faults then say what is missing.
-            return create(object, save.creatable(), save.values());
+            return create(object, save.creatable(), save.values(), save.presets());
         }
-        var found = unit.find(object, key);
+        var found = find(object, key);
         if (found.isPresent()) {
             var values = new HashMap<>(save.values());
             if (among != null && among.equals(key)) {
@@ -173,12 +198,12 @@ final class CommandRun {
             values.putIfAbsent(
                     fields.get(i).name(), fields.get(i).type().write(parsed.get().get(i)));
         }
-        return create(object, save.creatable(), values);
+        return create(object, save.creatable(), values, save.presets());
     }
 
     private @Nullable Outcome transit(RecordCommand.Transit transit) {
         var object = transit.object();
-        var found = unit.find(object, transit.key());
+        var found = find(object, transit.key());
         if (found.isEmpty()) {
             return missing(object, transit.key());
         }
@@ -194,7 +219,7 @@ final class CommandRun {
 
     private @Nullable Outcome remove(RecordCommand.Remove remove) {
         var object = remove.object();
-        var found = unit.find(object, remove.key());
+        var found = find(object, remove.key());
         if (found.isEmpty()) {
             return missing(object, remove.key());
         }
@@ -242,7 +267,7 @@ final class CommandRun {
     }
 
     private @Nullable Outcome restore(RecordCommand.Restore restore) {
-        var found = unit.find(restore.object(), restore.key());
+        var found = find(restore.object(), restore.key());
         if (found.isEmpty()) {
             return missing(restore.object(), restore.key());
         }

@@ -209,15 +209,23 @@ final class UnitOfWork implements Workspace.Settler {
             if (standard != null
                     && slots.get(field) == null
                     && !(given.get(field) instanceof Given.Empty)) {
-                slots.set(
-                        field,
-                        switch (standard) {
-                            case Standard.Fixed(var value, _) -> value;
-                            case Standard.Today _ -> today(object).toEpochDay();
-                            case Standard.Now _ -> TemporalType.micros(now);
-                        });
+                slots.set(field, value(object, standard));
             }
         }
+    }
+
+    private Object value(ObjectType object, Standard standard) {
+        return switch (standard) {
+            case Standard.Fixed(var value, _) -> value;
+            case Standard.Today _ -> today(object).toEpochDay();
+            case Standard.Now _ -> TemporalType.micros(now);
+        };
+    }
+
+    /** Gives a new record what the way it comes in says it has. */
+    void preset(RecordState record, Map<Field, Standard> presets) {
+        presets.forEach(
+                (field, standard) -> record.slots().set(field, value(record.object(), standard)));
     }
 
     private LocalDate today(ObjectType object) {

@@ -1,10 +1,16 @@
 package sandpiper.logic.condition;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import sandpiper.logic.syntax.Operator;
 
 /** A condition whose names and types are known to be right. Immutable. */
 public sealed interface Condition {
+    /** The condition that both hold; {@code null} stands for one that always does. */
+    static @Nullable Condition both(@Nullable Condition one, @Nullable Condition other) {
+        return one == null ? other : other == null ? one : new All(List.of(one, other));
+    }
+
     /** True when all parts are. */
     record All(List<Condition> parts) implements Condition {
         public All {

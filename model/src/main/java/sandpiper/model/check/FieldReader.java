@@ -23,7 +23,6 @@ import sandpiper.model.type.BooleanType;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
-import sandpiper.model.type.Intake;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.TemporalType;
@@ -271,31 +270,7 @@ final class FieldReader {
         if (text == null) {
             return null;
         }
-        if (type.keyword() == TypeKeyword.DATE && text.equals("today()")) {
-            return new Standard.Today();
-        }
-        if (type.keyword() == TypeKeyword.DATE_TIME && text.equals("now()")) {
-            return new Standard.Now();
-        }
-        if (type instanceof FieldType.Reference) {
-            source.error(
-                    DefinitionCode.BAD_DEFAULT,
-                    "A reference cannot have a default.",
-                    null,
-                    at(name, "default"));
-            return null;
-        }
-        return switch (type.readText(text)) {
-            case Intake.Taken(var value) -> new Standard.Fixed(value, text);
-            case Intake.Refused refused -> {
-                source.error(
-                        DefinitionCode.BAD_DEFAULT,
-                        "The default %s.".formatted(refused.message()),
-                        null,
-                        at(name, "default"));
-                yield null;
-            }
-        };
+        return StandardReader.read(source, "default", type, text, at(name, "default"));
     }
 
     private String[] at(String... further) {

@@ -1,24 +1,33 @@
 package sandpiper.model.check;
 
+import java.time.Clock;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.condition.SortKey;
+import sandpiper.logic.filter.Checked;
+import sandpiper.logic.filter.ConditionChecker;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
+import sandpiper.model.logic.Reports;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.Lifecycle;
+import sandpiper.model.release.LogicText;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
+import sandpiper.model.release.Standard;
 import sandpiper.model.yaml.YamlNode;
 
 /** Reads one service; needs all objects to be known. */
@@ -93,7 +102,8 @@ final class ServiceReader {
                     "resources",
                     name);
         }
-        requireWhatCreateNeeds(object, trees.get(Operation.CREATE), name);
+        var presets = presets(object, name, definition, trees.get(Operation.CREATE));
+        requireWhatCreateNeeds(object, trees.get(Operation.CREATE), presets, name);
         return Optional.of(
                 new ResourceType(
                         name,
@@ -102,7 +112,64 @@ final class ServiceReader {
                         trees,
                         paths(object, name, definition, "filter"),
                         paths(object, name, definition, "sort"),
-                        transitions));
+                        transitions,
+                        where(object, definition),
+                        presets));
+    }
+
+    private @Nullable LogicText where(ObjectType object, YamlNode.Mapping definition) {
+        var text = source.logic(definition, "where");
+        if (text == null) {
+            return null;
+        }
+        var record = release.recordType(object);
+        // What day it is changes nothing about whether the condition is right.
+        var checked =
+                ConditionChecker.check(
+                        text.text(), record, Clock.fixed(Instant.EPOCH, object.zone()));
+        if (checked instanceof Checked.Rejected(var problems)) {
+            Reports.add(text, problems, source.diagnostics());
+        }
+        return text;
+    }
+
+    private Map<Field, Standard> presets(
+            ObjectType object,
+            String resource,
+            YamlNode.Mapping definition,
+            @Nullable FieldTree create) {
+        var presets = new LinkedHashMap<Field, Standard>();
+        for (var entry : Source.mapping(definition, "preset").entries()) {
+            var name = entry.key().text();
+            var place = new String[] {"resources", resource, "preset", name};
+            var field = object.fields().find(name);
+            if (field.isEmpty()) {
+                source.error(
+                        DefinitionCode.UNKNOWN_FIELD,
+                        "%s has no field %s.".formatted(object.name(), Quoted.of(name)),
+                        Nearest.to(name, object.fields().names()).orElse(null),
+                        place);
+            } else if (create == null || create.hasOwn(name) || field.get().isDerived()) {
+                source.error(
+                        DefinitionCode.NOT_WRITABLE,
+                        create == null
+                                ? "A preset needs create: it is the value of new records."
+                                : field.get().isDerived()
+                                        ? "%s is worked out and cannot be preset.".formatted(name)
+                                        : "%s is preset and also among the fields of create; take it out of one of them."
+                                                .formatted(name),
+                        null,
+                        place);
+            } else if (entry.value() instanceof YamlNode.Scalar scalar) {
+                var standard =
+                        StandardReader.read(
+                                source, "preset", field.get().type(), scalar.text(), place);
+                if (standard != null) {
+                    presets.put(field.get(), standard);
+                }
+            }
+        }
+        return presets;
     }
 
     private List<Lifecycle.Transition> transitions(
@@ -257,7 +324,8 @@ final class ServiceReader {
 
     private void requireWhatCreateNeeds(
             ObjectType object,
-            @org.jspecify.annotations.Nullable FieldTree create,
+            @Nullable FieldTree create,
+            Map<Field, Standard> presets,
             String resource) {
         if (create == null) {
             return;
@@ -269,7 +337,8 @@ final class ServiceReader {
                                 field.standard() == null
                                         && !field.readOnly()
                                         && !object.isNumbered(field))
-                        .filter(field -> !create.hasOwn(field.name()))
+                        .filter(field ->
+                                !create.hasOwn(field.name()) && !presets.containsKey(field))
                         .map(sandpiper.model.release.Field::name)
                         .toList();
         if (!missing.isEmpty()) {

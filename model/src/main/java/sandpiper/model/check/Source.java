@@ -28,6 +28,11 @@ final class Source {
         return file;
     }
 
+    /** What was found so far, in all files; takes more. */
+    List<Diagnostic> diagnostics() {
+        return diagnostics;
+    }
+
     YamlNode.Mapping root() {
         return root;
     }

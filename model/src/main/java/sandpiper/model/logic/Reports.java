@@ -6,10 +6,11 @@ import sandpiper.model.Diagnostic;
 import sandpiper.model.release.LogicText;
 
 /** Says what is wrong with a logic text at its place in the file. */
-final class Reports {
+public final class Reports {
     private Reports() {}
 
-    static void add(LogicText text, List<Problem> problems, List<Diagnostic> into) {
+    /** Adds a diagnostic for each problem. */
+    public static void add(LogicText text, List<Problem> problems, List<Diagnostic> into) {
         for (var problem : problems) {
             var place = text.origin().place(problem.span().start(), problem.span().end());
             into.add(

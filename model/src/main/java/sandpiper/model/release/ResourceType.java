@@ -14,6 +14,8 @@ import sandpiper.model.Names;
  * @param filterable what a caller may filter by
  * @param sortable what a caller may sort by
  * @param transitions what a caller may take of the object's lifecycle
+ * @param where a condition that records it shows meet; others are not there; {@code null} for all
+ * @param presets values that every record created through it has
  */
 public record ResourceType(
         String name,
@@ -22,8 +24,11 @@ public record ResourceType(
         Map<Operation, FieldTree> trees,
         List<FieldPath> filterable,
         List<FieldPath> sortable,
-        List<Lifecycle.Transition> transitions) {
+        List<Lifecycle.Transition> transitions,
+        @Nullable LogicText where,
+        Map<Field, Standard> presets) {
     public ResourceType {
+        presets = Map.copyOf(presets);
         transitions = List.copyOf(transitions);
         trees = Map.copyOf(trees);
         filterable = List.copyOf(filterable);

@@ -474,7 +474,7 @@ public enum FileKind {
                                 key(
                                         "protocols",
                                         "The protocols it speaks; rest when absent.",
-                                        new Shape.ListOf(new Shape.Word(List.of("rest")))),
+                                        new Shape.ListOf(new Shape.Word(List.of("rest", "soap")))),
                                 needed(
                                         "resources",
                                         "What the service shows.",
@@ -492,6 +492,21 @@ public enum FileKind {
                                                                         "What the resource is, for"
                                                                                 + " the contract.",
                                                                         TEXT),
+                                                                key(
+                                                                        "where",
+                                                                        "A condition that its"
+                                                                                + " records meet;"
+                                                                                + " others are not"
+                                                                                + " there.",
+                                                                        TEXT),
+                                                                key(
+                                                                        "preset",
+                                                                        "Values that every record"
+                                                                            + " created here has.",
+                                                                        new Shape.Named(
+                                                                                Names.FIELD,
+                                                                                FIELD_NAMES,
+                                                                                TEXT)),
                                                                 operation(
                                                                         "create",
                                                                         "Creating a record"),

@@ -14,6 +14,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.service.Protocol;
 
 /** Hands out contracts to those who may see the service. */
 @RestController
@@ -36,11 +37,11 @@ class ContractController {
         var release = engine.live().release();
         var type =
                 release.service(service, version)
-                        .filter(_ -> actor.maySee(service))
+                        .filter(found -> actor.maySee(service) && Protocol.REST.isSpokenBy(found))
                         .orElseThrow(() ->
                                 new ProblemException(
                                         HttpStatus.NOT_FOUND,
-                                        "There is no service %s v%d for you."
+                                        "There is no service %s v%d over REST for you."
                                                 .formatted(service, version)));
         var server = ServletUriComponentsBuilder.fromContextPath(request).build().toUriString();
         return ResponseEntity.ok()

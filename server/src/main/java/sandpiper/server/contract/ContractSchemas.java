@@ -33,16 +33,6 @@ final class ContractSchemas {
         return schemas;
     }
 
-    /** "Stays" names many, "Stay" one. */
-    static String singular(String name) {
-        if (name.endsWith("ies")) {
-            return name.substring(0, name.length() - 3) + "y";
-        }
-        return name.endsWith("s") && !name.endsWith("ss")
-                ? name.substring(0, name.length() - 1)
-                : name;
-    }
-
     /** The schema of a record as it is answered; gives its name. */
     String answer(String name, ResourceType resource, Operation operation) {
         schemas.computeIfAbsent(

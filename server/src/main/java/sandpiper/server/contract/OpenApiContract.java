@@ -13,6 +13,7 @@ import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
+import sandpiper.server.service.ResourceNames;
 
 /**
  * Writes a service down as OpenAPI 3.1 (with JSON Schema 2020-12), as nested maps in a fixed order.
@@ -165,11 +166,7 @@ public final class OpenApiContract {
     }
 
     private static String typeName(ResourceType resource, boolean several) {
-        var name = new StringBuilder();
-        for (var word : resource.name().split("-", -1)) {
-            name.append(word.substring(0, 1).toUpperCase(Locale.ROOT)).append(word.substring(1));
-        }
-        return several ? name.toString() : ContractSchemas.singular(name.toString());
+        return several ? ResourceNames.many(resource) : ResourceNames.one(resource);
     }
 
     private static String lower(String label) {

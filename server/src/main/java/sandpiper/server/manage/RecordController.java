@@ -38,10 +38,10 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
-import sandpiper.server.rest.Cursors;
 import sandpiper.server.rest.Preconditions;
-import sandpiper.server.rest.QueryReader;
 import sandpiper.server.rest.Traced;
+import sandpiper.server.service.Cursors;
+import sandpiper.server.service.QueryReader;
 
 /**
  * Records of any object, with all their fields, for console and command line. Values may come as
@@ -365,7 +365,7 @@ class RecordController {
         var command =
                 type.key().isEmpty()
                         ? new RecordCommand.Create(type, all, values)
-                        : new RecordCommand.Save(type, all, all, null, values, null);
+                        : new RecordCommand.Save(type, all, all, null, values, Map.of(), null);
         return new Request(command, actor, "import", true);
     }
 

@@ -24,7 +24,6 @@ import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.read.KeyText;
 import sandpiper.engine.write.LiveRelease;
-import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
@@ -67,12 +66,12 @@ class BatchController {
         var requests = new ArrayList<Function<LiveRelease, Request>>();
         for (int i = 0; i < items.size(); i++) {
             var command = command(call, items.get(i), i);
-            requests.add(live -> new Request(command.apply(live), actor, call.via(), false));
+            requests.add(live -> call.service().request(live, command.apply(live), false, null));
         }
         // Found out before anything is done: whether each item may be asked at all.
         var live = engine.live();
         var asked = requests.stream().map(maker -> maker.apply(live)).toList();
-        LOG.debug("{}: a batch of {}", call.via(), asked.size());
+        LOG.debug("{}: a batch of {}", call.service().via(), asked.size());
         return results(engine.records().writeTogether(requests));
     }
 
@@ -87,27 +86,14 @@ class BatchController {
         given.forEach((name, value) -> values.put(String.valueOf(name), value));
         var key = map.get("key") instanceof String text ? text : null;
         return switch (String.valueOf(map.get("do"))) {
-            case "create" ->
-                    live -> {
-                        var type = call.resource(live, Operation.CREATE);
-                        return new RecordCommand.Create(
-                                type.object(), type.tree(Operation.CREATE).orElseThrow(), values);
-                    };
+            case "create" -> live -> call.service().create(live, values);
             case "update" -> {
                 if (key == null) {
                     throw wrong(place, "needs the key of the record to update");
                 }
-                yield live -> {
-                    var type = call.resource(live, Operation.UPDATE);
-                    return new RecordCommand.Change(
-                            type.object(),
-                            type.tree(Operation.UPDATE).orElseThrow(),
-                            key,
-                            values,
-                            null);
-                };
+                yield live -> call.service().change(live, key, values, null);
             }
-            case "save" -> live -> RestController.saveCommand(call, live, key, values, null);
+            case "save" -> live -> call.service().save(live, key, values, null);
             default -> throw wrong(place, "must say what to do: create, update or save");
         };
     }

@@ -6,7 +6,6 @@ import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
@@ -27,16 +26,16 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
-import sandpiper.engine.read.Query;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.logic.Quoted;
-import sandpiper.model.release.FieldTree;
-import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.security.Secrets;
+import sandpiper.server.service.Cursors;
+import sandpiper.server.service.QueryReader;
+import sandpiper.server.service.ServiceCall;
 
 /**
  * Every service over REST. Which resources there are, with which fields, is looked up in the live
@@ -73,18 +72,24 @@ class RestController {
         var fingerprint = call.base() + "?" + Call.fingerprint(request.getParameterMap());
         return engine.records()
                 .read((live, session) -> {
-                    var type = call.resource(live, Operation.QUERY);
+                    var type = call.service().resource(live, Operation.QUERY);
                     var tree = type.tree(Operation.QUERY).orElseThrow();
-                    var chosen = reader.fields(Call.names(tree));
+                    var chosen = reader.fields(ServiceCall.names(tree));
                     var page =
                             engine.records()
                                     .page(
                                             live,
                                             session,
-                                            query(live, type, tree, reader, fingerprint));
+                                            call.service()
+                                                    .query(
+                                                            live,
+                                                            reader,
+                                                            cursors.read(
+                                                                    fingerprint,
+                                                                    reader.text("after"))));
                     var items =
                             page.records().stream()
-                                    .map(record -> Call.plain(tree, record, chosen))
+                                    .map(record -> ServiceCall.plain(tree, record, chosen))
                                     .toList();
                     var body = new LinkedHashMap<String, @Nullable Object>();
                     body.put("items", items);
@@ -101,33 +106,6 @@ class RestController {
                     }
                     return answer.body(JsonText.write(body));
                 });
-    }
-
-    private Query query(
-            LiveRelease live,
-            ResourceType resource,
-            FieldTree tree,
-            QueryReader reader,
-            String fingerprint) {
-        var object = resource.object();
-        var sortable = resource.sortable().stream().map(path -> path.written()).toList();
-        var filterable =
-                new FilterableRecordType(live.release().recordType(object), resource.filterable());
-        return new Query(
-                object,
-                tree,
-                reader.filter(filterable, engine.clock().withZone(object.zone())),
-                null,
-                reader.sort(
-                        sortable,
-                        name -> resource.sortable().get(sortable.indexOf(name)),
-                        live.release().recordType(object),
-                        engine.clock().withZone(object.zone())),
-                false,
-                cursors.read(fingerprint, reader.text("after")),
-                reader.limit(),
-                reader.flag("count"),
-                Query.Retired.WITHOUT);
     }
 
     private static String next(Call call, HttpServletRequest request, String cursor) {
@@ -159,12 +137,12 @@ class RestController {
         var reader = new QueryReader(request.getParameterMap(), List.of("fields"));
         return engine.records()
                 .read((live, session) -> {
-                    var type = call.resource(live, Operation.READ);
+                    var type = call.service().resource(live, Operation.READ);
                     var tree = type.tree(Operation.READ).orElseThrow();
-                    var chosen = reader.fields(Call.names(tree));
+                    var chosen = reader.fields(ServiceCall.names(tree));
                     var record =
-                            engine.records()
-                                    .find(live, session, type.object(), key, tree)
+                            call.service()
+                                    .find(live, session, Operation.READ, key)
                                     .orElseThrow(() ->
                                             new ProblemException(
                                                     HttpStatus.NOT_FOUND,
@@ -179,7 +157,7 @@ class RestController {
                     return ResponseEntity.ok()
                             .header(HttpHeaders.CONTENT_TYPE, MediaType.APPLICATION_JSON_VALUE)
                             .header(HttpHeaders.ETAG, tag)
-                            .body(JsonText.write(Call.plain(tree, record, chosen)));
+                            .body(JsonText.write(ServiceCall.plain(tree, record, chosen)));
                 });
     }
 
@@ -194,16 +172,7 @@ class RestController {
         var call = new Call(engine, actor, service, version, resource);
         var body = JsonText.bytes(request.getInputStream());
         return change(
-                call,
-                request,
-                body,
-                live -> {
-                    var type = call.resource(live, Operation.CREATE);
-                    return new RecordCommand.Create(
-                            type.object(),
-                            type.tree(Operation.CREATE).orElseThrow(),
-                            JsonText.object(body));
-                });
+                call, request, body, live -> call.service().create(live, JsonText.object(body)));
     }
 
     @PatchMapping(
@@ -225,15 +194,7 @@ class RestController {
                 call,
                 request,
                 body,
-                live -> {
-                    var type = call.resource(live, Operation.UPDATE);
-                    return new RecordCommand.Change(
-                            type.object(),
-                            type.tree(Operation.UPDATE).orElseThrow(),
-                            key,
-                            JsonText.object(body),
-                            expected);
-                });
+                live -> call.service().change(live, key, JsonText.object(body), expected));
     }
 
     @PutMapping(path = "/{key}", consumes = MediaType.APPLICATION_JSON_VALUE)
@@ -253,24 +214,7 @@ class RestController {
                 call,
                 request,
                 body,
-                live -> saveCommand(call, live, key, JsonText.object(body), expected));
-    }
-
-    static RecordCommand saveCommand(
-            Call call,
-            LiveRelease live,
-            @Nullable String key,
-            Map<String, @Nullable Object> values,
-            @Nullable Long expected) {
-        var type = call.resource(live, Operation.UPDATE);
-        call.resource(live, Operation.CREATE);
-        return new RecordCommand.Save(
-                type.object(),
-                type.tree(Operation.CREATE).orElseThrow(),
-                type.tree(Operation.UPDATE).orElseThrow(),
-                key,
-                values,
-                expected);
+                live -> call.service().save(live, key, JsonText.object(body), expected));
     }
 
     @PostMapping("/{key}/{transition}")
@@ -290,12 +234,7 @@ class RestController {
                 call,
                 request,
                 JsonText.bytes(request.getInputStream()),
-                live ->
-                        new RecordCommand.Transit(
-                                call.shown(live).object(),
-                                key,
-                                call.transition(live, transition).name(),
-                                expected));
+                live -> call.service().transit(live, key, transition, expected));
     }
 
     @DeleteMapping("/{key}")
@@ -311,14 +250,12 @@ class RestController {
         var outcome =
                 engine.records()
                         .write(live ->
-                                new Request(
-                                        new RecordCommand.Remove(
-                                                call.resource(live, Operation.REMOVE).object(),
-                                                key,
-                                                expected),
-                                        actor,
-                                        call.via(),
-                                        false));
+                                call.service()
+                                        .request(
+                                                live,
+                                                call.service().remove(live, key, expected),
+                                                false,
+                                                null));
         return outcome instanceof Outcome.Refused refused
                 ? problem(refused)
                 : ResponseEntity.noContent().build();
@@ -334,13 +271,7 @@ class RestController {
         var outcome =
                 engine.records()
                         .write(live ->
-                                new Request(
-                                        command.apply(live),
-                                        call.actor(),
-                                        call.via(),
-                                        false,
-                                        traced,
-                                        once));
+                                call.service().request(live, command.apply(live), traced, once));
         return switch (outcome) {
             case Outcome.Refused refused -> problem(refused);
             case Outcome.Repeated(var answer) -> Answer.read(answer).entity(true);

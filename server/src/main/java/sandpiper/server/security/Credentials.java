@@ -49,7 +49,7 @@ public class Credentials {
     }
 
     /** The client of an id and secret, or nothing when they are not right. */
-    Optional<Actor> client(String name, String secret) {
+    public Optional<Actor> client(String name, String secret) {
         var client = engine.read(session -> engine.storage().access().client(session, name));
         if (client.isEmpty() || !Secrets.matches(secret, client.get().secretHash())) {
             return Optional.empty();

@@ -71,6 +71,22 @@ class SecurityConfiguration {
         return common(http, sessions, true).build();
     }
 
+    /** A message over SOAP may bring its credentials inside, so it is let in to be read. */
+    @Bean
+    @org.springframework.core.annotation.Order(1)
+    SecurityFilterChain soap(
+            HttpSecurity http, Credentials credentials, SecurityContextRepository sessions) {
+        http.securityMatcher("/soap/**")
+                .addFilterAt(basic(credentials::client, true), BasicAuthenticationFilter.class)
+                .authorizeHttpRequests(requests -> requests.anyRequest().permitAll());
+        // Without a session there is nothing that another page could misuse.
+        return common(http, sessions, true)
+                .csrf(csrf ->
+                        csrf.ignoringRequestMatchers(
+                                request -> request.getRequestedSessionId() == null))
+                .build();
+    }
+
     @Bean
     @org.springframework.core.annotation.Order(2)
     SecurityFilterChain manage(

@@ -28,6 +28,31 @@ final class RecordSelector {
         this.release = release;
     }
 
+    boolean holds(SqlSession session, ObjectType object, long number, Condition condition) {
+        var predicate = new Lowering(release, object).lower(condition);
+        var sql =
+                statement(
+                        shape("holds", object, predicate),
+                        () -> {
+                            var joins = new Joins(release, Tables.of(object));
+                            var asked =
+                                    DSL.condition(
+                                            "{0} = {1}",
+                                            joins.column(ColumnRef.own(Tables.NUMBER)),
+                                            ScalarSql.placeholder());
+                            var where = new PredicateSql(joins).of(predicate);
+                            return Tables.sql()
+                                    .selectOne()
+                                    .from(joins.from())
+                                    .where(asked, where)
+                                    .getSQL();
+                        });
+        var values = new ArrayList<@Nullable Object>();
+        values.add(number);
+        predicate.values(values);
+        return session.first(sql, _ -> true, values.toArray()).isPresent();
+    }
+
     List<Long> numbers(
             SqlSession session, ObjectType object, @Nullable Condition condition, int limit) {
         var predicate = predicate(object, condition);

@@ -154,6 +154,11 @@ public final class SqlRecords implements RecordStorage {
     }
 
     @Override
+    public boolean holds(Session session, ObjectType object, long number, Condition condition) {
+        return selector.holds(SqlSession.of(session), object, number, condition);
+    }
+
+    @Override
     public List<Long> numbers(
             Session session, ObjectType object, @Nullable Condition condition, int limit) {
         return selector.numbers(SqlSession.of(session), object, condition, limit);

@@ -1,4 +1,4 @@
-package sandpiper.server.rest;
+package sandpiper.server.service;
 
 import java.nio.charset.StandardCharsets;
 import java.security.GeneralSecurityException;

@@ -1,4 +1,4 @@
-package sandpiper.server.rest;
+package sandpiper.server.service;
 
 import java.util.Collection;
 import java.util.LinkedHashSet;

@@ -1,4 +1,4 @@
-package sandpiper.server.rest;
+package sandpiper.server.service;
 
 import java.time.Clock;
 import java.util.ArrayList;

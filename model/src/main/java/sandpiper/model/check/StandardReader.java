@@ -1,0 +1,47 @@
+package sandpiper.model.check;
+
+import org.jspecify.annotations.Nullable;
+import sandpiper.model.DefinitionCode;
+import sandpiper.model.release.Standard;
+import sandpiper.model.type.FieldType;
+import sandpiper.model.type.Intake;
+import sandpiper.model.type.TypeKeyword;
+
+/** Reads the value that something has without being given one: a default, a preset. */
+final class StandardReader {
+    private StandardReader() {}
+
+    /**
+     * The value a text stands for, or {@code null} after saying why it is none.
+     *
+     * @param what how messages call it: "default"
+     */
+    static @Nullable Standard read(
+            Source source, String what, FieldType type, String text, String... place) {
+        if (type.keyword() == TypeKeyword.DATE && text.equals("today()")) {
+            return new Standard.Today();
+        }
+        if (type.keyword() == TypeKeyword.DATE_TIME && text.equals("now()")) {
+            return new Standard.Now();
+        }
+        if (type instanceof FieldType.Reference) {
+            source.error(
+                    DefinitionCode.BAD_DEFAULT,
+                    "A reference cannot have a %s.".formatted(what),
+                    null,
+                    place);
+            return null;
+        }
+        return switch (type.readText(text)) {
+            case Intake.Taken(var value) -> new Standard.Fixed(value, text);
+            case Intake.Refused refused -> {
+                source.error(
+                        DefinitionCode.BAD_DEFAULT,
+                        "The %s %s.".formatted(what, refused.message()),
+                        null,
+                        place);
+                yield null;
+            }
+        };
+    }
+}

@@ -1,0 +1,141 @@
+package sandpiper.server.soap;
+
+import java.io.IOException;
+import java.io.StringReader;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import javax.xml.XMLConstants;
+import javax.xml.transform.dom.DOMSource;
+import javax.xml.transform.stream.StreamSource;
+import javax.xml.validation.Schema;
+import javax.xml.validation.SchemaFactory;
+import javax.xml.validation.Validator;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Component;
+import org.w3c.dom.Element;
+import org.w3c.dom.Node;
+import org.xml.sax.ErrorHandler;
+import org.xml.sax.SAXException;
+import org.xml.sax.SAXParseException;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.model.release.ServiceType;
+import sandpiper.server.problem.Problem.Wrong;
+import sandpiper.server.problem.ProblemException;
+
+/** Checks what comes in against the schema of its service, which is made once for each release. */
+@Component
+class Requests {
+    private static final String CODE = "SP4000";
+    private static final int MOST_ERRORS = 20;
+    private static final String CURRENT_ELEMENT =
+            "http://apache.org/xml/properties/dom/current-element-node";
+
+    private final Map<String, Schema> schemas = new ConcurrentHashMap<>();
+
+    /**
+     * Passes a request that has the form its operation asks for.
+     *
+     * @throws ProblemException with every place at which it has not
+     */
+    void check(LiveRelease live, ServiceType service, Element call) {
+        var validator = schema(live, service).newValidator();
+        var errors = new Errors(validator, call);
+        validator.setErrorHandler(errors);
+        try {
+            validator.validate(new DOMSource(call));
+        } catch (SAXException | IOException e) {
+            throw new ProblemException(HttpStatus.BAD_REQUEST, String.valueOf(e.getMessage()), e);
+        }
+        if (!errors.found.isEmpty()) {
+            throw new ProblemException(
+                    HttpStatus.BAD_REQUEST,
+                    errors.found.size() == 1
+                            ? errors.found.getFirst().message()
+                            : "%d things do not fit the contract; see the detail."
+                                    .formatted(errors.found.size()),
+                    errors.found);
+        }
+    }
+
+    private Schema schema(LiveRelease live, ServiceType service) {
+        var name = live.number() + " " + service.titled();
+        var there = schemas.get(name);
+        if (there != null) {
+            return there;
+        }
+        schemas.keySet().removeIf(old -> !old.startsWith(live.number() + " "));
+        try {
+            var factory = SchemaFactory.newDefaultInstance();
+            factory.setProperty(XMLConstants.ACCESS_EXTERNAL_SCHEMA, "");
+            factory.setProperty(XMLConstants.ACCESS_EXTERNAL_DTD, "");
+            var made =
+                    factory.newSchema(
+                            new StreamSource(
+                                    new StringReader(Wsdl.schema(live.release(), service))));
+            schemas.put(name, made);
+            return made;
+        } catch (SAXException e) {
+            throw new IllegalStateException(
+                    "The schema of " + service.titled() + " is not right", e);
+        }
+    }
+
+    /** Collects what does not fit, with the path of its element. */
+    private static final class Errors implements ErrorHandler {
+        private final Validator validator;
+        private final Element call;
+        private final List<Wrong> found = new ArrayList<>();
+
+        Errors(Validator validator, Element call) {
+            this.validator = validator;
+            this.call = call;
+        }
+
+        @Override
+        public void warning(SAXParseException exception) {
+            // Nothing is wrong with what is only unusual.
+        }
+
+        @Override
+        public void error(SAXParseException exception) {
+            var path = path();
+            boolean again = found.stream().anyMatch(one -> one.pointer().equals(path));
+            // One wrong value is reported twice: for its type, and for its element.
+            if (!again && found.size() < MOST_ERRORS) {
+                found.add(new Wrong(path, CODE, sentence(exception)));
+            }
+        }
+
+        @Override
+        public void fatalError(SAXParseException exception) {
+            error(exception);
+        }
+
+        private static String sentence(SAXParseException exception) {
+            return String.valueOf(exception.getMessage())
+                    .replaceFirst("^[a-zA-Z0-9.-]+: ", "")
+                    .replaceAll("\"urn:sandpiper:[^\"]*\":", "")
+                    .replaceAll("'\\{([^}]*)\\}'", "$1")
+                    .replaceFirst(
+                            "^Invalid content was found starting with element (\\S+)\\.",
+                            "$1 may not stand here.");
+        }
+
+        private String path() {
+            try {
+                return path((Node) validator.getProperty(CURRENT_ELEMENT));
+            } catch (SAXException _) {
+                return "";
+            }
+        }
+
+        private String path(@Nullable Node node) {
+            return node == null || node == call
+                    ? ""
+                    : path(node.getParentNode()) + "/" + node.getLocalName();
+        }
+    }
+}

@@ -1,0 +1,315 @@
+package sandpiper.server.soap;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.read.PlainRecords;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.FieldPath;
+import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Release;
+import sandpiper.model.type.ChoiceType;
+import sandpiper.model.type.FieldType;
+import sandpiper.model.type.MoneyType;
+import sandpiper.model.type.NumberType;
+import sandpiper.model.type.TextType;
+import sandpiper.model.type.TypeKeyword;
+import sandpiper.server.service.ResourceNames;
+
+/**
+ * The types of a service in XML Schema 1.0, each made when it is first named. Elements stand in the
+ * order of the fields.
+ */
+final class SchemaTypes {
+    private static final String MONEY = "Money";
+
+    private final Release release;
+    private final Map<String, String> made = new LinkedHashMap<>();
+
+    SchemaTypes(Release release) {
+        this.release = release;
+    }
+
+    /** Every type that was named, as XML. */
+    Iterable<String> all() {
+        return made.values();
+    }
+
+    /** Keeps a type that is written elsewhere under its name. */
+    void put(String name, XmlText type) {
+        made.put(name, type.toString());
+    }
+
+    /** The type of a record as it is answered; gives its name. */
+    String answer(String name, ObjectType object, FieldTree tree) {
+        if (made.putIfAbsent(name, "") == null) {
+            var xml = begin(name, describe(object));
+            xml.leaf("xs:element", "name", "id", "type", "xs:string");
+            xml.leaf("xs:element", "name", "version", "type", "xs:long");
+            answered(xml, name, object, tree.paths(), 0);
+            for (var part : tree.parts()) {
+                var item = itemName(name, part);
+                items(xml, part, item, true);
+                itemType(item, object, part, true);
+            }
+            end(name, xml);
+        }
+        return name;
+    }
+
+    /**
+     * The type of a record as it is sent; gives its name.
+     *
+     * @param whole whether it must have all a new record needs
+     * @param nillable whether an element may be there without a value, which empties a field
+     */
+    String input(String name, ObjectType object, FieldTree tree, boolean whole, boolean nillable) {
+        if (made.putIfAbsent(name, "") == null) {
+            var xml = begin(name, describe(object));
+            for (var path : tree.paths()) {
+                var field = path.last();
+                boolean needed =
+                        whole
+                                && field.standard() == null
+                                && (field.required() || object.key().contains(field.name()));
+                element(xml, object.name(), field, needed, nillable && !needed);
+            }
+            for (var part : tree.parts()) {
+                var item = itemName(name, part);
+                items(xml, part, item, false);
+                itemType(item, object, part, false);
+            }
+            end(name, xml);
+        }
+        return name;
+    }
+
+    private static XmlText begin(String name, String describe) {
+        var xml = new XmlText().open("xs:complexType", "name", name);
+        document(xml, describe);
+        return xml.open("xs:sequence");
+    }
+
+    private void end(String name, XmlText xml) {
+        put(name, xml.close().close());
+    }
+
+    static void document(XmlText xml, String describe) {
+        xml.open("xs:annotation").text("xs:documentation", describe).close();
+    }
+
+    /** Not only the part's name: generators call the list around the items so. */
+    private static String itemName(String record, FieldTree.PartTree part) {
+        return record + ResourceNames.capital(part.part().name()) + "Item";
+    }
+
+    private static void items(XmlText xml, FieldTree.PartTree part, String item, boolean answered) {
+        xml.open("xs:element", "name", part.part().name(), "minOccurs", answered ? null : "0");
+        document(
+                xml, Objects.requireNonNullElse(part.part().describe(), part.part().label() + "."));
+        xml.open("xs:complexType").open("xs:sequence");
+        xml.leaf(
+                "xs:element",
+                "name",
+                XmlValues.ITEM,
+                "type",
+                "t:" + item,
+                "minOccurs",
+                "0",
+                "maxOccurs",
+                "unbounded");
+        xml.close().close().close();
+    }
+
+    private void itemType(
+            String name, ObjectType object, FieldTree.PartTree part, boolean answered) {
+        var xml =
+                begin(
+                        name,
+                        "One of " + part.part().label().toLowerCase(java.util.Locale.ROOT) + ".");
+        xml.leaf(
+                "xs:element",
+                "name",
+                "line",
+                "type",
+                "xs:long",
+                "minOccurs",
+                answered ? null : "0");
+        var owner = object.name() + ResourceNames.capital(part.part().name());
+        if (answered) {
+            answered(xml, name, object, part.paths(), 0);
+        } else {
+            part.paths().forEach(path -> element(xml, owner, path.last(), false, true));
+        }
+        end(name, xml);
+    }
+
+    private void answered(
+            XmlText xml, String name, ObjectType object, List<FieldPath> paths, int depth) {
+        var done = new java.util.HashSet<String>();
+        for (var path : paths) {
+            var field = path.steps().get(depth);
+            if (!done.add(field.name())) {
+                continue;
+            }
+            var behind =
+                    paths.stream()
+                            .filter(other ->
+                                    other.steps().size() > depth + 1
+                                            && other.steps().get(depth).equals(field))
+                            .toList();
+            if (behind.isEmpty()) {
+                element(xml, object.name(), field, false, false);
+                continue;
+            }
+            boolean itself =
+                    paths.stream()
+                            .anyMatch(other ->
+                                    other.steps().size() == depth + 1
+                                            && other.steps().get(depth).equals(field));
+            var nested = name + ResourceNames.capital(field.name());
+            nested(nested, field, behind, depth + 1, itself);
+            xml.open("xs:element", "name", field.name(), "type", "t:" + nested, "minOccurs", "0");
+            document(xml, describe(field));
+            xml.close();
+        }
+    }
+
+    private void nested(
+            String name, Field reference, List<FieldPath> behind, int depth, boolean itself) {
+        var target = release.target((FieldType.Reference) reference.type());
+        var xml = begin(name, describe(target));
+        if (itself) {
+            xml.leaf("xs:element", "name", PlainRecords.KEY, "type", "xs:string");
+        }
+        answered(xml, name, target, behind, depth);
+        end(name, xml);
+    }
+
+    private void element(XmlText xml, String owner, Field field, boolean needed, boolean nillable) {
+        var type = typeOf(owner, field);
+        xml.open(
+                "xs:element",
+                "name",
+                field.name(),
+                "type",
+                type,
+                "minOccurs",
+                needed ? null : "0",
+                "nillable",
+                nillable ? "true" : null);
+        document(xml, describe(field));
+        if (type == null) {
+            restricted(xml, field);
+        }
+        xml.close();
+    }
+
+    private static void restricted(XmlText xml, Field field) {
+        xml.open("xs:simpleType");
+        switch (field.type()) {
+            case TextType text ->
+                    xml.open("xs:restriction", "base", "xs:string")
+                            .leaf("xs:maxLength", "value", String.valueOf(text.length()));
+            case NumberType number ->
+                    xml.open("xs:restriction", "base", "xs:decimal")
+                            .leaf("xs:fractionDigits", "value", String.valueOf(number.scale()));
+            default -> throw new IllegalStateException("No restriction of " + field.type());
+        }
+        xml.close().close();
+    }
+
+    /** The name of a field's type, or {@code null} when it is written where it is used. */
+    private @Nullable String typeOf(String owner, Field field) {
+        return switch (field.type()) {
+            case ChoiceType choice -> "t:" + choices(owner, field, choice);
+            case MoneyType _ -> "t:" + money();
+            case TextType text when text.isLocalised() -> "t:" + localised(text);
+            case TextType _ -> null;
+            case NumberType number when number.keyword() != TypeKeyword.INTEGER -> null;
+            default -> simple(field.type());
+        };
+    }
+
+    /** The built-in type of a value without its bounds. */
+    static String simple(FieldType type) {
+        return switch (type.keyword()) {
+            case INTEGER -> "xs:long";
+            case DECIMAL, PERCENT, AMOUNT -> "xs:decimal";
+            case BOOLEAN -> "xs:boolean";
+            case DATE -> "xs:date";
+            case TIME -> "xs:time";
+            case DATE_TIME -> "xs:dateTime";
+            case DURATION -> "xs:duration";
+            default -> "xs:string";
+        };
+    }
+
+    /** The enumeration of a choice field; gives its name. */
+    String choices(String owner, Field field, ChoiceType choice) {
+        var list = choice.choices();
+        boolean shared = Character.isUpperCase(list.name().charAt(0));
+        var name = shared ? list.name() : owner + ResourceNames.capital(field.name());
+        if (made.putIfAbsent(name, "") == null) {
+            var xml = new XmlText().open("xs:simpleType", "name", name);
+            xml.open("xs:restriction", "base", "xs:string");
+            list.labels()
+                    .forEach((code, label) -> {
+                        xml.open("xs:enumeration", "value", code);
+                        document(xml, label);
+                        xml.close();
+                    });
+            put(name, xml.close().close());
+        }
+        return name;
+    }
+
+    private String money() {
+        if (made.putIfAbsent(MONEY, "") == null) {
+            var xml = begin(MONEY, "An amount with its currency (ISO 4217).");
+            xml.leaf("xs:element", "name", "value", "type", "xs:decimal");
+            xml.leaf("xs:element", "name", "currency", "type", "xs:string");
+            end(MONEY, xml);
+        }
+        return MONEY;
+    }
+
+    private String localised(TextType text) {
+        var name =
+                "Text"
+                        + String.join(
+                                "", text.languages().stream().map(ResourceNames::capital).toList());
+        if (made.putIfAbsent(name, "") == null) {
+            var xml = begin(name, "A text in several languages.");
+            text.languages()
+                    .forEach(language ->
+                            xml.leaf(
+                                    "xs:element",
+                                    "name",
+                                    language,
+                                    "type",
+                                    "xs:string",
+                                    "minOccurs",
+                                    "0"));
+            end(name, xml);
+        }
+        return name;
+    }
+
+    private static String describe(ObjectType object) {
+        return Objects.requireNonNullElse(object.describe(), object.label() + ".");
+    }
+
+    private String describe(Field field) {
+        var words = Objects.requireNonNullElse(field.describe(), field.label() + ".");
+        if (field.type() instanceof NumberType number && !number.unit().isEmpty()) {
+            return words + " " + number.unit();
+        }
+        return field.type() instanceof FieldType.Reference reference
+                ? words + " The key of " + release.target(reference).label() + "."
+                : words;
+    }
+}

@@ -1,0 +1,208 @@
+package sandpiper.server.soap;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
+import org.w3c.dom.Element;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.model.release.ServiceType;
+import sandpiper.server.json.JsonText;
+import sandpiper.server.problem.Problem;
+import sandpiper.server.problem.ProblemException;
+import sandpiper.server.security.Credentials;
+import sandpiper.server.service.Cursors;
+import sandpiper.server.service.Protocol;
+import sandpiper.server.service.ServiceCall;
+
+/**
+ * Every service over SOAP 1.1 and 1.2. What there is is looked up in the live release at each call.
+ */
+@RestController
+class SoapController {
+    private static final String ADDRESS = "/soap/{service:[a-z0-9-]+}/v{version:\\d{1,3}}";
+    private static final List<String> CONTENT_TYPES =
+            List.of(SoapVersion.SOAP_11.contentType(), SoapVersion.SOAP_12.contentType());
+
+    private final Engine engine;
+    private final Cursors cursors;
+    private final Credentials credentials;
+    private final Requests requests;
+
+    SoapController(Engine engine, Cursors cursors, Credentials credentials, Requests requests) {
+        this.engine = engine;
+        this.cursors = cursors;
+        this.credentials = credentials;
+        this.requests = requests;
+    }
+
+    /** The contract, at {@code ?wsdl}. */
+    @GetMapping({ADDRESS, "/manage/v1/contracts/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/wsdl"})
+    ResponseEntity<String> contract(
+            @PathVariable String service,
+            @PathVariable int version,
+            @AuthenticationPrincipal @Nullable Actor actor,
+            HttpServletRequest request) {
+        if (actor == null) {
+            return ResponseEntity.status(HttpStatus.UNAUTHORIZED)
+                    .header(HttpHeaders.WWW_AUTHENTICATE, "Basic realm=\"Sandpiper\"")
+                    .build();
+        }
+        var release = engine.live().release();
+        var type = ServiceCall.service(engine.live(), Protocol.SOAP, actor, service, version);
+        var server = ServletUriComponentsBuilder.fromContextPath(request).build().toUriString();
+        return ResponseEntity.ok()
+                .contentType(new MediaType("text", "xml", StandardCharsets.UTF_8))
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        "inline; filename=\"%s-v%d.wsdl\"".formatted(service, version))
+                .body(Wsdl.of(release, type, server));
+    }
+
+    @PostMapping(ADDRESS)
+    ResponseEntity<String> call(
+            @PathVariable String service,
+            @PathVariable int version,
+            @AuthenticationPrincipal @Nullable Actor signedIn,
+            HttpServletRequest request)
+            throws IOException {
+        var soap = SoapVersion.SOAP_11;
+        var namespace = "urn:sandpiper:%s:v%d".formatted(service, version);
+        try {
+            checkType(request);
+            var body = JsonText.bytes(request.getInputStream());
+            var envelope = Envelope.read(body);
+            soap = envelope.version();
+            var actor = actor(signedIn, envelope.header());
+            understand(envelope);
+            var live = engine.live();
+            var type = ServiceCall.service(live, Protocol.SOAP, actor, service, version);
+            var operation = operation(type, envelope.call());
+            requests.check(live, type, envelope.call());
+            var call =
+                    new SoapCall(
+                            new ServiceCall(
+                                    engine,
+                                    Protocol.SOAP,
+                                    actor,
+                                    service,
+                                    version,
+                                    operation.resource().name()),
+                            operation,
+                            soap,
+                            namespace,
+                            cursors);
+            return answer(
+                    soap,
+                    HttpStatus.OK,
+                    call.run(envelope.call(), body, request.getHeader("Idempotency-Key")));
+        } catch (ProblemException e) {
+            return fault(soap, namespace, e.problem());
+        }
+    }
+
+    private static void checkType(HttpServletRequest request) {
+        var type = Objects.requireNonNullElse(request.getContentType(), "");
+        if (CONTENT_TYPES.stream().noneMatch(type.toLowerCase(java.util.Locale.ROOT)::startsWith)) {
+            throw new ProblemException(
+                    HttpStatus.UNSUPPORTED_MEDIA_TYPE,
+                    "A SOAP request has the content type %s."
+                            .formatted(String.join(" or ", CONTENT_TYPES)));
+        }
+    }
+
+    private Actor actor(@Nullable Actor signedIn, @Nullable Element header) {
+        if (signedIn != null) {
+            return signedIn;
+        }
+        return UsernameToken.of(header)
+                .flatMap(token -> credentials.client(token.name(), token.secret()))
+                .orElseThrow(() ->
+                        new ProblemException(
+                                HttpStatus.UNAUTHORIZED,
+                                "Send the id and secret of a client with HTTP Basic or as a"
+                                        + " UsernameToken; they were missing or not right."));
+    }
+
+    /** What a sender insists on must be understood, or the call refused. */
+    private static void understand(Envelope envelope) {
+        var header = envelope.header();
+        if (header == null) {
+            return;
+        }
+        for (var block : XmlValues.children(header)) {
+            var must = block.getAttributeNS(envelope.version().namespace(), "mustUnderstand");
+            if (!UsernameToken.isSecurity(block) && (must.equals("1") || must.equals("true"))) {
+                throw new ProblemException(
+                        HttpStatus.BAD_REQUEST,
+                        "The header %s must be understood, but is not known here."
+                                .formatted(block.getNodeName()));
+            }
+        }
+    }
+
+    private static SoapOperation operation(ServiceType service, Element call) {
+        var name = call.getLocalName();
+        var names = SoapOperation.of(service).stream().map(SoapOperation::name).toList();
+        var operation = SoapOperation.find(service, name);
+        if (operation.isEmpty() || !Wsdl.namespace(service).equals(call.getNamespaceURI())) {
+            throw new ProblemException(
+                    HttpStatus.BAD_REQUEST,
+                    operation.isPresent()
+                            ? "The element %s must be in the namespace %s."
+                                    .formatted(name, Wsdl.namespace(service))
+                            : "%s has no operation %s; there are %s.%s"
+                                    .formatted(
+                                            service.titled(),
+                                            sandpiper.logic.Quoted.of(name),
+                                            String.join(", ", names),
+                                            sandpiper.logic.Nearest.to(name, names)
+                                                    .map(near ->
+                                                            " Did you mean %s?".formatted(near))
+                                                    .orElse("")));
+        }
+        return operation.get();
+    }
+
+    /** The status that the version's HTTP binding asks for, unless HTTP itself has a say. */
+    private static ResponseEntity<String> fault(
+            SoapVersion soap, String namespace, Problem problem) {
+        var http = HttpStatus.valueOf(problem.status());
+        boolean ofHttp =
+                http == HttpStatus.UNAUTHORIZED
+                        || http == HttpStatus.CONTENT_TOO_LARGE
+                        || http == HttpStatus.UNSUPPORTED_MEDIA_TYPE
+                        || http == HttpStatus.SERVICE_UNAVAILABLE;
+        var status =
+                ofHttp
+                        ? http
+                        : soap == SoapVersion.SOAP_11 || http.is5xxServerError()
+                                ? HttpStatus.INTERNAL_SERVER_ERROR
+                                : HttpStatus.BAD_REQUEST;
+        return answer(soap, status, Answers.fault(soap, namespace, problem));
+    }
+
+    private static ResponseEntity<String> answer(SoapVersion soap, HttpStatus status, String xml) {
+        var answer =
+                ResponseEntity.status(status)
+                        .contentType(
+                                MediaType.parseMediaType(soap.contentType() + ";charset=UTF-8"));
+        if (status == HttpStatus.UNAUTHORIZED) {
+            answer.header(HttpHeaders.WWW_AUTHENTICATE, "Basic realm=\"Sandpiper\"");
+        }
+        return answer.body(xml);
+    }
+}

@@ -1,0 +1,41 @@
+package sandpiper.server.soap;
+
+/** The two versions of SOAP that are spoken; they differ in namespace, content type and faults. */
+enum SoapVersion {
+    SOAP_11("http://schemas.xmlsoap.org/soap/envelope/", "text/xml", "Client", "Server"),
+    SOAP_12(
+            "http://www.w3.org/2003/05/soap-envelope",
+            "application/soap+xml",
+            "Sender",
+            "Receiver");
+
+    private final String namespace;
+    private final String contentType;
+    private final String sender;
+    private final String receiver;
+
+    SoapVersion(String namespace, String contentType, String sender, String receiver) {
+        this.namespace = namespace;
+        this.contentType = contentType;
+        this.sender = sender;
+        this.receiver = receiver;
+    }
+
+    String namespace() {
+        return namespace;
+    }
+
+    String contentType() {
+        return contentType;
+    }
+
+    /** The fault code of a mistake in the request. */
+    String sender() {
+        return sender;
+    }
+
+    /** The fault code of something that went wrong here. */
+    String receiver() {
+        return receiver;
+    }
+}

@@ -1,0 +1,120 @@
+package sandpiper.server.soap;
+
+import java.io.StringWriter;
+import javax.xml.stream.XMLOutputFactory;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamWriter;
+import org.jspecify.annotations.Nullable;
+
+/** Writes XML as text; everything is escaped. Names are written as they are given. */
+final class XmlText {
+    private static final XMLOutputFactory FACTORY = XMLOutputFactory.newDefaultFactory();
+
+    private final StringWriter text = new StringWriter();
+    private final XMLStreamWriter writer;
+
+    XmlText() {
+        try {
+            writer = FACTORY.createXMLStreamWriter(text);
+        } catch (XMLStreamException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** Begins a document of its own. */
+    XmlText document() {
+        return run(() -> writer.writeStartDocument("UTF-8", "1.0"));
+    }
+
+    /**
+     * Begins an element; attributes are names and values in turn, those without a value left out.
+     */
+    XmlText open(String name, @Nullable String... attributes) {
+        return run(() -> {
+            writer.writeStartElement(name);
+            attributes(attributes);
+        });
+    }
+
+    XmlText close() {
+        return run(writer::writeEndElement);
+    }
+
+    /** An element without content. */
+    XmlText leaf(String name, @Nullable String... attributes) {
+        return run(() -> {
+            writer.writeEmptyElement(name);
+            attributes(attributes);
+        });
+    }
+
+    /** An element with text. */
+    XmlText text(String name, String content, @Nullable String... attributes) {
+        open(name, attributes);
+        return run(() -> {
+            writer.writeCharacters(clean(content));
+            writer.writeEndElement();
+        });
+    }
+
+    /** Writes something that was written before. */
+    XmlText raw(String xml) {
+        return run(() -> {
+            // Ends the start tag that may still be open.
+            writer.writeCharacters("");
+            writer.flush();
+            text.write(xml);
+        });
+    }
+
+    /** XML 1.0 has no place for most control characters, however they are escaped. */
+    private static String clean(String content) {
+        return content.codePoints().allMatch(XmlText::isAllowed)
+                ? content
+                : content.codePoints()
+                        .map(point -> isAllowed(point) ? point : 0xFFFD)
+                        .collect(
+                                StringBuilder::new,
+                                StringBuilder::appendCodePoint,
+                                StringBuilder::append)
+                        .toString();
+    }
+
+    private static boolean isAllowed(int point) {
+        return point == '\t'
+                || point == '\n'
+                || point == '\r'
+                || (point >= 0x20 && point <= 0xD7FF)
+                || (point >= 0xE000 && point <= 0xFFFD)
+                || point >= 0x10000;
+    }
+
+    private void attributes(@Nullable String[] attributes) throws XMLStreamException {
+        for (int i = 0; i < attributes.length; i += 2) {
+            var value = attributes[i + 1];
+            if (value != null) {
+                writer.writeAttribute(String.valueOf(attributes[i]), clean(value));
+            }
+        }
+    }
+
+    @FunctionalInterface
+    private interface Writing {
+        void run() throws XMLStreamException;
+    }
+
+    private XmlText run(Writing writing) {
+        try {
+            writing.run();
+            return this;
+        } catch (XMLStreamException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    @Override
+    public String toString() {
+        run(writer::flush);
+        return text.toString();
+    }
+}

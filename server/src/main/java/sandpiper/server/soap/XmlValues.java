@@ -1,0 +1,185 @@
+package sandpiper.server.soap;
+
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.w3c.dom.Element;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.FieldPath;
+import sandpiper.model.release.FieldTree;
+import sandpiper.model.type.FieldType;
+import sandpiper.model.type.MoneyType;
+import sandpiper.model.type.TextType;
+import sandpiper.model.type.TypeKeyword;
+
+/**
+ * Values between XML and their plain form. What is read has passed the schema, so that every value
+ * has the form of its type.
+ */
+final class XmlValues {
+    /** The element of one line item. */
+    static final String ITEM = "item";
+
+    private static final String INSTANCE = "http://www.w3.org/2001/XMLSchema-instance";
+    private static final int DATE_LENGTH = "2026-05-01".length();
+
+    private XmlValues() {}
+
+    /** What an element says of a record, by the fields that may be given. */
+    static Map<String, @Nullable Object> read(FieldTree tree, Element record) {
+        var values = new LinkedHashMap<String, @Nullable Object>();
+        for (var element : children(record)) {
+            var name = element.getLocalName();
+            var part = tree.part(name);
+            if (part.isPresent()) {
+                values.put(name, items(part.get(), element));
+            } else {
+                values.put(name, value(tree.paths(), element));
+            }
+        }
+        return values;
+    }
+
+    private static List<Object> items(FieldTree.PartTree part, Element list) {
+        var items = new ArrayList<Object>();
+        for (var element : children(list)) {
+            var item = new LinkedHashMap<String, @Nullable Object>();
+            for (var child : children(element)) {
+                item.put(
+                        child.getLocalName(),
+                        child.getLocalName().equals("line")
+                                ? (Object) Long.valueOf(text(child))
+                                : value(part.paths(), child));
+            }
+            items.add(item);
+        }
+        return items;
+    }
+
+    private static @Nullable Object value(List<FieldPath> paths, Element element) {
+        if (isNil(element)) {
+            return null;
+        }
+        return paths.stream()
+                .filter(path -> path.last().name().equals(element.getLocalName()))
+                .findFirst()
+                .map(path -> value(path.last(), element))
+                .orElse(text(element));
+    }
+
+    private static Object value(Field field, Element element) {
+        if (field.type() instanceof MoneyType) {
+            var money = new LinkedHashMap<String, Object>();
+            children(element)
+                    .forEach(child ->
+                            money.put(
+                                    child.getLocalName(),
+                                    child.getLocalName().equals("value")
+                                            ? (Object) new BigDecimal(text(child))
+                                            : text(child)));
+            return money;
+        }
+        if (field.type() instanceof TextType text && text.isLocalised()) {
+            var texts = new LinkedHashMap<String, Object>();
+            children(element).forEach(child -> texts.put(child.getLocalName(), raw(child)));
+            return texts;
+        }
+        return value(field.type(), raw(element));
+    }
+
+    /** A value by its lexical form in XML Schema, in plain form. */
+    static Object value(FieldType type, String raw) {
+        var text = raw.strip();
+        return switch (type.keyword()) {
+            case INTEGER -> Long.valueOf(text);
+            case DECIMAL, PERCENT, AMOUNT -> new BigDecimal(text);
+            case BOOLEAN -> text.equals("true") || text.equals("1");
+            // Tools that know only moments send a date with the zone it was made in.
+            case DATE -> text.substring(0, Math.min(text.length(), DATE_LENGTH));
+            case TIME -> text.replaceAll("(Z|[+-]\\d{2}:\\d{2})$", "");
+            case DATE_TIME, DURATION, CHOICE, REFERENCE, UUID -> text;
+            default -> raw;
+        };
+    }
+
+    private static boolean isNil(Element element) {
+        var nil = element.getAttributeNS(INSTANCE, "nil");
+        return nil.equals("true") || nil.equals("1");
+    }
+
+    /** The elements directly inside. */
+    static List<Element> children(Element element) {
+        var children = new ArrayList<Element>();
+        for (var node = element.getFirstChild(); node != null; node = node.getNextSibling()) {
+            if (node instanceof Element child) {
+                children.add(child);
+            }
+        }
+        return children;
+    }
+
+    /** The first element of a name directly inside, or {@code null}. */
+    static @Nullable Element child(Element element, String name) {
+        return children(element).stream()
+                .filter(one -> name.equals(one.getLocalName()))
+                .findFirst()
+                .orElse(null);
+    }
+
+    /** The text of the first element of a name, without space around it, or {@code null}. */
+    static @Nullable String textOf(Element element, String name) {
+        var child = child(element, name);
+        return child == null ? null : text(child);
+    }
+
+    static String text(Element element) {
+        return raw(element).strip();
+    }
+
+    private static String raw(Element element) {
+        return String.valueOf(element.getTextContent());
+    }
+
+    /** Writes plain values as elements; what is empty is left out. */
+    static void write(XmlText xml, Map<?, ?> values) {
+        values.forEach((name, value) -> write(xml, String.valueOf(name), value));
+    }
+
+    private static void write(XmlText xml, String name, @Nullable Object value) {
+        switch (value) {
+            case null -> {
+                // An empty field has no element.
+            }
+            case Map<?, ?> map -> {
+                xml.open(name);
+                write(xml, map);
+                xml.close();
+            }
+            case List<?> list -> {
+                xml.open(name);
+                list.forEach(item -> write(xml, ITEM, item));
+                xml.close();
+            }
+            case BigDecimal number -> xml.text(name, number.toPlainString());
+            default -> xml.text(name, value.toString());
+        }
+    }
+
+    /** Whether values of a type can be compared by more and less. */
+    static boolean isOrdered(FieldType type) {
+        return switch (type.keyword()) {
+            case INTEGER, DECIMAL, PERCENT, AMOUNT, DATE, TIME, DATE_TIME, DURATION -> true;
+            default -> false;
+        };
+    }
+
+    /** Whether a type's values are free text. */
+    static boolean isText(FieldType type) {
+        return type instanceof TextType
+                || type.keyword() == TypeKeyword.REFERENCE
+                || type.keyword() == TypeKeyword.UUID;
+    }
+}
