@@ -70,3 +70,12 @@ export async function call<T>(
   }
   return (response.status === 204 ? undefined : await response.json()) as T
 }
+
+/** Reads something that is no JSON, as it comes. */
+export async function text(path: string): Promise<string> {
+  const response = await fetch(path)
+  if (!response.ok) {
+    throw await problemOf(response)
+  }
+  return response.text()
+}

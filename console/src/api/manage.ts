@@ -52,6 +52,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/manage/v1/contracts/{service}/v{version}/soap-examples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["examples"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/contracts/{service}/v{version}/wsdl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["contract"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/manage/v1/draft": {
         parameters: {
             query?: never;
@@ -840,8 +872,12 @@ export interface components {
             operations: {
                 [key: string]: string[];
             };
+            presets: {
+                [key: string]: string;
+            };
             sortable: string[];
             transitions: components["schemas"]["CallView"][];
+            where?: string;
         };
         RuleView: {
             describe?: string;
@@ -1011,6 +1047,52 @@ export interface operations {
         };
     };
     openApi: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                service: string;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+        };
+    };
+    examples: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                service: string;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Example"][];
+                };
+            };
+        };
+    };
+    contract: {
         parameters: {
             query?: never;
             header?: never;

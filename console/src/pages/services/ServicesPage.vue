@@ -2,13 +2,15 @@
 import { CheckOutlined, DownloadOutlined } from '@ant-design/icons-vue'
 import { Button, TabPane, Tabs, Tag } from 'ant-design-vue'
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api, unwrap, type ResourceView } from '@/api/client'
-import { call } from '@/api/http'
+import { call, text } from '@/api/http'
 import LoadState from '@/components/LoadState.vue'
 import type { Contract } from './contract'
 import { fieldRows } from './fields'
+import { indented } from './xml'
 import TryCall from './TryCall.vue'
+import TrySoap from './TrySoap.vue'
 
 const props = defineProps<{ service?: string }>()
 const services = useQuery({
@@ -23,24 +25,41 @@ const chosen = computed(
     services.data.value?.[0],
 )
 const tab = ref('fields')
+const speaks = (protocol: string) => !!chosen.value?.protocols.includes(protocol)
+const contractAddress = computed(() => `/manage/v1/contracts/${chosen.value?.name}/v${chosen.value?.version}`)
 const contract = useQuery({
   queryKey: computed(() => ['contract', chosen.value && idOf(chosen.value)]),
-  queryFn: () =>
-    call<Contract>(
-      'GET',
-      `/manage/v1/contracts/${chosen.value!.name}/v${chosen.value!.version}/openapi.json`,
-    ),
-  enabled: computed(() => !!chosen.value),
+  queryFn: () => call<Contract>('GET', `${contractAddress.value}/openapi.json`),
+  enabled: computed(() => speaks('rest')),
 })
+const wsdl = useQuery({
+  queryKey: computed(() => ['wsdl', chosen.value && idOf(chosen.value)]),
+  queryFn: () => text(`${contractAddress.value}/wsdl`),
+  enabled: computed(() => speaks('soap')),
+})
+const addresses = computed(() => {
+  const end = `${chosen.value?.name}/v${chosen.value?.version}`
+  return [...(speaks('rest') ? [`/api/${end}`] : []), ...(speaks('soap') ? [`/soap/${end}`] : [])]
+})
+// A tab of a protocol the next service does not speak would leave the page empty.
+watch(chosen, () => {
+  const ofRest = ['contract', 'try'].includes(tab.value)
+  const ofSoap = ['wsdl', 'soap'].includes(tab.value)
+  if ((ofRest && !speaks('rest')) || (ofSoap && !speaks('soap'))) tab.value = 'fields'
+})
+const presetText = (resource: ResourceView) =>
+  Object.entries(resource.presets)
+    .map(([name, value]) => `${name} = ${value}`)
+    .join(', ')
 
 const ORDER = ['create', 'read', 'update', 'query']
 const columnsOf = (resource: ResourceView) => ORDER.filter((one) => one in resource.operations)
 
-function download() {
-  const blob = new Blob([JSON.stringify(contract.data.value, null, 2)], { type: 'application/json' })
+function download(content: string, type: string, ending: string) {
+  const blob = new Blob([content], { type })
   const link = document.createElement('a')
   link.href = URL.createObjectURL(blob)
-  link.download = `${idOf(chosen.value!)}.openapi.json`
+  link.download = `${idOf(chosen.value!)}.${ending}`
   link.click()
   URL.revokeObjectURL(link.href)
 }
@@ -71,7 +90,7 @@ function download() {
           <div class="page-head">
             <h1>{{ chosen.label }}</h1>
             <Tag color="cyan">v{{ chosen.version }}</Tag>
-            <code class="quiet">/api/{{ chosen.name }}/v{{ chosen.version }}</code>
+            <code v-for="one in addresses" :key="one" class="quiet">{{ one }}</code>
           </div>
           <p v-if="chosen.describe" class="quiet lead">{{ chosen.describe }}</p>
           <Tabs v-model:active-key="tab">
@@ -88,6 +107,12 @@ function download() {
                     one.address
                   }}</Tag>
                 </div>
+                <p v-if="resource.where" class="quiet note">
+                  Only records for which <code>{{ resource.where }}</code>
+                </p>
+                <p v-if="presetText(resource)" class="quiet note">
+                  New records have <code>{{ presetText(resource) }}</code>
+                </p>
                 <table>
                   <thead>
                     <tr>
@@ -122,11 +147,32 @@ function download() {
                 </table>
               </div>
             </TabPane>
-            <TabPane key="contract" tab="Contract">
+            <TabPane v-if="speaks('soap')" key="wsdl" tab="Contract (WSDL)">
+              <div class="row top">
+                <span class="quiet">WSDL 1.1 with its schema, made from the live release</span>
+                <div class="spacer"></div>
+                <Button
+                  :disabled="!wsdl.data.value"
+                  @click="download(wsdl.data.value ?? '', 'text/xml', 'wsdl')"
+                  ><DownloadOutlined /> Download</Button
+                >
+              </div>
+              <LoadState :loading="wsdl.isLoading.value" :error="wsdl.error.value" @retry="wsdl.refetch()">
+                <pre class="contract">{{ indented(wsdl.data.value ?? '') }}</pre>
+              </LoadState>
+            </TabPane>
+            <TabPane v-if="speaks('soap')" key="soap" tab="Try a call (SOAP)">
+              <TrySoap :service="chosen" />
+            </TabPane>
+            <TabPane v-if="speaks('rest')" key="contract" tab="Contract">
               <div class="row top">
                 <span class="quiet">OpenAPI 3.1, made from the live release</span>
                 <div class="spacer"></div>
-                <Button :disabled="!contract.data.value" @click="download"
+                <Button
+                  :disabled="!contract.data.value"
+                  @click="
+                    download(JSON.stringify(contract.data.value, null, 2), 'application/json', 'openapi.json')
+                  "
                   ><DownloadOutlined /> Download</Button
                 >
               </div>
@@ -140,7 +186,7 @@ function download() {
                 }}</pre>
               </LoadState>
             </TabPane>
-            <TabPane key="try" tab="Try a call">
+            <TabPane v-if="speaks('rest')" key="try" tab="Try a call">
               <TryCall :service="chosen" :contract="contract.data.value" />
             </TabPane>
           </Tabs>
@@ -185,6 +231,9 @@ function download() {
 }
 .resource {
   margin-bottom: 12px;
+}
+.note {
+  margin: 4px 0 0;
 }
 h2 {
   margin: 0;

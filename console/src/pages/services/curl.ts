@@ -3,6 +3,8 @@ export interface Trial {
   method: string
   path: string
   body?: string
+  /** The content type of the body; JSON when absent. */
+  type?: string
 }
 
 const quoted = (text: string) => `'${text.replaceAll("'", `'\\''`)}'`
@@ -11,7 +13,8 @@ const quoted = (text: string) => `'${text.replaceAll("'", `'\\''`)}'`
 export function asCurl(trial: Trial, origin: string): string {
   const parts = ['curl -u CLIENT:SECRET']
   if (trial.method !== 'GET') parts.push(`-X ${trial.method}`)
-  if (trial.body) parts.push(`-H 'Content-Type: application/json' -d ${quoted(trial.body)}`)
+  if (trial.body)
+    parts.push(`-H 'Content-Type: ${trial.type ?? 'application/json'}' -d ${quoted(trial.body)}`)
   parts.push(quoted(origin + trial.path))
   return parts.join(' \\\n  ')
 }

@@ -18,11 +18,23 @@ import sandpiper.client.RefusedException;
         name = "contract",
         mixinStandardHelpOptions = true,
         description = "Print the contract of a service for the other side.",
-        footer = {"", "Example:", "  sandpiper contract berth-desk --out berth-desk.openapi.json"})
+        footer = {
+            "",
+            "Example:",
+            "  sandpiper contract berth-desk --out berth-desk.openapi.json",
+            "  sandpiper contract harbour-report --as wsdl --out harbour-report.wsdl"
+        })
 final class ContractCommand implements Callable<Integer> {
     /** The forms a contract can have. */
     enum Form {
-        OPENAPI
+        OPENAPI("openapi.json"),
+        WSDL("wsdl");
+
+        private final String address;
+
+        Form(String address) {
+            this.address = address;
+        }
     }
 
     @Spec CommandSpec spec;
@@ -57,8 +69,8 @@ final class ContractCommand implements Callable<Integer> {
                     && candidate.path("version").asInt() == version) {
                 print(
                         client.text(
-                                "/manage/v1/contracts/%s/v%d/openapi.json"
-                                        .formatted(service, version)));
+                                "/manage/v1/contracts/%s/v%d/%s"
+                                        .formatted(service, version, form.address)));
                 return 0;
             }
         }

@@ -244,4 +244,44 @@ class RestJourneyTest {
         assertThat(newest.path("changes").toString())
                 .isEqualTo("[{\"path\":\"berth\",\"before\":\"H-10\",\"after\":\"H-11\"}]");
     }
+
+    @Test
+    void aResourceShowsOnlyItsRecordsAndPresetsWhatNobodyGives() {
+        var tablet = "yard-tablet:sandpaper-and-varnish";
+        var report =
+                call(
+                        tablet,
+                        "POST",
+                        "/api/yard/v1/reports",
+                        "{\"vessel\": \"GH-101\", \"title\": \"Bilge pump runs\"}");
+        assertThat(report.status()).isEqualTo(201);
+        var number = report.json().path("number").asString();
+
+        var kept = get(Marina.CONSULTANT, "/manage/v1/records/WorkRequest/" + number).json();
+        assertThat(kept.path("values").path("priority").asString()).isEqualTo("urgent");
+        assertThat(
+                        call(
+                                        tablet,
+                                        "POST",
+                                        "/api/yard/v1/reports",
+                                        "{\"vessel\": \"GH-101\", \"title\": \"x\","
+                                                + " \"priority\": \"low\"}")
+                                .whole()
+                                .body())
+                .contains("cannot be written here");
+        // Reported is neither planned nor being worked on.
+        var jobs = "/api/yard/v1/jobs/";
+        assertThat(get(tablet, jobs + number).status()).isEqualTo(404);
+        assertThat(call(tablet, "PATCH", jobs + number, "{\"details\": \"x\"}").status())
+                .isEqualTo(404);
+        assertThat(call(tablet, "POST", jobs + number + "/start", "").status()).isEqualTo(404);
+        var all = get(tablet, "/api/yard/v1/jobs?count=true&sort=-dueOn").json();
+        assertThat(all.path("count").asInt()).isPositive();
+        all.path("items")
+                .forEach(item ->
+                        assertThat(item.path("state").asString()).isIn("Planned", "Working"));
+        var late = get(tablet, "/api/yard/v1/jobs?filter=overdue&count=true").json();
+        assertThat(late.path("count").asInt()).isLessThanOrEqualTo(all.path("count").asInt());
+        late.path("items").forEach(item -> assertThat(item.path("overdue").asBoolean()).isTrue());
+    }
 }

@@ -151,7 +151,11 @@ class QueryPropertyTest {
                             berth -> berth.since() == null ? null : !berth.since().isAfter(day));
             case 5 -> new Test("since = null", berth -> berth.since() == null);
             case 6 -> new Test("open", Berth::open);
-            case 7 -> new Test("ends with(code, \"3\")", berth -> berth.code().endsWith("3"));
+            case 7 -> {
+                var end = List.of("3", "", "B-12", "more than the code").get(random.nextInt(4));
+                yield new Test(
+                        "ends with(code, \"" + end + "\")", berth -> berth.code().endsWith(end));
+            }
             default -> new Test("side in (\"port\", \"starboard\")", berth -> berth.side() != null);
         };
     }

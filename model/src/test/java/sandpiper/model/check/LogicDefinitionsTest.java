@@ -193,6 +193,51 @@ class LogicDefinitionsTest {
     }
 
     @Test
+    void aResourceHasACheckedConditionAndPresetsThatNobodyElseGives() {
+        var files = new HashMap<String, String>();
+        files.put("marina/package.yaml", PACKAGE);
+        files.put(
+                "marina/objects/job.yaml",
+                """
+                object: Job
+                key: code
+                fields:
+                  code: { type: text, length: 10, required: true }
+                  title: { type: text, required: true }
+                  hours: { type: integer }
+                  twice: { type: integer, formula: hours * 2 }
+                """);
+        files.put(
+                "marina/services/jobs.yaml",
+                """
+                service: jobs
+                version: 1
+                resources:
+                  good:
+                    object: Job
+                    where: hours > 3 and title != "Test"
+                    preset: { title: Reported, hours: 4 }
+                    create: { fields: [code] }
+                  bad:
+                    object: Job
+                    where: hour > 3
+                    preset: { titel: x, hours: four, code: A, twice: 2 }
+                    create: { fields: [code, title] }
+                """);
+
+        var checked = Definitions.check(files);
+
+        assertThat(checked.diagnostics())
+                .extracting(Diagnostic::message)
+                .satisfiesExactlyInAnyOrder(
+                        one -> assertThat(one).contains("no field \"hour\""),
+                        one -> assertThat(one).contains("no field \"titel\""),
+                        one -> assertThat(one).contains("The preset must be a number"),
+                        one -> assertThat(one).contains("code is preset and also among"),
+                        one -> assertThat(one).contains("twice is worked out"));
+    }
+
+    @Test
     void anExtensionAddsToAnObjectOfAnotherPackage() {
         var files = new HashMap<String, String>();
         files.put("marina/package.yaml", PACKAGE);

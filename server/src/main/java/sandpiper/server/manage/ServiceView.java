@@ -22,12 +22,20 @@ record ServiceView(
         List<String> protocols,
         List<ResourceView> resources) {
 
-    /** One resource; {@code operations} holds for each operation the names of its fields. */
+    /**
+     * One resource.
+     *
+     * @param where the condition its records meet, or {@code null}
+     * @param presets values of records created through it, by field
+     * @param operations for each operation the names of its fields
+     */
     record ResourceView(
             String name,
             String object,
             String objectLabel,
             @Nullable String describe,
+            @Nullable String where,
+            Map<String, String> presets,
             List<String> key,
             Map<String, List<String>> operations,
             List<String> filterable,
@@ -58,6 +66,8 @@ record ServiceView(
                 resource.object().name(),
                 resource.object().label(),
                 resource.describe(),
+                resource.where() == null ? null : resource.where().text(),
+                presets(resource),
                 resource.object().key(),
                 operations,
                 resource.filterable().stream().map(FieldPath::written).toList(),
@@ -65,6 +75,12 @@ record ServiceView(
                 resource.transitions().stream()
                         .map(one -> new CallView(Names.address(one.name()), one.label()))
                         .toList());
+    }
+
+    private static Map<String, String> presets(ResourceType resource) {
+        var presets = new TreeMap<String, String>();
+        resource.presets().forEach((field, value) -> presets.put(field.name(), value.written()));
+        return presets;
     }
 
     private static List<String> names(FieldTree tree) {

@@ -72,6 +72,16 @@ class SoapController {
                 .body(Wsdl.of(release, type, server));
     }
 
+    /** A message for each operation, for trying the service. */
+    @GetMapping("/manage/v1/contracts/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/soap-examples")
+    List<SoapExamples.Example> examples(
+            @PathVariable String service,
+            @PathVariable int version,
+            @AuthenticationPrincipal Actor actor) {
+        return SoapExamples.of(
+                ServiceCall.service(engine.live(), Protocol.SOAP, actor, service, version));
+    }
+
     @PostMapping(ADDRESS)
     ResponseEntity<String> call(
             @PathVariable String service,

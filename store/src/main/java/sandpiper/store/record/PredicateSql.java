@@ -56,7 +56,7 @@ final class PredicateSql {
                             text, ScalarSql.placeholder(), ScalarSql.placeholder());
             case END ->
                     DSL.condition(
-                            "substr({0}, -length({1})) = {2}",
+                            "substr({0}, length({0}) - length({1}) + 1) = {2}",
                             text, ScalarSql.placeholder(), ScalarSql.placeholder());
         };
     }
