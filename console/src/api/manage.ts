@@ -13,7 +13,7 @@ export interface paths {
         };
         get: operations["clients"];
         put?: never;
-        post: operations["makeClient"];
+        post: operations["make"];
         delete?: never;
         options?: never;
         head?: never;
@@ -30,7 +30,23 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["removeClient"];
+        delete: operations["remove_2"];
+        options?: never;
+        head?: never;
+        patch: operations["change"];
+        trace?: never;
+    };
+    "/manage/v1/clients/{name}/secret": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["rotate"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -602,12 +618,19 @@ export interface components {
             code: string;
             label: string;
         };
+        ClientChange: {
+            disabled?: boolean;
+            grants?: string[];
+            label?: string;
+        };
         ClientView: {
-            createdAt: string;
-            grants: string[];
-            label: string;
+            createdAt?: string;
+            disabled?: boolean;
+            grants?: string[];
+            label?: string;
             lastUsed?: string;
-            name: string;
+            name?: string;
+            previousUntil?: string;
         };
         Diagnostic: {
             code: string;
@@ -744,8 +767,8 @@ export interface components {
             text: string;
         };
         MadeClient: {
-            client: components["schemas"]["ClientView"];
-            secret: string;
+            client?: components["schemas"]["ClientView"];
+            secret?: string;
         };
         Me: {
             duties: string[];
@@ -879,6 +902,10 @@ export interface components {
             transitions: components["schemas"]["CallView"][];
             where?: string;
         };
+        Rotation: {
+            /** Format: int32 */
+            overlapHours?: number;
+        };
         RuleView: {
             describe?: string;
             file: string;
@@ -1002,7 +1029,7 @@ export interface operations {
             };
         };
     };
-    makeClient: {
+    make: {
         parameters: {
             query?: never;
             header?: never;
@@ -1026,7 +1053,7 @@ export interface operations {
             };
         };
     };
-    removeClient: {
+    remove_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -1043,6 +1070,58 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClientChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ClientView"];
+                };
+            };
+        };
+    };
+    rotate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Rotation"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["MadeClient"];
+                };
             };
         };
     };

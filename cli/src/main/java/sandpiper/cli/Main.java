@@ -24,6 +24,7 @@ import sandpiper.client.RefusedException;
             EvalCommand.class,
             TraceCommand.class,
             ContractCommand.class,
+            ClientsCommand.class,
             StatusCommand.class,
             AutoComplete.GenerateCompletion.class
         },

@@ -96,6 +96,10 @@ public final class ManageClient {
         return read(call("PATCH", path, write(body), version));
     }
 
+    public void delete(String path) {
+        call("DELETE", path, null, null);
+    }
+
     private String call(String method, String path, @Nullable String body, @Nullable Long version) {
         var request =
                 HttpRequest.newBuilder(URI.create(server + path))

@@ -126,6 +126,22 @@ class CommandLineTest {
     }
 
     @Test
+    void makesRotatesAndStopsClients() throws Exception {
+        assertThat(run("clients", "create", "tug", "--grant", "berth-desk/berths/*").out())
+                .contains("client tug", "secret ", "not shown again");
+        assertThat(run("clients", "rotate", "tug", "--overlap-hours", "2").out())
+                .contains("secret ");
+        assertThat(run("clients", "list").out())
+                .contains("berth-desk/berths/*", "never", "old secret right until");
+        assertThat(run("clients", "disable", "tug").out()).contains("tug is disabled");
+        assertThat(run("clients", "list").out()).contains("disabled");
+        assertThat(run("clients", "remove", "tug").out()).contains("tug is removed");
+        assertThat(run("clients", "enable", "tug").out()).contains("There is no client \"tug\"");
+        assertThat(run("contract", "harbour-report", "--as", "wsdl").out())
+                .contains("<wsdl:definitions");
+    }
+
+    @Test
     void saysSoWhenNobodyAnswers() throws Exception {
         var ran = run("status", "--server", "http://127.0.0.1:9");
 

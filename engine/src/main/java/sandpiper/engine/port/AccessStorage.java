@@ -24,6 +24,9 @@ public interface AccessStorage {
      * @param grants operations of services, as {@code berth-desk/stays/create} with {@code *} for
      *     all
      * @param lastUsed {@code null} until it has signed in
+     * @param previousHash of the secret before, which goes on being right until {@code
+     *     previousUntil}; {@code null} when there is none
+     * @param disabled whether it may do nothing for now
      */
     record StoredClient(
             String name,
@@ -31,9 +34,41 @@ public interface AccessStorage {
             String secretHash,
             List<String> grants,
             Instant createdAt,
-            @Nullable Instant lastUsed) {
+            @Nullable Instant lastUsed,
+            @Nullable String previousHash,
+            @Nullable Instant previousUntil,
+            boolean disabled) {
         public StoredClient {
             grants = List.copyOf(grants);
+        }
+
+        /** A client nobody has used yet. */
+        public static StoredClient made(
+                String name, String label, String secretHash, List<String> grants, Instant at) {
+            return new StoredClient(name, label, secretHash, grants, at, null, null, null, false);
+        }
+
+        /** With a new secret; the one before is right until then. */
+        public StoredClient rotated(String newHash, Instant until) {
+            return new StoredClient(
+                    name, label, newHash, grants, createdAt, lastUsed, secretHash, until, disabled);
+        }
+
+        /** With other words, grants or state; {@code null} leaves one as it is. */
+        public StoredClient changed(
+                @Nullable String newLabel,
+                @Nullable List<String> newGrants,
+                @Nullable Boolean nowDisabled) {
+            return new StoredClient(
+                    name,
+                    newLabel == null ? label : newLabel,
+                    secretHash,
+                    newGrants == null ? grants : newGrants,
+                    createdAt,
+                    lastUsed,
+                    previousHash,
+                    previousUntil,
+                    nowDisabled == null ? disabled : nowDisabled);
         }
     }
 

@@ -55,7 +55,7 @@ public final class OpenApiContract {
         document.put(
                 "servers",
                 List.of(map("url", server + "/api/" + service.name() + "/v" + service.version())));
-        document.put("security", List.of(map("basic", List.of())));
+        document.put("security", List.of(map("basic", List.of()), map("oauth2", List.of())));
         document.put(
                 "tags",
                 service.resources().stream()
@@ -80,7 +80,22 @@ public final class OpenApiContract {
                                 "scheme",
                                 "basic",
                                 "description",
-                                "The id and secret of a client.")));
+                                "The id and secret of a client."),
+                        "oauth2",
+                        map(
+                                "type",
+                                "oauth2",
+                                "description",
+                                "A token for a client (RFC 6749, client credentials); good for ten"
+                                        + " minutes.",
+                                "flows",
+                                map(
+                                        "clientCredentials",
+                                        map(
+                                                "tokenUrl",
+                                                server + "/oauth2/token",
+                                                "scopes",
+                                                map())))));
         components.put("parameters", parameters());
         components.put("responses", responses());
         components.put("schemas", schemas.all());

@@ -13,6 +13,7 @@ import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
+import sandpiper.engine.port.AccessStorage.StoredClient;
 import sandpiper.engine.port.AccessStorage.StoredUser;
 
 /** Finds out who somebody is from name and secret. */
@@ -51,11 +52,33 @@ public class Credentials {
     /** The client of an id and secret, or nothing when they are not right. */
     public Optional<Actor> client(String name, String secret) {
         var client = engine.read(session -> engine.storage().access().client(session, name));
-        if (client.isEmpty() || !Secrets.matches(secret, client.get().secretHash())) {
+        return client.filter(found -> isRight(found, secret)).flatMap(this::use);
+    }
+
+    /** The client a token was given to, or nothing when it may do nothing any more. */
+    Optional<Actor> client(String name) {
+        return engine.read(session -> engine.storage().access().client(session, name))
+                .flatMap(this::use);
+    }
+
+    private boolean isRight(StoredClient client, String secret) {
+        var until = client.previousUntil();
+        var previous = client.previousHash();
+        boolean current = Secrets.matches(secret, client.secretHash());
+        boolean before =
+                previous != null
+                        && until != null
+                        && Secrets.matches(secret, previous)
+                        && engine.clock().instant().isBefore(until);
+        return current || before;
+    }
+
+    private Optional<Actor> use(StoredClient client) {
+        if (client.disabled()) {
             return Optional.empty();
         }
-        noteUse(name);
-        return Optional.of(new Actor(Actor.Kind.CLIENT, name, Set.of(), client.get().grants()));
+        noteUse(client.name());
+        return Optional.of(new Actor(Actor.Kind.CLIENT, client.name(), Set.of(), client.grants()));
     }
 
     private void noteUse(String name) {

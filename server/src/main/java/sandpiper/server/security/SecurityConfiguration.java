@@ -64,8 +64,13 @@ class SecurityConfiguration {
     @Bean
     @org.springframework.core.annotation.Order(1)
     SecurityFilterChain services(
-            HttpSecurity http, Credentials credentials, SecurityContextRepository sessions) {
+            HttpSecurity http,
+            Credentials credentials,
+            Tokens tokens,
+            SecurityContextRepository sessions) {
         http.securityMatcher("/api/**")
+                .addFilterBefore(
+                        new BearerFilter(tokens, credentials), BasicAuthenticationFilter.class)
                 .addFilterAt(basic(credentials::client, true), BasicAuthenticationFilter.class)
                 .authorizeHttpRequests(requests -> requests.anyRequest().authenticated());
         return common(http, sessions, true).build();
@@ -75,8 +80,13 @@ class SecurityConfiguration {
     @Bean
     @org.springframework.core.annotation.Order(1)
     SecurityFilterChain soap(
-            HttpSecurity http, Credentials credentials, SecurityContextRepository sessions) {
+            HttpSecurity http,
+            Credentials credentials,
+            Tokens tokens,
+            SecurityContextRepository sessions) {
         http.securityMatcher("/soap/**")
+                .addFilterBefore(
+                        new BearerFilter(tokens, credentials), BasicAuthenticationFilter.class)
                 .addFilterAt(basic(credentials::client, true), BasicAuthenticationFilter.class)
                 .authorizeHttpRequests(requests -> requests.anyRequest().permitAll());
         // Without a session there is nothing that another page could misuse.
@@ -99,6 +109,15 @@ class SecurityConfiguration {
                                 .anyRequest()
                                 .authenticated());
         return common(http, sessions, false).build();
+    }
+
+    /** Tokens are given to whoever brings a secret; no cookie plays a part. */
+    @Bean
+    @org.springframework.core.annotation.Order(1)
+    SecurityFilterChain tokenEndpoint(HttpSecurity http, SecurityContextRepository sessions) {
+        http.securityMatcher("/oauth2/**")
+                .authorizeHttpRequests(requests -> requests.anyRequest().permitAll());
+        return common(http, sessions, true).csrf(csrf -> csrf.disable()).build();
     }
 
     @Bean
@@ -164,8 +183,14 @@ class SecurityConfiguration {
                     HttpStatus.UNAUTHORIZED,
                     tried
                             ? "The name or the secret is not right."
-                            : "Send the id and secret of a client with HTTP Basic.");
+                            : "Send the id and secret of a client with HTTP Basic, or a token of"
+                                    + " /oauth2/token.");
         };
+    }
+
+    /** Answers a caller whose credentials are not right. */
+    static void refuse(HttpServletResponse response, String detail) throws IOException {
+        write(response, HttpStatus.UNAUTHORIZED, detail);
     }
 
     private static void forbid(HttpServletResponse response) throws IOException {

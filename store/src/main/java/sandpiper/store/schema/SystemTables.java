@@ -118,7 +118,12 @@ public final class SystemTables {
                               micros integer not null,
                               primary key (trace, number)
                             ) without rowid\
-                            """));
+                            """),
+                    List.of(
+                            "alter table sandpiper_client add column previous_hash text",
+                            "alter table sandpiper_client add column previous_until integer",
+                            "alter table sandpiper_client add column disabled integer not null"
+                                    + " default 0"));
 
     private SystemTables() {}
 

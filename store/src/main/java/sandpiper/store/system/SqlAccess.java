@@ -5,6 +5,7 @@ import java.sql.SQLException;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.AccessStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
@@ -16,7 +17,8 @@ public final class SqlAccess implements AccessStorage {
     private static final String USER =
             "select name, label, password_hash, duties from sandpiper_user";
     private static final String CLIENT =
-            "select name, label, secret_hash, grants, created_at, last_used from sandpiper_client";
+            "select name, label, secret_hash, grants, created_at, last_used, previous_hash,"
+                    + " previous_until, disabled from sandpiper_client";
 
     @Override
     public Optional<StoredUser> user(Session session, String name) {
@@ -60,29 +62,43 @@ public final class SqlAccess implements AccessStorage {
     }
 
     private static StoredClient readClient(ResultSet row) throws SQLException {
-        long lastUsed = row.getLong(6);
         return new StoredClient(
                 row.getString(1),
                 row.getString(2),
                 row.getString(3),
                 TextList.read(row.getString(4)),
                 TemporalType.instant(row.getLong(5)),
-                lastUsed == 0 ? null : TemporalType.instant(lastUsed));
+                moment(row.getLong(6)),
+                row.getString(7),
+                moment(row.getLong(8)),
+                row.getLong(9) != 0);
+    }
+
+    /** A column that was never filled reads as 0. */
+    private static @Nullable Instant moment(long micros) {
+        return micros == 0 ? null : TemporalType.instant(micros);
+    }
+
+    private static @Nullable Long micros(@Nullable Instant moment) {
+        return moment == null ? null : TemporalType.micros(moment);
     }
 
     @Override
     public void putClient(Transaction transaction, StoredClient client) {
-        var lastUsed = client.lastUsed();
         SqlSession.of(transaction)
                 .run(
                         "insert or replace into sandpiper_client (name, label, secret_hash, grants,"
-                                + " created_at, last_used) values (?, ?, ?, ?, ?, ?)",
+                                + " created_at, last_used, previous_hash, previous_until, disabled)"
+                                + " values (?, ?, ?, ?, ?, ?, ?, ?, ?)",
                         client.name(),
                         client.label(),
                         client.secretHash(),
                         TextList.write(client.grants()),
                         TemporalType.micros(client.createdAt()),
-                        lastUsed == null ? null : TemporalType.micros(lastUsed));
+                        micros(client.lastUsed()),
+                        client.previousHash(),
+                        micros(client.previousUntil()),
+                        client.disabled());
     }
 
     @Override

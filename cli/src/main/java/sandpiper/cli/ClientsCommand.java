@@ -1,0 +1,173 @@
+package sandpiper.cli;
+
+import java.io.PrintWriter;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import sandpiper.client.ManageClient;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "clients",
+        mixinStandardHelpOptions = true,
+        description = "Outside systems that call services: list, create, rotate, disable, remove.",
+        synopsisSubcommandLabel = "COMMAND",
+        footer = {
+            "",
+            "Example:",
+            "  sandpiper clients create booking-site --grant 'berth-desk/*/*'",
+            "  sandpiper clients rotate booking-site --overlap-hours 48"
+        })
+final class ClientsCommand {
+    private static final String PATH = "/manage/v1/clients";
+
+    @Spec CommandSpec spec;
+
+    private PrintWriter out() {
+        return spec.commandLine().getOut();
+    }
+
+    @Command(
+            name = "list",
+            mixinStandardHelpOptions = true,
+            description = "List clients with what they may call and when they last did.")
+    int list(
+            @Mixin Connection connection,
+            @Option(names = "--json", description = "Print JSON.") boolean json) {
+        var clients = connection.open().get(PATH);
+        if (json) {
+            out().println(ManageClient.writePretty(clients));
+        } else {
+            var table = new Table(List.of("Client", "Label", "Grants", "Last used", "State"));
+            clients.forEach(client ->
+                    table.add(
+                            List.of(
+                                    client.path("name").asString(),
+                                    client.path("label").asString(),
+                                    grants(client),
+                                    client.path("lastUsed").asString("never"),
+                                    state(client))));
+            table.print(out());
+        }
+        out().flush();
+        return 0;
+    }
+
+    private static String grants(JsonNode client) {
+        var grants = new ArrayList<String>();
+        client.path("grants").forEach(grant -> grants.add(grant.asString()));
+        return String.join(", ", grants);
+    }
+
+    private static String state(JsonNode client) {
+        if (client.path("disabled").asBoolean()) {
+            return "disabled";
+        }
+        var until = client.path("previousUntil").asString("");
+        return until.isEmpty() ? "in use" : "old secret right until " + until;
+    }
+
+    @Command(
+            name = "create",
+            mixinStandardHelpOptions = true,
+            description = "Create a client and print its secret, this once.")
+    int create(
+            @Mixin Connection connection,
+            @Parameters(paramLabel = "NAME", description = "Small letters, digits and hyphens.")
+                    String name,
+            @Option(
+                            names = "--grant",
+                            required = true,
+                            paramLabel = "SERVICE/RESOURCE/OPERATION",
+                            description = "What it may call, with * for all; may be repeated.")
+                    List<String> grants,
+            @Option(names = "--label", paramLabel = "TEXT", description = "What people read.")
+                    @Nullable String label) {
+        var body = new LinkedHashMap<String, Object>();
+        body.put("name", name);
+        body.put("grants", grants);
+        if (label != null) {
+            body.put("label", label);
+        }
+        return secret(connection.open().post(PATH, body));
+    }
+
+    @Command(
+            name = "rotate",
+            mixinStandardHelpOptions = true,
+            description = "Give a client a new secret; the old one stays right for a while.")
+    int rotate(
+            @Mixin Connection connection,
+            @Parameters(paramLabel = "NAME", description = "The client's name.") String name,
+            @Option(
+                            names = "--overlap-hours",
+                            paramLabel = "N",
+                            defaultValue = "24",
+                            description =
+                                    "Hours for which both are right (default: ${DEFAULT-VALUE}).")
+                    int hours) {
+        return secret(
+                connection.open().post(path(name) + "/secret", Map.of("overlapHours", hours)));
+    }
+
+    private int secret(JsonNode made) {
+        out().printf(
+                        "client %s%nsecret %s%nNote it now: it is not shown again.%n",
+                        made.path("client").path("name").asString(),
+                        made.path("secret").asString());
+        out().flush();
+        return 0;
+    }
+
+    @Command(
+            name = "disable",
+            mixinStandardHelpOptions = true,
+            description = "Let a client do nothing from now on; its tokens end at once.")
+    int disable(
+            @Mixin Connection connection,
+            @Parameters(paramLabel = "NAME", description = "The client's name.") String name) {
+        return switched(connection, name, true);
+    }
+
+    @Command(
+            name = "enable",
+            mixinStandardHelpOptions = true,
+            description = "Let a disabled client call again.")
+    int enable(
+            @Mixin Connection connection,
+            @Parameters(paramLabel = "NAME", description = "The client's name.") String name) {
+        return switched(connection, name, false);
+    }
+
+    private int switched(Connection connection, String name, boolean disabled) {
+        connection.open().patch(path(name), Map.of("disabled", disabled), null);
+        out().println(name + (disabled ? " is disabled" : " is in use again"));
+        out().flush();
+        return 0;
+    }
+
+    @Command(
+            name = "remove",
+            mixinStandardHelpOptions = true,
+            description = "Remove a client for good.")
+    int remove(
+            @Mixin Connection connection,
+            @Parameters(paramLabel = "NAME", description = "The client's name.") String name) {
+        connection.open().delete(path(name));
+        out().println(name + " is removed");
+        out().flush();
+        return 0;
+    }
+
+    private static String path(String name) {
+        return PATH + "/" + ManageClient.escape(name);
+    }
+}

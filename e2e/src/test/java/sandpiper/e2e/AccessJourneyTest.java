@@ -1,0 +1,145 @@
+package sandpiper.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import tools.jackson.databind.JsonNode;
+
+/** Clients from the first secret to the last call. */
+@ExtendWith(Marina.class)
+class AccessJourneyTest {
+    private static final String CLIENTS = "/manage/v1/clients";
+    private static final String BERTHS = "/api/berth-desk/v1/berths?limit=1";
+    private static final String FORM = "application/x-www-form-urlencoded";
+
+    private static JsonNode made(String name, String grants) {
+        var answer =
+                Marina.call(
+                        Marina.CONSULTANT,
+                        "POST",
+                        CLIENTS,
+                        "{\"name\": \"%s\", \"grants\": %s}".formatted(name, grants));
+        assertThat(answer.status()).as(answer.whole().body()).isEqualTo(201);
+        return answer.json();
+    }
+
+    private static Marina.Answer patch(String name, String change) {
+        return Marina.call(Marina.CONSULTANT, "PATCH", CLIENTS + "/" + name, change);
+    }
+
+    private static Marina.Answer token(String who, String form) {
+        return Marina.call(who, "POST", "/oauth2/token", form, "Content-Type", FORM);
+    }
+
+    private static Marina.Answer withToken(String token, String path) {
+        return Marina.call("", "GET", path, "", "Authorization", "Bearer " + token);
+    }
+
+    @Test
+    void aNewSecretIsRightBesideTheOldOneForAWhile() {
+        var first = made("ferry", "[\"berth-desk/berths/query\"]").path("secret").asString();
+        var rotated =
+                Marina.call(
+                        Marina.CONSULTANT,
+                        "POST",
+                        CLIENTS + "/ferry/secret",
+                        "{\"overlapHours\": 1}");
+        var second = rotated.json().path("secret").asString();
+
+        assertThat(second).isNotEqualTo(first);
+        assertThat(Marina.get("ferry:" + first, BERTHS).status()).isEqualTo(200);
+        assertThat(Marina.get("ferry:" + second, BERTHS).status()).isEqualTo(200);
+
+        var third =
+                Marina.call(
+                                Marina.CONSULTANT,
+                                "POST",
+                                CLIENTS + "/ferry/secret",
+                                "{\"overlapHours\": 0}")
+                        .json()
+                        .path("secret")
+                        .asString();
+        assertThat(Marina.get("ferry:" + first, BERTHS).status()).isEqualTo(401);
+        assertThat(Marina.get("ferry:" + second, BERTHS).status()).isEqualTo(401);
+        assertThat(Marina.get("ferry:" + third, BERTHS).status()).isEqualTo(200);
+    }
+
+    @Test
+    void aTokenDoesWhatItsClientMayAndEndsWithIt() {
+        var secret = made("kiosk", "[\"berth-desk/berths/query\"]").path("secret").asString();
+        var answer = token("kiosk:" + secret, "grant_type=client_credentials");
+        assertThat(answer.status()).isEqualTo(200);
+        assertThat(answer.header("Cache-Control")).contains("no-store");
+        assertThat(answer.json().path("token_type").asString()).isEqualTo("Bearer");
+        var token = answer.json().path("access_token").asString();
+
+        assertThat(withToken(token, BERTHS).status()).isEqualTo(200);
+        assertThat(withToken(token, "/api/berth-desk/v1/stays").status()).isEqualTo(403);
+
+        assertThat(patch("kiosk", "{\"disabled\": true}").json().path("disabled").asBoolean())
+                .isTrue();
+        assertThat(withToken(token, BERTHS).status()).isEqualTo(401);
+        assertThat(Marina.get("kiosk:" + secret, BERTHS).status()).isEqualTo(401);
+        assertThat(token("kiosk:" + secret, "grant_type=client_credentials").status())
+                .isEqualTo(401);
+
+        patch("kiosk", "{\"disabled\": false, \"grants\": [\"berth-desk/stays/confirm\"]}");
+        assertThat(withToken(token, BERTHS).status()).isEqualTo(403);
+    }
+
+    @Test
+    void theTokenEndpointTellsWhatIsWrongInItsStandardWay() {
+        var wrong = token("", "grant_type=client_credentials&client_id=kiosk&client_secret=no");
+        assertThat(wrong.status()).isEqualTo(401);
+        assertThat(wrong.json().path("error").asString()).isEqualTo("invalid_client");
+        assertThat(token(Marina.BOOKING, "grant_type=password").json().path("error").asString())
+                .isEqualTo("unsupported_grant_type");
+        assertThat(token(Marina.BOOKING, "").json().path("error").asString())
+                .isEqualTo("invalid_request");
+        assertThat(
+                        token(
+                                        "",
+                                        "grant_type=client_credentials&client_id=booking-site&client_secret="
+                                                + sandpiper.demo.Demo.BOOKING_SECRET)
+                                .status())
+                .isEqualTo(200);
+    }
+
+    @Test
+    void aTokenThatWasTamperedWithIsNone() {
+        var token =
+                token(Marina.BOOKING, "grant_type=client_credentials")
+                        .json()
+                        .path("access_token")
+                        .asString();
+        var parts = token.split("\\.");
+        var unsigned = "eyJhbGciOiJub25lIn0." + parts[1] + ".";
+        var other = parts[0] + "." + parts[1] + "." + parts[2].replace(parts[2].charAt(5), 'x');
+
+        for (var forged : new String[] {unsigned, other, "nonsense", parts[1]}) {
+            var answer = withToken(forged, BERTHS);
+            assertThat(answer.status()).isEqualTo(401);
+            assertThat(answer.header("WWW-Authenticate")).contains("invalid_token");
+        }
+    }
+
+    @Test
+    void onlyWhoManagesAccessDoes() {
+        assertThat(Marina.get(Marina.CLERK, CLIENTS).status()).isEqualTo(403);
+        assertThat(
+                        Marina.call(Marina.CLERK, "POST", CLIENTS + "/booking-site/secret", "{}")
+                                .status())
+                .isEqualTo(403);
+        assertThat(patch("nobody-here", "{\"disabled\": true}").status()).isEqualTo(404);
+        assertThat(
+                        Marina.call(
+                                        Marina.CONSULTANT,
+                                        "POST",
+                                        CLIENTS,
+                                        "{\"name\": \"x1\", \"grants\": [\"everything\"]}")
+                                .whole()
+                                .body())
+                .contains("service/resource/operation");
+    }
+}

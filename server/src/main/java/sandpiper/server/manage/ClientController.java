@@ -1,0 +1,186 @@
+package sandpiper.server.manage;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Pattern;
+import jakarta.validation.constraints.Size;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.function.UnaryOperator;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PatchMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.Duty;
+import sandpiper.engine.port.AccessStorage.StoredClient;
+import sandpiper.logic.Quoted;
+import sandpiper.server.problem.ProblemException;
+import sandpiper.server.security.Secrets;
+
+/** Clients: outside systems with what they may call. */
+@RestController
+@RequestMapping("/manage/v1/clients")
+class ClientController {
+    private static final String GRANT = "(\\*|[a-z0-9-]+)/(\\*|[a-z0-9-]+)/(\\*|[a-z][A-Za-z0-9]*)";
+    private static final String GRANT_MESSAGE =
+            "a grant is service/resource/operation, as in berth-desk/stays/create, with * for all";
+
+    private final Engine engine;
+
+    ClientController(Engine engine) {
+        this.engine = engine;
+    }
+
+    /**
+     * An outside system. Each grant is {@code service/resource/operation}, with {@code *} for all.
+     *
+     * @param previousUntil how long the secret before is right as well, or {@code null}
+     * @param disabled whether it may do nothing for now
+     */
+    record ClientView(
+            String name,
+            String label,
+            List<String> grants,
+            String createdAt,
+            @Nullable String lastUsed,
+            @Nullable String previousUntil,
+            boolean disabled) {
+        static ClientView of(StoredClient client, Instant now) {
+            var until = client.previousUntil();
+            return new ClientView(
+                    client.name(),
+                    client.label(),
+                    client.grants(),
+                    client.createdAt().toString(),
+                    client.lastUsed() == null ? null : client.lastUsed().toString(),
+                    until == null || until.isBefore(now) ? null : until.toString(),
+                    client.disabled());
+        }
+    }
+
+    /** A client to be made. Without a secret one is made up. */
+    record NewClient(
+            @NotBlank
+                    @Pattern(
+                            regexp = "[a-z0-9-]{2,60}",
+                            message = "has 2 to 60 small letters, digits and hyphens")
+                    String name,
+            @Nullable @Size(max = 80) String label,
+            @NotNull List<@Pattern(regexp = GRANT, message = GRANT_MESSAGE) String> grants,
+            @Nullable @Size(min = 12, max = 200) String secret) {}
+
+    /** A client with a secret just made, which is shown this once. */
+    record MadeClient(ClientView client, String secret) {}
+
+    /** What is changed of a client; what is absent stays. */
+    record ClientChange(
+            @Nullable @Size(max = 80) String label,
+            @Nullable List<@Pattern(regexp = GRANT, message = GRANT_MESSAGE) String> grants,
+            @Nullable Boolean disabled) {}
+
+    /** A new secret; the one before is right for so many hours more, 24 when absent. */
+    record Rotation(@Nullable @Min(0) @Max(720) Integer overlapHours) {}
+
+    private static final int USUAL_OVERLAP = 24;
+
+    @GetMapping
+    List<ClientView> clients(@AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.ACCESS);
+        return engine.read(session -> engine.storage().access().clients(session)).stream()
+                .map(this::view)
+                .toList();
+    }
+
+    private ClientView view(StoredClient client) {
+        return ClientView.of(client, engine.clock().instant());
+    }
+
+    @PostMapping
+    @ResponseStatus(HttpStatus.CREATED)
+    MadeClient make(@Valid @RequestBody NewClient body, @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.ACCESS);
+        var secret = body.secret() == null ? Secrets.make() : body.secret();
+        var client =
+                StoredClient.made(
+                        body.name(),
+                        body.label() == null ? body.name() : body.label(),
+                        Secrets.hash(secret),
+                        body.grants(),
+                        engine.clock().instant());
+        engine.write(transaction -> {
+            if (engine.storage().access().client(transaction, body.name()).isPresent()) {
+                throw new ProblemException(
+                        HttpStatus.CONFLICT,
+                        "There is a client %s already.".formatted(body.name()));
+            }
+            engine.storage().access().putClient(transaction, client);
+            return true;
+        });
+        return new MadeClient(view(client), secret);
+    }
+
+    @PatchMapping("/{name}")
+    ClientView change(
+            @PathVariable String name,
+            @Valid @RequestBody ClientChange body,
+            @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.ACCESS);
+        return view(
+                update(
+                        name,
+                        client -> client.changed(body.label(), body.grants(), body.disabled())));
+    }
+
+    @PostMapping("/{name}/secret")
+    MadeClient rotate(
+            @PathVariable String name,
+            @Valid @RequestBody Rotation body,
+            @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.ACCESS);
+        var secret = Secrets.make();
+        var hours = body.overlapHours() == null ? USUAL_OVERLAP : body.overlapHours();
+        var until = engine.clock().instant().plus(Duration.ofHours(hours));
+        return new MadeClient(
+                view(update(name, client -> client.rotated(Secrets.hash(secret), until))), secret);
+    }
+
+    private StoredClient update(String name, UnaryOperator<StoredClient> change) {
+        return engine.write(transaction -> {
+            var access = engine.storage().access();
+            var changed =
+                    access.client(transaction, name)
+                            .map(change)
+                            .orElseThrow(() ->
+                                    new ProblemException(
+                                            HttpStatus.NOT_FOUND,
+                                            "There is no client %s.".formatted(Quoted.of(name))));
+            access.putClient(transaction, changed);
+            return changed;
+        });
+    }
+
+    @DeleteMapping("/{name}")
+    ResponseEntity<Void> remove(@PathVariable String name, @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.ACCESS);
+        engine.write(transaction -> {
+            engine.storage().access().removeClient(transaction, name);
+            return true;
+        });
+        return ResponseEntity.noContent().build();
+    }
+}
