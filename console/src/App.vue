@@ -5,6 +5,7 @@ import {
   CloudServerOutlined,
   HistoryOutlined,
   HomeOutlined,
+  LockOutlined,
   LogoutOutlined,
   RocketOutlined,
   TableOutlined,
@@ -30,6 +31,7 @@ const pages = computed(() =>
     { path: '/data', name: 'data', icon: TableOutlined, duty: 'records' },
     { path: '/services', name: 'services', icon: CloudServerOutlined, duty: 'design' },
     { path: '/activity', name: 'activity', icon: HistoryOutlined, duty: 'design' },
+    { path: '/access', name: 'access', icon: LockOutlined, duty: 'access' },
     { path: '/releases', name: 'releases', icon: RocketOutlined, duty: 'design' },
   ].filter((page) => may(page.duty)),
 )

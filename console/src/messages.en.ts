@@ -5,6 +5,7 @@ export default {
     data: 'Data',
     services: 'Services',
     activity: 'Activity',
+    access: 'Access',
     releases: 'Releases',
   },
   signIn: {

@@ -48,6 +48,7 @@ export const router = createRouter({
       component: () => import('./pages/activity/ActivityPage.vue'),
       props: true,
     },
+    { path: '/access', name: 'access', component: () => import('./pages/access/AccessPage.vue') },
     { path: '/releases', name: 'releases', component: () => import('./pages/releases/ReleasesPage.vue') },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./pages/NowherePage.vue') },
   ],

@@ -624,12 +624,12 @@ export interface components {
             label?: string;
         };
         ClientView: {
-            createdAt?: string;
-            disabled?: boolean;
-            grants?: string[];
-            label?: string;
+            createdAt: string;
+            disabled: boolean;
+            grants: string[];
+            label: string;
             lastUsed?: string;
-            name?: string;
+            name: string;
             previousUntil?: string;
         };
         Diagnostic: {
@@ -767,8 +767,8 @@ export interface components {
             text: string;
         };
         MadeClient: {
-            client?: components["schemas"]["ClientView"];
-            secret?: string;
+            client: components["schemas"]["ClientView"];
+            secret: string;
         };
         Me: {
             duties: string[];

@@ -239,6 +239,35 @@ class ConsoleTest {
     }
 
     @Test
+    void aConsultantMakesAClientSeesItsSecretOnceAndTriesSoap() {
+        signIn("consultant", "/access");
+        button("New client").click();
+        page.getByLabel("Client name").fill("ferry-line");
+        page.getByRole(AriaRole.DIALOG)
+                .getByText("Grant", new Locator.GetByTextOptions().setExact(true))
+                .click();
+        button("Make it").click();
+        var secret = page.locator("[data-test=secret]").innerText();
+        org.assertj.core.api.Assertions.assertThat(
+                        Marina.get("ferry-line:" + secret, "/api/vessel-registry/v1/vessels")
+                                .status())
+                .isEqualTo(200);
+        button("I have noted it").click();
+        assertThat(page.locator("[data-test=ferry-line]")).containsText("vessel-registry/*/*");
+
+        page.locator("[data-test=ferry-line]")
+                .getByText("Disable", new Locator.GetByTextOptions().setExact(true))
+                .click();
+        assertThat(page.locator("[data-test=ferry-line]")).containsText("disabled");
+
+        page.navigate(Marina.address() + "/services/harbour-report-v1");
+        page.getByRole(AriaRole.TAB, new Page.GetByRoleOptions().setName("Try a call (SOAP)"))
+                .click();
+        button("Send").click();
+        assertThat(page.locator("[data-test=soap-answer]")).containsText("<FindStaysResponse");
+    }
+
+    @Test
     void thePaletteGoesAnywhere() {
         signIn("consultant", "/");
         assertThat(page.getByText("Where things stand")).isVisible();

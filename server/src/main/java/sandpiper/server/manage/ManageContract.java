@@ -33,6 +33,7 @@ class ManageContract {
                     ReleaseController.class,
                     ReleasePreview.class,
                     ServiceView.class,
+                    ClientController.class,
                     SessionController.class,
                     StatusController.class,
                     TraceController.class,

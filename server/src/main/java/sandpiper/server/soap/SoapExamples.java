@@ -93,7 +93,7 @@ final class SoapExamples {
             transformer.setOutputProperty("{http://xml.apache.org/xslt}indent-amount", "2");
             var out = new StringWriter();
             transformer.transform(new StreamSource(new StringReader(xml)), new StreamResult(out));
-            return out.toString();
+            return out.toString().strip();
         } catch (TransformerException e) {
             throw new IllegalStateException(e);
         }

@@ -1,0 +1,44 @@
+import type { ServiceView } from '@/api/client'
+
+/** One thing a client may do: a service, a resource and an operation, with * for all. */
+export interface Grant {
+  service: string
+  resource: string
+  operation: string
+}
+
+export const ANY = '*'
+
+/** A grant of its text: {@code berth-desk/stays/create}. */
+export function grantOf(text: string): Grant {
+  const [service, resource, operation] = text.split('/')
+  return { service: service || ANY, resource: resource || ANY, operation: operation || ANY }
+}
+
+export const textOf = (grant: Grant) => `${grant.service}/${grant.resource}/${grant.operation}`
+
+/** The names a grant can have at each of its places, by what is chosen before it. */
+export function choices(services: ServiceView[], grant: Grant) {
+  const chosen = services.filter((one) => grant.service === ANY || one.name === grant.service)
+  const resources = chosen.flatMap((one) => one.resources)
+  const shown = resources.filter((one) => grant.resource === ANY || one.name === grant.resource)
+  return {
+    services: unique(services.map((one) => one.name)),
+    resources: unique(resources.map((one) => one.name)),
+    operations: unique(
+      shown.flatMap((one) => [
+        ...Object.keys(one.operations),
+        ...one.transitions.map((call) => wordOf(call.address)),
+      ]),
+    ),
+  }
+}
+
+/** The name of a call in grants: {@code checkIn} of its address {@code check-in}. */
+function wordOf(address: string): string {
+  return address.replace(/-([a-z])/g, (_, letter: string) => letter.toUpperCase())
+}
+
+function unique(names: string[]): string[] {
+  return [ANY, ...[...new Set(names)].sort()]
+}
