@@ -241,10 +241,10 @@ class ConsoleTest {
     @Test
     void aConsultantMakesAClientSeesItsSecretOnceAndTriesSoap() {
         signIn("consultant", "/access");
-        button("New client").click();
+        page.getByText("New client").click();
         page.getByLabel("Client name").fill("ferry-line");
         page.getByRole(AriaRole.DIALOG)
-                .getByText("Grant", new Locator.GetByTextOptions().setExact(true))
+                .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Grant"))
                 .click();
         button("Make it").click();
         var secret = page.locator("[data-test=secret]").innerText();
