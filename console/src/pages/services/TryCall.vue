@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { Alert, Button, Input, Select, Tag, Textarea } from 'ant-design-vue'
+import { Button, Input, Select, Textarea } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import type { ResourceView, ServiceView } from '@/api/client'
-import { forgeryToken } from '@/api/http'
 import { asCurl, type Trial } from './curl'
 import { exampleBody, type Contract } from './contract'
+import TriedAnswer from './TriedAnswer.vue'
+import { useTrial } from './tried'
 
 const props = defineProps<{ service: ServiceView; contract: Contract | undefined }>()
 
@@ -31,9 +32,7 @@ const operation = ref('query')
 const key = ref('')
 const filter = ref('')
 const body = ref('{}')
-const answer = ref<{ status: number; millis: number; text: string } | null>(null)
-const problem = ref('')
-const busy = ref(false)
+const { answer, problem, busy, send } = useTrial(readable)
 
 const resource = computed<ResourceView | undefined>(
   () => props.service.resources.find((one) => one.name === resourceName.value) ?? props.service.resources[0],
@@ -87,28 +86,12 @@ const trial = computed<Trial>(() => {
 })
 const curl = computed(() => asCurl(trial.value, location.origin))
 
-async function send() {
-  busy.value = true
-  problem.value = ''
-  const start = performance.now()
+/** JSON with a line for each member; anything else as it came. */
+function readable(text: string): string {
   try {
-    const response = await fetch(trial.value.path, {
-      method: trial.value.method,
-      headers: { 'Content-Type': 'application/json', 'X-XSRF-TOKEN': forgeryToken() },
-      body: trial.value.body,
-    })
-    const text = await response.text()
-    let pretty = text
-    try {
-      pretty = JSON.stringify(JSON.parse(text), null, 2)
-    } catch {
-      // shown as it came
-    }
-    answer.value = { status: response.status, millis: Math.round(performance.now() - start), text: pretty }
+    return JSON.stringify(JSON.parse(text), null, 2)
   } catch {
-    problem.value = 'The service does not answer.'
-  } finally {
-    busy.value = false
+    return text
   }
 }
 </script>
@@ -146,9 +129,11 @@ async function send() {
         "
         style="flex: 1"
         aria-label="Filter"
-        @press-enter="send"
+        @press-enter="send(trial)"
       />
-      <Button type="primary" :loading="busy" :disabled="chosen.keyed && !key" @click="send">Send</Button>
+      <Button type="primary" :loading="busy" :disabled="chosen.keyed && !key" @click="send(trial)"
+        >Send</Button
+      >
     </div>
     <Textarea
       v-if="chosen.body"
@@ -157,20 +142,13 @@ async function send() {
       :auto-size="{ minRows: 4, maxRows: 12 }"
       aria-label="Body"
     />
-    <Alert
-      v-if="chosen.method !== 'GET'"
-      type="warning"
-      message="This changes the live data, as a call from outside would."
+    <TriedAnswer
+      :curl="curl"
+      :changes="chosen.method !== 'GET'"
+      :problem="problem"
+      :answer="answer"
+      test="answer"
     />
-    <pre class="curl">{{ curl }}</pre>
-    <Alert v-if="problem" type="error" :message="problem" />
-    <template v-if="answer">
-      <div class="row">
-        <Tag :color="answer.status < 300 ? 'green' : 'red'">{{ answer.status }}</Tag>
-        <span class="quiet">{{ answer.millis }} ms</span>
-      </div>
-      <pre class="answer" data-test="answer">{{ answer.text }}</pre>
-    </template>
   </div>
 </template>
 
@@ -181,18 +159,5 @@ async function send() {
 }
 .wrap {
   flex-wrap: wrap;
-}
-pre {
-  margin: 0;
-  padding: 10px;
-  background: var(--sunken);
-  border-radius: 6px;
-  overflow: auto;
-  font-size: 12px;
-  max-height: 320px;
-}
-.curl {
-  white-space: pre-wrap;
-  overflow-wrap: anywhere;
 }
 </style>

@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { Alert, Button, Select, Tag, Textarea } from 'ant-design-vue'
+import { Button, Select, Textarea } from 'ant-design-vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import type { ServiceView } from '@/api/client'
-import { call, forgeryToken } from '@/api/http'
+import { call } from '@/api/http'
 import LoadState from '@/components/LoadState.vue'
-import { asCurl } from './curl'
+import { asCurl, type Trial } from './curl'
+import TriedAnswer from './TriedAnswer.vue'
+import { useTrial } from './tried'
 import { indented } from './xml'
 
 const props = defineProps<{ service: ServiceView }>()
@@ -23,9 +25,7 @@ const examples = useQuery({
 })
 const operation = ref('')
 const envelope = ref('')
-const answer = ref<{ status: number; millis: number; text: string } | null>(null)
-const problem = ref('')
-const busy = ref(false)
+const { answer, problem, busy, send } = useTrial(indented)
 
 const chosen = computed(
   () =>
@@ -42,33 +42,13 @@ watch(
   { immediate: true },
 )
 
-const address = computed(() => `/soap/${path.value}`)
-const curl = computed(() =>
-  asCurl({ method: 'POST', path: address.value, body: envelope.value, type: 'text/xml' }, location.origin),
-)
-
-async function send() {
-  busy.value = true
-  problem.value = ''
-  const start = performance.now()
-  try {
-    const response = await fetch(address.value, {
-      method: 'POST',
-      headers: { 'Content-Type': 'text/xml', 'X-XSRF-TOKEN': forgeryToken() },
-      body: envelope.value,
-    })
-    const xml = await response.text()
-    answer.value = {
-      status: response.status,
-      millis: Math.round(performance.now() - start),
-      text: indented(xml),
-    }
-  } catch {
-    problem.value = 'The service does not answer.'
-  } finally {
-    busy.value = false
-  }
-}
+const trial = computed<Trial>(() => ({
+  method: 'POST',
+  path: `/soap/${path.value}`,
+  body: envelope.value,
+  type: 'text/xml',
+}))
+const curl = computed(() => asCurl(trial.value, location.origin))
 </script>
 
 <template>
@@ -84,7 +64,7 @@ async function send() {
         />
         <span class="quiet">{{ chosen.describe }}</span>
         <div class="spacer"></div>
-        <Button type="primary" :loading="busy" @click="send">Send</Button>
+        <Button type="primary" :loading="busy" @click="send(trial)">Send</Button>
       </div>
       <Textarea
         v-model:value="envelope"
@@ -92,20 +72,13 @@ async function send() {
         :auto-size="{ minRows: 6, maxRows: 18 }"
         aria-label="Envelope"
       />
-      <Alert
-        v-if="!/^(Find|Get)/.test(chosen.operation)"
-        type="warning"
-        message="This changes the live data, as a call from outside would."
+      <TriedAnswer
+        :curl="curl"
+        :changes="!/^(Find|Get)/.test(chosen.operation)"
+        :problem="problem"
+        :answer="answer"
+        test="soap-answer"
       />
-      <pre class="curl">{{ curl }}</pre>
-      <Alert v-if="problem" type="error" :message="problem" />
-      <template v-if="answer">
-        <div class="row">
-          <Tag :color="answer.status < 300 ? 'green' : 'red'">{{ answer.status }}</Tag>
-          <span class="quiet">{{ answer.millis }} ms</span>
-        </div>
-        <pre data-test="soap-answer">{{ answer.text }}</pre>
-      </template>
     </div>
   </LoadState>
 </template>
@@ -114,19 +87,5 @@ async function send() {
 .try {
   display: grid;
   gap: 10px;
-}
-pre {
-  margin: 0;
-  padding: 10px;
-  background: var(--sunken);
-  border-radius: 6px;
-  overflow: auto;
-  font-size: 12px;
-  max-height: 320px;
-}
-.curl {
-  white-space: pre-wrap;
-  overflow-wrap: anywhere;
-  max-height: 160px;
 }
 </style>

@@ -7,7 +7,6 @@ import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.TimeUnit;
 import javax.tools.ToolProvider;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
@@ -33,24 +32,12 @@ class ContractTest {
         return file;
     }
 
-    private static String run(Path in, List<String> command) throws Exception {
-        var process =
-                new ProcessBuilder(command)
-                        .directory(in.toFile())
-                        .redirectErrorStream(true)
-                        .start();
-        var out = new String(process.getInputStream().readAllBytes());
-        assertThat(process.waitFor(3, TimeUnit.MINUTES)).isTrue();
-        assertThat(process.exitValue()).as(out).isZero();
-        return out;
-    }
-
     @Test
     void theLinterFindsNothing() throws Exception {
         var linter = Path.of("linter").toAbsolutePath();
         for (var service : List.of("berth-desk", "vessel-registry")) {
             var said =
-                    run(
+                    Program.run(
                             linter,
                             List.of(
                                     "node",
@@ -69,7 +56,7 @@ class ContractTest {
     @Test
     void theGeneratorMakesAClientThatCompiles() throws Exception {
         var made = folder.resolve("made");
-        run(
+        Program.run(
                 folder,
                 List.of(
                         Path.of(System.getProperty("java.home"), "bin", "java").toString(),

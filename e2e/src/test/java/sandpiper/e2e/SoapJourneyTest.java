@@ -3,12 +3,11 @@ package sandpiper.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.File;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
@@ -36,18 +35,6 @@ class SoapJourneyTest {
         return List.of(AUTHORITY.split(":"));
     }
 
-    private static String run(Path in, List<String> command) throws Exception {
-        var process =
-                new ProcessBuilder(command)
-                        .directory(in.toFile())
-                        .redirectErrorStream(true)
-                        .start();
-        var out = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-        assertThat(process.waitFor(2, TimeUnit.MINUTES)).isTrue();
-        assertThat(process.exitValue()).as(out).isZero();
-        return out;
-    }
-
     private static String java(String program) {
         return Path.of(System.getProperty("java.home"), "bin", program).toString();
     }
@@ -58,7 +45,7 @@ class SoapJourneyTest {
         var made = Files.createDirectory(folder.resolve("made"));
         var tools = Path.of("target/tools/jaxws-ri/lib").toAbsolutePath() + File.separator + "*";
         var classes = made + File.pathSeparator + tools;
-        run(
+        Program.run(
                 folder,
                 List.of(
                         java("java"),
@@ -72,12 +59,12 @@ class SoapJourneyTest {
                         made.toString(),
                         contract.toString()));
         var source = Path.of(CLIENTS + "HarbourReport.java").toAbsolutePath().toString();
-        run(folder, List.of(java("javac"), "-cp", classes, "-d", made.toString(), source));
+        Program.run(folder, List.of(java("javac"), "-cp", classes, "-d", made.toString(), source));
         var command = new ArrayList<>(List.of(java("java"), "-cp", classes, "HarbourReport"));
         command.addAll(List.of(contract.toUri().toString(), Marina.address() + ADDRESS));
         command.addAll(credentials());
 
-        assertThat(run(folder, command))
+        assertThat(Program.run(folder, command))
                 .contains("2 of ", " alongside", "filed 2026-11-02, version 1")
                 .contains("refused: There is no Stay \"ST-1999-000001\".");
     }
@@ -89,13 +76,13 @@ class SoapJourneyTest {
         Files.copy(
                 Path.of(CLIENTS + "harbour-report.mjs"),
                 program,
-                java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+                StandardCopyOption.REPLACE_EXISTING);
         try {
             var command = new ArrayList<>(List.of("node", program.toString()));
             command.addAll(List.of(contract().toString(), Marina.address() + ADDRESS));
             command.addAll(credentials());
 
-            assertThat(run(folder, command))
+            assertThat(Program.run(folder, command))
                     .contains("2 of ", " alongside", "filed, version 1")
                     .contains("refused: There is no Stay \"ST-1999-000001\".");
         } finally {

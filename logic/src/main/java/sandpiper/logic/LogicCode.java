@@ -28,7 +28,8 @@ public enum LogicCode implements Code {
     NOT_IN_SQL("SP2017"),
     UNKNOWN_STEP("SP2018"),
     UNKNOWN_TRANSITION("SP2019"),
-    DUPLICATE_NAME("SP2020");
+    DUPLICATE_NAME("SP2020"),
+    TOO_COSTLY("SP2021");
 
     private final String id;
 

@@ -23,7 +23,6 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
-import sandpiper.engine.read.Query;
 import sandpiper.engine.read.Query.Sort;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.filter.Checked;
@@ -198,33 +197,7 @@ class QueryPropertyTest {
     }
 
     private static List<String> found(Condition condition, List<Sort> sorts, int limit) {
-        return engine.records()
-                .read((live, session) -> {
-                    var type = live.release().object("Berth");
-                    var codes = new ArrayList<String>();
-                    List<Object> after = null;
-                    do {
-                        var page =
-                                engine.records()
-                                        .page(
-                                                live,
-                                                session,
-                                                new Query(
-                                                        type,
-                                                        live.release().everythingOf(type),
-                                                        condition,
-                                                        null,
-                                                        sorts,
-                                                        false,
-                                                        after,
-                                                        limit,
-                                                        false,
-                                                        Query.Retired.WITHOUT));
-                        page.records().forEach(record -> codes.add((String) record.values()[0]));
-                        after = page.next();
-                    } while (after != null);
-                    return codes;
-                });
+        return Pages.keys(engine, "Berth", condition, sorts, limit);
     }
 
     @Property(tries = 300)

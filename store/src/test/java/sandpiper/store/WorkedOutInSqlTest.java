@@ -147,35 +147,7 @@ class WorkedOutInSqlTest {
 
     private static List<String> found(
             @Nullable Condition condition, List<Query.Sort> sorts, int limit) {
-        return harness.engine
-                .records()
-                .read((live, session) -> {
-                    var type = live.release().object("Boat");
-                    var codes = new ArrayList<String>();
-                    List<@Nullable Object> after = null;
-                    do {
-                        var page =
-                                harness.engine
-                                        .records()
-                                        .page(
-                                                live,
-                                                session,
-                                                new Query(
-                                                        type,
-                                                        live.release().everythingOf(type),
-                                                        condition,
-                                                        null,
-                                                        sorts,
-                                                        false,
-                                                        after,
-                                                        limit,
-                                                        false,
-                                                        Query.Retired.WITHOUT));
-                        page.records().forEach(record -> codes.add((String) record.values()[0]));
-                        after = page.next();
-                    } while (after != null);
-                    return codes;
-                });
+        return Pages.keys(harness.engine, "Boat", condition, sorts, limit);
     }
 
     private static Condition condition(String text) {

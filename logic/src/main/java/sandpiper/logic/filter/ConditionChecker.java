@@ -13,6 +13,7 @@ import sandpiper.logic.condition.Needed;
 import sandpiper.logic.condition.Operand;
 import sandpiper.logic.condition.Selections;
 import sandpiper.logic.condition.SortKey;
+import sandpiper.logic.run.BudgetException;
 import sandpiper.logic.run.Compiler;
 import sandpiper.logic.run.Evaluation;
 import sandpiper.logic.run.RecordSource;
@@ -55,10 +56,14 @@ public final class ConditionChecker {
                     "A filter cannot ask this: it compares fields with each other and with values,"
                             + " joined by and, or and not.");
         }
-        var bound = values(selections.get().values(), checked.slots(), clock);
-        return new Checked.Accepted(
-                Objects.requireNonNull(
-                        selections.get().bind(null, bound, clock.getZone()).condition()));
+        try {
+            var bound = values(selections.get().values(), checked.slots(), clock);
+            return new Checked.Accepted(
+                    Objects.requireNonNull(
+                            selections.get().bind(null, bound, clock.getZone()).condition()));
+        } catch (BudgetException e) {
+            return rejected(LogicCode.TOO_COSTLY, checked.term().span(), e.said());
+        }
     }
 
     /** What to put records in order by, or nothing when a store cannot work it out. */

@@ -106,6 +106,19 @@ class ConditionCheckerTest {
     }
 
     @Test
+    void aValueThatTakesTooMuchWorkIsAProblemOfTheFilter() {
+        assertThat(
+                        problems(
+                                "nights > count(for i in 1..3000 return count(for j in 1..3000"
+                                        + " return j))"))
+                .singleElement()
+                .satisfies(problem -> {
+                    assertThat(problem.code()).isEqualTo(LogicCode.TOO_COSTLY);
+                    assertThat(problem.message()).contains("was stopped");
+                });
+    }
+
+    @Test
     void todayIsTheDayOfTheGivenZone() {
         var accepted = (Checked.Accepted) check("arrival = today()");
 

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
@@ -29,6 +30,12 @@ final class FieldListReader {
         this.source = source;
         this.objects = objects;
         this.place = place.toArray(String[]::new);
+    }
+
+    /** Whether a list asks for every field, whatever it names besides. */
+    static boolean namesAll(List<String> pieces) {
+        return Stream.of(String.join(",", pieces).split(",", -1))
+                .anyMatch(item -> item.strip().equals("all"));
     }
 
     FieldTree read(ObjectType object, List<String> pieces) {

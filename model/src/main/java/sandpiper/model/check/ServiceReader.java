@@ -230,14 +230,14 @@ final class ServiceReader {
         }
         var place = List.of("resources", resource, "query", key);
         var tree = new FieldListReader(source, objects, place).read(object, pieces);
-        if (!tree.parts().isEmpty() && pieces.stream().noneMatch(piece -> piece.contains("all"))) {
+        boolean all = FieldListReader.namesAll(pieces);
+        if (!tree.parts().isEmpty() && !all) {
             source.error(
                     DefinitionCode.BAD_FIELD_LIST,
                     "Line items cannot be used to %s.".formatted(key),
                     null,
                     place.toArray(String[]::new));
         }
-        boolean all = pieces.stream().anyMatch(piece -> piece.contains("all"));
         var answered = tree.paths().stream().filter(path -> isAnswered(object, path)).toList();
         if (!all) {
             tree.paths().stream()
@@ -274,9 +274,7 @@ final class ServiceReader {
                                         Source.mapping(source.root(), "resources"), resource),
                                 operation),
                         "fields");
-        boolean all =
-                named.stream()
-                        .anyMatch(piece -> piece.strip().equals("all") || piece.startsWith("all,"));
+        boolean all = FieldListReader.namesAll(named);
         for (var path : tree.paths()) {
             if (!path.isOwn() && !all) {
                 notWritable(

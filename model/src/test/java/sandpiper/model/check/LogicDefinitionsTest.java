@@ -158,77 +158,67 @@ class LogicDefinitionsTest {
                 .contains("worse is worked out each time it is read");
     }
 
+    private static List<String> ofService(String fields, String resources) {
+        return Definitions.check(
+                        Map.of(
+                                "marina/package.yaml",
+                                PACKAGE,
+                                "marina/objects/job.yaml",
+                                "object: Job\nkey: code\nfields:\n" + fields.indent(2),
+                                "marina/services/jobs.yaml",
+                                "service: jobs\nversion: 1\nresources:\n" + resources.indent(2)))
+                .diagnostics()
+                .stream()
+                .map(Diagnostic::message)
+                .toList();
+    }
+
     @Test
     void aServiceIsFilteredByWhatTheDatabaseCanWorkOutAndRefusesTheRest() {
-        var files = new HashMap<String, String>();
-        files.put("marina/package.yaml", PACKAGE);
-        files.put(
-                "marina/objects/job.yaml",
-                """
-                object: Job
-                key: code
-                fields:
-                  code: { type: text, length: 10, required: true }
-                  due: { type: date }
-                  late: { type: boolean, formula: due < today() }
-                  dayName: { type: text, formula: if due > today() then day of week(due) else null }
-                """);
-        files.put(
-                "marina/services/jobs.yaml",
-                """
-                service: jobs
-                version: 1
-                protocols: [rest]
-                resources:
-                  jobs:
-                    object: Job
-                    query: { fields: [all], filter: [code, late, dayName], sort: [late] }
-                """);
+        var said =
+                ofService(
+                        """
+                        code: { type: text, length: 10, required: true }
+                        due: { type: date }
+                        late: { type: boolean, formula: due < today() }
+                        smallDay: { type: text, formula: if due > today() then day of week(due) else null }
+                        """,
+                        """
+                        jobs:
+                          object: Job
+                          query: { fields: [all], filter: [code, late, smallDay], sort: [late] }
+                        """);
 
-        assertThat(Definitions.check(files).diagnostics())
+        assertThat(said)
                 .singleElement()
-                .extracting(Diagnostic::message)
                 .asString()
-                .contains("dayName is worked out each time it is read");
+                .contains("smallDay is worked out each time it is read");
     }
 
     @Test
     void aResourceHasACheckedConditionAndPresetsThatNobodyElseGives() {
-        var files = new HashMap<String, String>();
-        files.put("marina/package.yaml", PACKAGE);
-        files.put(
-                "marina/objects/job.yaml",
-                """
-                object: Job
-                key: code
-                fields:
-                  code: { type: text, length: 10, required: true }
-                  title: { type: text, required: true }
-                  hours: { type: integer }
-                  twice: { type: integer, formula: hours * 2 }
-                """);
-        files.put(
-                "marina/services/jobs.yaml",
-                """
-                service: jobs
-                version: 1
-                resources:
-                  good:
-                    object: Job
-                    where: hours > 3 and title != "Test"
-                    preset: { title: Reported, hours: 4 }
-                    create: { fields: [code] }
-                  bad:
-                    object: Job
-                    where: hour > 3
-                    preset: { titel: x, hours: four, code: A, twice: 2 }
-                    create: { fields: [code, title] }
-                """);
+        var said =
+                ofService(
+                        """
+                        code: { type: text, length: 10, required: true }
+                        title: { type: text, required: true }
+                        hours: { type: integer }
+                        twice: { type: integer, formula: hours * 2 }
+                        """,
+                        """
+                        good:
+                          object: Job
+                          where: hours > 3 and title != "Test"
+                          preset: { title: Reported, hours: 4 }
+                          create: { fields: [code] }
+                        bad:
+                          object: Job
+                          where: hour > 3
+                          preset: { titel: x, hours: four, code: A, twice: 2 }
+                          create: { fields: [code, title] }
+                        """);
 
-        var checked = Definitions.check(files);
-
-        assertThat(checked.diagnostics())
-                .extracting(Diagnostic::message)
+        assertThat(said)
                 .satisfiesExactlyInAnyOrder(
                         one -> assertThat(one).contains("no field \"hour\""),
                         one -> assertThat(one).contains("no field \"titel\""),

@@ -3,8 +3,6 @@ package sandpiper.server.config;
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.Arrays;
 import java.util.List;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.HttpStatusCode;
@@ -15,43 +13,20 @@ import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
-import sandpiper.engine.port.StorageException;
 import sandpiper.engine.write.OverloadedException;
 import sandpiper.server.json.JsonText;
+import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.Problem;
-import sandpiper.server.problem.ProblemException;
 import tools.jackson.core.JacksonException;
 
 /** Turns whatever ends a request early into a problem. What is inside stays inside. */
 @RestControllerAdvice
 class ProblemAdvice {
-    private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
-
     @ExceptionHandler
-    ResponseEntity<String> known(ProblemException e) {
-        return answer(e.problem(), HttpHeaders.EMPTY);
-    }
-
-    @ExceptionHandler
-    ResponseEntity<String> overloaded(OverloadedException e) {
+    ResponseEntity<String> overloaded(OverloadedException e, HttpServletRequest request) {
         var headers = new HttpHeaders();
         headers.add(HttpHeaders.RETRY_AFTER, "1");
-        return answer(
-                Problem.of(
-                        HttpStatus.SERVICE_UNAVAILABLE, String.valueOf(e.getMessage()), List.of()),
-                headers);
-    }
-
-    @ExceptionHandler
-    ResponseEntity<String> storage(StorageException e) {
-        LOG.error("Storage does not work", e);
-        return answer(
-                Problem.of(
-                        HttpStatus.SERVICE_UNAVAILABLE,
-                        "The service cannot store or read just now; its operator finds the reason"
-                                + " in the log.",
-                        List.of()),
-                HttpHeaders.EMPTY);
+        return answer(Failure.of(e, asked(request)), headers);
     }
 
     @ExceptionHandler
@@ -117,13 +92,11 @@ class ProblemAdvice {
         if (e instanceof ErrorResponse known) {
             return answer(ofSpring(known.getStatusCode(), request), known.getHeaders());
         }
-        LOG.error("{} {} failed", request.getMethod(), request.getRequestURI(), e);
-        return answer(
-                Problem.of(
-                        HttpStatus.INTERNAL_SERVER_ERROR,
-                        "Something unexpected happened; the operator finds it in the log.",
-                        List.of()),
-                HttpHeaders.EMPTY);
+        return answer(Failure.of(e, asked(request)), HttpHeaders.EMPTY);
+    }
+
+    private static String asked(HttpServletRequest request) {
+        return request.getMethod() + " " + request.getRequestURI();
     }
 
     private static Problem ofSpring(HttpStatusCode code, HttpServletRequest request) {

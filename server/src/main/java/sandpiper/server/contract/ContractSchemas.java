@@ -12,6 +12,7 @@ import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.PathGroup;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
@@ -113,31 +114,17 @@ final class ContractSchemas {
     /** Properties of what is answered; {@code depth} references have been followed already. */
     private Map<String, Object> answered(List<FieldPath> paths, int depth) {
         var properties = new LinkedHashMap<String, Object>();
-        for (var path : paths) {
-            var field = path.steps().get(depth);
-            if (properties.containsKey(field.name())) {
-                continue;
-            }
-            var behind =
-                    paths.stream()
-                            .filter(other ->
-                                    other.steps().size() > depth + 1
-                                            && other.steps().get(depth).equals(field))
-                            .toList();
-            if (behind.isEmpty()) {
+        for (var group : PathGroup.of(paths, depth)) {
+            var field = group.field();
+            if (group.behind().isEmpty()) {
                 properties.put(field.name(), nullable(schema(field), field));
                 continue;
             }
             var members = new LinkedHashMap<String, Object>();
-            boolean itself =
-                    paths.stream()
-                            .anyMatch(other ->
-                                    other.steps().size() == depth + 1
-                                            && other.steps().get(depth).equals(field));
-            if (itself) {
+            if (group.itself()) {
                 members.put(PlainRecords.KEY, schema(field));
             }
-            members.putAll(answered(behind, depth + 1));
+            members.putAll(answered(group.behind(), depth + 1));
             properties.put(
                     field.name(),
                     map(

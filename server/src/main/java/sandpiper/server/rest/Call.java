@@ -4,7 +4,6 @@ import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
-import org.springframework.http.HttpStatus;
 import org.springframework.web.util.UriUtils;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
@@ -14,7 +13,6 @@ import sandpiper.engine.write.LiveRelease;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.JsonText;
-import sandpiper.server.problem.ProblemException;
 import sandpiper.server.service.Protocol;
 import sandpiper.server.service.ServiceCall;
 
@@ -37,19 +35,12 @@ final class Call {
     /** What a change is answered with: the record as it is now. */
     Answer answer(LiveRelease live, Session session, Outcome.Done done) {
         var resource = service.shown(live);
-        var tree = resource.answerTree();
-        var view =
-                service.engine()
-                        .records()
-                        .view(live, session, done.object(), done.number(), tree)
-                        .orElseThrow(() ->
-                                new ProblemException(
-                                        HttpStatus.NOT_FOUND, "The record was removed meanwhile."));
+        var view = service.changed(live, session, done);
         return new Answer(
                 done.created() ? 201 : 200,
                 location(live, session, resource, done),
                 Preconditions.tag(view.version()),
-                JsonText.write(ServiceCall.plain(tree, view, null)));
+                JsonText.write(ServiceCall.plain(resource.answerTree(), view, null)));
     }
 
     private @Nullable String location(

@@ -27,13 +27,12 @@ import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.write.LiveRelease;
-import sandpiper.logic.Quoted;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;
-import sandpiper.server.problem.ProblemException;
 import sandpiper.server.security.Secrets;
 import sandpiper.server.service.Cursors;
+import sandpiper.server.service.IdempotencyKey;
 import sandpiper.server.service.QueryReader;
 import sandpiper.server.service.ServiceCall;
 
@@ -49,8 +48,6 @@ import sandpiper.server.service.ServiceCall;
 class RestController {
     private static final List<String> QUERY_PARAMETERS =
             List.of("filter", "sort", "limit", "after", "fields", "count");
-    private static final String IDEMPOTENCY_KEY = "Idempotency-Key";
-    private static final int LONGEST_IDEMPOTENCY_KEY = 255;
 
     private final Engine engine;
     private final Cursors cursors;
@@ -140,16 +137,7 @@ class RestController {
                     var type = call.service().resource(live, Operation.READ);
                     var tree = type.tree(Operation.READ).orElseThrow();
                     var chosen = reader.fields(ServiceCall.names(tree));
-                    var record =
-                            call.service()
-                                    .find(live, session, Operation.READ, key)
-                                    .orElseThrow(() ->
-                                            new ProblemException(
-                                                    HttpStatus.NOT_FOUND,
-                                                    "There is no %s %s."
-                                                            .formatted(
-                                                                    type.object().label(),
-                                                                    Quoted.of(key))));
+                    var record = call.service().read(live, session, key);
                     var tag = Preconditions.tag(record.version());
                     if (Preconditions.isFresh(ifNoneMatch, record.version())) {
                         return ResponseEntity.status(HttpStatus.NOT_MODIFIED).eTag(tag).build();
@@ -285,15 +273,9 @@ class RestController {
     }
 
     private Request.@Nullable Once once(Call call, HttpServletRequest http, byte[] body) {
-        var key = http.getHeader(IDEMPOTENCY_KEY);
+        var key = IdempotencyKey.of(http);
         if (key == null) {
             return null;
-        }
-        if (key.isBlank() || key.length() > LONGEST_IDEMPOTENCY_KEY) {
-            throw new ProblemException(
-                    HttpStatus.BAD_REQUEST,
-                    "%s must have 1 to %d characters."
-                            .formatted(IDEMPOTENCY_KEY, LONGEST_IDEMPOTENCY_KEY));
         }
         var asked =
                 "%s %s\n%s"

@@ -1,14 +1,16 @@
 package sandpiper.server.service;
 
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
-import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.RecordScope;
+import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.Session;
@@ -76,9 +78,7 @@ public final class ServiceCall {
             throw new ProblemException(
                     HttpStatus.METHOD_NOT_ALLOWED,
                     "%s does not offer %s."
-                            .formatted(
-                                    resourceName,
-                                    operation.name().toLowerCase(java.util.Locale.ROOT)));
+                            .formatted(resourceName, operation.name().toLowerCase(Locale.ROOT)));
         }
         return resource;
     }
@@ -143,18 +143,26 @@ public final class ServiceCall {
                 shown(live).object(), key, transition(live, address).name(), expected);
     }
 
-    /** A record the call can reach, with the fields of an operation. */
-    public Optional<RecordView> find(
-            LiveRelease live, Session session, Operation operation, String key) {
-        var type = resource(live, operation);
+    /** A record the call can reach, with the fields that are read of it. */
+    public RecordView read(LiveRelease live, Session session, String key) {
+        var type = resource(live, Operation.READ);
+        var tree = type.tree(Operation.READ).orElseThrow();
         return engine.records()
-                .find(
-                        live,
-                        session,
-                        type.object(),
-                        key,
-                        type.tree(operation).orElseThrow(),
-                        scope(type));
+                .find(live, session, type.object(), key, tree, scope(type))
+                .orElseThrow(() ->
+                        new ProblemException(
+                                HttpStatus.NOT_FOUND,
+                                "There is no %s %s."
+                                        .formatted(type.object().label(), Quoted.of(key))));
+    }
+
+    /** A record as it is after a change, with the fields that are answered. */
+    public RecordView changed(LiveRelease live, Session session, Outcome.Done done) {
+        return engine.records()
+                .view(live, session, done.object(), done.number(), shown(live).answerTree())
+                .orElseThrow(() ->
+                        new ProblemException(
+                                HttpStatus.NOT_FOUND, "The record was removed meanwhile."));
     }
 
     /**
@@ -267,9 +275,7 @@ public final class ServiceCall {
 
     /** The names a caller may choose from a tree. */
     public static List<String> names(FieldTree tree) {
-        var names =
-                new java.util.ArrayList<>(
-                        tree.paths().stream().map(path -> path.written()).toList());
+        var names = new ArrayList<>(tree.paths().stream().map(path -> path.written()).toList());
         tree.parts().forEach(part -> names.add(part.part().name()));
         return names;
     }

@@ -1,8 +1,10 @@
 package sandpiper.server.soap;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.w3c.dom.Element;
 import sandpiper.model.release.Field;
@@ -95,11 +97,7 @@ final class Criteria {
         return name;
     }
 
-    private static void option(
-            XmlText xml,
-            String name,
-            String type,
-            @org.jspecify.annotations.Nullable String describe) {
+    private static void option(XmlText xml, String name, String type, @Nullable String describe) {
         xml.open("xs:element", "name", name, "type", type, "minOccurs", "0");
         if (describe != null) {
             SchemaTypes.document(xml, describe);
@@ -183,8 +181,7 @@ final class Criteria {
         Field field = path.last();
         var value = String.valueOf(XmlValues.value(field.type(), XmlValues.text(option)));
         return switch (field.type().keyword()) {
-            case INTEGER, DECIMAL, PERCENT, AMOUNT ->
-                    new java.math.BigDecimal(value).toPlainString();
+            case INTEGER, DECIMAL, PERCENT, AMOUNT -> new BigDecimal(value).toPlainString();
             case BOOLEAN -> value;
             case DATE -> "date(%s)".formatted(quoted(value));
             case TIME -> "time(%s)".formatted(quoted(value));

@@ -2,6 +2,7 @@ package sandpiper.server.soap;
 
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -10,6 +11,7 @@ import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.PathGroup;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
@@ -49,7 +51,7 @@ final class SchemaTypes {
             var xml = begin(name, describe(object));
             xml.leaf("xs:element", "name", "id", "type", "xs:string");
             xml.leaf("xs:element", "name", "version", "type", "xs:long");
-            answered(xml, name, object, tree.paths(), 0);
+            answered(xml, name, object.name(), tree.paths(), 0);
             for (var part : tree.parts()) {
                 var item = itemName(name, part);
                 items(xml, part, item, true);
@@ -126,10 +128,7 @@ final class SchemaTypes {
 
     private void itemType(
             String name, ObjectType object, FieldTree.PartTree part, boolean answered) {
-        var xml =
-                begin(
-                        name,
-                        "One of " + part.part().label().toLowerCase(java.util.Locale.ROOT) + ".");
+        var xml = begin(name, "One of " + part.part().label().toLowerCase(Locale.ROOT) + ".");
         xml.leaf(
                 "xs:element",
                 "name",
@@ -140,52 +139,37 @@ final class SchemaTypes {
                 answered ? null : "0");
         var owner = object.name() + ResourceNames.capital(part.part().name());
         if (answered) {
-            answered(xml, name, object, part.paths(), 0);
+            answered(xml, name, owner, part.paths(), 0);
         } else {
             part.paths().forEach(path -> element(xml, owner, path.last(), false, true));
         }
         end(name, xml);
     }
 
+    /** Elements of what is answered; {@code owner} is whose fields stand at this depth. */
     private void answered(
-            XmlText xml, String name, ObjectType object, List<FieldPath> paths, int depth) {
-        var done = new java.util.HashSet<String>();
-        for (var path : paths) {
-            var field = path.steps().get(depth);
-            if (!done.add(field.name())) {
+            XmlText xml, String name, String owner, List<FieldPath> paths, int depth) {
+        for (var group : PathGroup.of(paths, depth)) {
+            var field = group.field();
+            if (group.behind().isEmpty()) {
+                element(xml, owner, field, false, false);
                 continue;
             }
-            var behind =
-                    paths.stream()
-                            .filter(other ->
-                                    other.steps().size() > depth + 1
-                                            && other.steps().get(depth).equals(field))
-                            .toList();
-            if (behind.isEmpty()) {
-                element(xml, object.name(), field, false, false);
-                continue;
-            }
-            boolean itself =
-                    paths.stream()
-                            .anyMatch(other ->
-                                    other.steps().size() == depth + 1
-                                            && other.steps().get(depth).equals(field));
             var nested = name + ResourceNames.capital(field.name());
-            nested(nested, field, behind, depth + 1, itself);
+            nested(nested, group, depth + 1);
             xml.open("xs:element", "name", field.name(), "type", "t:" + nested, "minOccurs", "0");
             document(xml, describe(field));
             xml.close();
         }
     }
 
-    private void nested(
-            String name, Field reference, List<FieldPath> behind, int depth, boolean itself) {
-        var target = release.target((FieldType.Reference) reference.type());
+    private void nested(String name, PathGroup group, int depth) {
+        var target = release.target((FieldType.Reference) group.field().type());
         var xml = begin(name, describe(target));
-        if (itself) {
+        if (group.itself()) {
             xml.leaf("xs:element", "name", PlainRecords.KEY, "type", "xs:string");
         }
-        answered(xml, name, target, behind, depth);
+        answered(xml, name, target.name(), group.behind(), depth);
         end(name, xml);
     }
 

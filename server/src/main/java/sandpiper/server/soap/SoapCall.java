@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.w3c.dom.Element;
@@ -14,7 +15,7 @@ import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.write.LiveRelease;
-import sandpiper.logic.Quoted;
+import sandpiper.model.Names;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.problem.Problem;
@@ -72,17 +73,8 @@ final class SoapCall {
         return service.engine()
                 .records()
                 .read((live, session) -> {
-                    var resource = service.resource(live, Operation.READ);
-                    var tree = resource.tree(Operation.READ).orElseThrow();
-                    var record =
-                            service.find(live, session, Operation.READ, key)
-                                    .orElseThrow(() ->
-                                            new ProblemException(
-                                                    HttpStatus.NOT_FOUND,
-                                                    "There is no %s %s."
-                                                            .formatted(
-                                                                    resource.object().label(),
-                                                                    Quoted.of(key))));
+                    var record = service.read(live, session, key);
+                    var tree = service.shown(live).tree(Operation.READ).orElseThrow();
                     var xml = new XmlText();
                     return envelope(xml, () -> record(xml, ServiceCall.plain(tree, record, null)));
                 });
@@ -157,7 +149,7 @@ final class SoapCall {
 
     private String change(Element asked, byte[] body, @Nullable String onceKey) {
         var once =
-                onceKey == null || onceKey.isBlank()
+                onceKey == null
                         ? null
                         : new Request.Once(
                                 onceKey,
@@ -193,9 +185,7 @@ final class SoapCall {
                     service.transit(
                             live,
                             key(asked),
-                            sandpiper.model.Names.address(
-                                    java.util.Objects.requireNonNull(operation.transition())
-                                            .name()),
+                            Names.address(Objects.requireNonNull(operation.transition()).name()),
                             expected);
             case GET, FIND -> throw new IllegalStateException("Reading changes nothing");
         };
@@ -211,16 +201,11 @@ final class SoapCall {
         if (operation.kind() == SoapOperation.Kind.REMOVE) {
             return empty();
         }
-        var tree = service.shown(live).answerTree();
-        var view =
-                service.engine()
-                        .records()
-                        .view(live, session, done.object(), done.number(), tree)
-                        .orElseThrow(() ->
-                                new ProblemException(
-                                        HttpStatus.NOT_FOUND, "The record was removed meanwhile."));
         return answer(
-                ServiceCall.plain(tree, view, null),
+                ServiceCall.plain(
+                        service.shown(live).answerTree(),
+                        service.changed(live, session, done),
+                        null),
                 done.warnings().stream().map(Fault::message).toList());
     }
 

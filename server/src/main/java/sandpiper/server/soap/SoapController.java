@@ -4,6 +4,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Locale;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
@@ -19,12 +20,16 @@ import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import org.w3c.dom.Element;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
+import sandpiper.logic.Nearest;
+import sandpiper.logic.Quoted;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.json.JsonText;
+import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.security.Credentials;
 import sandpiper.server.service.Cursors;
+import sandpiper.server.service.IdempotencyKey;
 import sandpiper.server.service.Protocol;
 import sandpiper.server.service.ServiceCall;
 
@@ -90,7 +95,7 @@ class SoapController {
             HttpServletRequest request)
             throws IOException {
         var soap = SoapVersion.SOAP_11;
-        var namespace = "urn:sandpiper:%s:v%d".formatted(service, version);
+        var namespace = Wsdl.namespace(service, version);
         try {
             checkType(request);
             var body = JsonText.bytes(request.getInputStream());
@@ -118,15 +123,16 @@ class SoapController {
             return answer(
                     soap,
                     HttpStatus.OK,
-                    call.run(envelope.call(), body, request.getHeader("Idempotency-Key")));
-        } catch (ProblemException e) {
-            return fault(soap, namespace, e.problem());
+                    call.run(envelope.call(), body, IdempotencyKey.of(request)));
+        } catch (RuntimeException e) {
+            // Whatever it is, a caller over SOAP can read nothing but a fault.
+            return fault(soap, namespace, Failure.of(e, "POST " + request.getRequestURI()));
         }
     }
 
     private static void checkType(HttpServletRequest request) {
         var type = Objects.requireNonNullElse(request.getContentType(), "");
-        if (CONTENT_TYPES.stream().noneMatch(type.toLowerCase(java.util.Locale.ROOT)::startsWith)) {
+        if (CONTENT_TYPES.stream().noneMatch(type.toLowerCase(Locale.ROOT)::startsWith)) {
             throw new ProblemException(
                     HttpStatus.UNSUPPORTED_MEDIA_TYPE,
                     "A SOAP request has the content type %s."
@@ -177,9 +183,9 @@ class SoapController {
                             : "%s has no operation %s; there are %s.%s"
                                     .formatted(
                                             service.titled(),
-                                            sandpiper.logic.Quoted.of(name),
+                                            Quoted.of(name),
                                             String.join(", ", names),
-                                            sandpiper.logic.Nearest.to(name, names)
+                                            Nearest.to(name, names)
                                                     .map(near ->
                                                             " Did you mean %s?".formatted(near))
                                                     .orElse("")));
@@ -210,6 +216,9 @@ class SoapController {
                 ResponseEntity.status(status)
                         .contentType(
                                 MediaType.parseMediaType(soap.contentType() + ";charset=UTF-8"));
+        if (status == HttpStatus.SERVICE_UNAVAILABLE) {
+            answer.header(HttpHeaders.RETRY_AFTER, "1");
+        }
         if (status == HttpStatus.UNAUTHORIZED) {
             answer.header(HttpHeaders.WWW_AUTHENTICATE, "Basic realm=\"Sandpiper\"");
         }

@@ -3,6 +3,7 @@ package sandpiper.server.soap;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.read.Query;
+import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
@@ -41,7 +42,11 @@ public final class Wsdl {
 
     /** The namespace of a service's elements and types. */
     static String namespace(ServiceType service) {
-        return "urn:sandpiper:%s:v%d".formatted(service.name(), service.version());
+        return namespace(service.name(), service.version());
+    }
+
+    static String namespace(String service, int version) {
+        return "urn:sandpiper:%s:v%d".formatted(service, version);
     }
 
     /**
@@ -139,8 +144,7 @@ public final class Wsdl {
         }
     }
 
-    private static sandpiper.model.release.FieldTree tree(
-            ResourceType resource, Operation operation) {
+    private static FieldTree tree(ResourceType resource, Operation operation) {
         return resource.tree(operation).orElseThrow();
     }
 

@@ -1,0 +1,42 @@
+package sandpiper.server.problem;
+
+import java.util.List;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpStatus;
+import sandpiper.engine.port.StorageException;
+import sandpiper.engine.write.OverloadedException;
+
+/** What callers are told of something that went wrong here; the log has the rest. */
+public final class Failure {
+    private static final Logger LOG = LoggerFactory.getLogger(Failure.class);
+
+    private Failure() {}
+
+    /** The problem of a failure; {@code request} says in the log what was asked. */
+    public static Problem of(Exception failure, String request) {
+        return switch (failure) {
+            case ProblemException known -> known.problem();
+            case OverloadedException overloaded ->
+                    Problem.of(
+                            HttpStatus.SERVICE_UNAVAILABLE,
+                            String.valueOf(overloaded.getMessage()),
+                            List.of());
+            case StorageException storage -> {
+                LOG.error("{}: storage does not work", request, storage);
+                yield Problem.of(
+                        HttpStatus.SERVICE_UNAVAILABLE,
+                        "The service cannot store or read just now; its operator finds the reason"
+                                + " in the log.",
+                        List.of());
+            }
+            default -> {
+                LOG.error("{} failed", request, failure);
+                yield Problem.of(
+                        HttpStatus.INTERNAL_SERVER_ERROR,
+                        "Something unexpected happened; the operator finds it in the log.",
+                        List.of());
+            }
+        };
+    }
+}
