@@ -47,6 +47,7 @@ const pier: ObjectView = {
   inverses: [],
   checks: [],
   rules: [],
+  actions: ['VIEW', 'CREATE', 'EDIT', 'RETIRE'],
 }
 const berth: ObjectView = {
   ...pier,

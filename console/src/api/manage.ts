@@ -4,6 +4,22 @@
  */
 
 export interface paths {
+    "/manage/v1/access-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/manage/v1/clients": {
         parameters: {
             query?: never;
@@ -13,7 +29,7 @@ export interface paths {
         };
         get: operations["clients"];
         put?: never;
-        post: operations["make"];
+        post: operations["make_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -30,10 +46,10 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_2"];
+        delete: operations["remove_4"];
         options?: never;
         head?: never;
-        patch: operations["change"];
+        patch: operations["change_1"];
         trace?: never;
     };
     "/manage/v1/clients/{name}/secret": {
@@ -46,6 +62,54 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["rotate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/contracts/{service}/v{version}/jsonschema": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["jsonSchema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/contracts/{service}/v{version}/odata": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["contract_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/contracts/{service}/v{version}/odata-examples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["examples_1"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -140,9 +204,9 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["put"];
+        put: operations["put_1"];
         post?: never;
-        delete: operations["remove"];
+        delete: operations["remove_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -244,6 +308,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/manage/v1/metrics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["metrics"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/manage/v1/model": {
         parameters: {
             query?: never;
@@ -318,7 +398,7 @@ export interface paths {
         get: operations["show"];
         put?: never;
         post?: never;
-        delete: operations["remove_1"];
+        delete: operations["remove_3"];
         options?: never;
         head?: never;
         patch: operations["update"];
@@ -420,6 +500,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/manage/v1/roles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["roles"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/roles/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["put"];
+        post?: never;
+        delete: operations["remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/manage/v1/schemas": {
         parameters: {
             query?: never;
@@ -516,6 +628,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/manage/v1/traffic": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["traffic"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/manage/v1/trials": {
         parameters: {
             query?: never;
@@ -589,11 +717,43 @@ export interface paths {
         };
         get: operations["users"];
         put?: never;
-        post: operations["makeUser"];
+        post: operations["make"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/users/me/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["changePassword"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/users/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["remove_2"];
+        options?: never;
+        head?: never;
+        patch: operations["change"];
         trace?: never;
     };
 }
@@ -603,6 +763,24 @@ export interface components {
         CallView: {
             address: string;
             label: string;
+        };
+        CallsView: {
+            caller: string;
+            /** Format: int64 */
+            calls: number;
+            /** Format: int64 */
+            errors: number;
+            last: string;
+            /** Format: double */
+            meanMillis: number;
+            operation: string;
+            protocol: string;
+            resource: string;
+            service: string;
+            /** Format: double */
+            slowestMillis: number;
+            /** Format: int32 */
+            version: number;
         };
         CheckView: {
             at?: string;
@@ -660,9 +838,30 @@ export interface components {
             path: string;
             text: string;
         };
+        EntryView: {
+            at: string;
+            by: string;
+            detail: string;
+            subject: string;
+            what: string;
+        };
         Example: {
             expression: string;
             result: string;
+        };
+        FailedView: {
+            at: string;
+            caller: string;
+            message: string;
+            operation: string;
+            protocol: string;
+            resource: string;
+            service: string;
+            /** Format: int32 */
+            status: number;
+            trace: string;
+            /** Format: int32 */
+            version: number;
         };
         FieldFlagsView: {
             hidden: boolean;
@@ -773,6 +972,7 @@ export interface components {
         Me: {
             duties: string[];
             name: string;
+            records: boolean;
         };
         ModelView: {
             objects: components["schemas"]["ObjectView"][];
@@ -787,10 +987,11 @@ export interface components {
             secret?: string;
         };
         NewUser: {
-            duties: ("DESIGN" | "RELEASE" | "RECORDS" | "ACCESS")[];
+            duties?: ("DESIGN" | "RELEASE" | "RECORDS" | "ACCESS" | "AUDIT")[];
             label?: string;
             name: string;
             password: string;
+            roles?: string[];
         };
         ObjectCount: {
             /** Format: int64 */
@@ -800,7 +1001,15 @@ export interface components {
             /** Format: int64 */
             retired: number;
         };
+        ObjectGrantView: {
+            actions: ("VIEW" | "CREATE" | "EDIT" | "RETIRE")[];
+            hidden?: string[];
+            object: string;
+            readOnly?: string[];
+            where?: string;
+        };
         ObjectView: {
+            actions: ("VIEW" | "CREATE" | "EDIT" | "RETIRE")[];
             checks: components["schemas"]["CheckView"][];
             describe?: string;
             fields: components["schemas"]["FieldView"][];
@@ -835,6 +1044,10 @@ export interface components {
             label: string;
             name: string;
         };
+        PasswordChange: {
+            current: string;
+            next: string;
+        };
         Pick: {
             /** Format: int32 */
             item: number;
@@ -867,6 +1080,7 @@ export interface components {
             warnings: components["schemas"]["Wrong"][];
         };
         ReleasePreview: {
+            breaks: string[];
             changes: string[];
             diagnostics: components["schemas"]["Diagnostic"][];
             files: components["schemas"]["FileChange"][];
@@ -874,6 +1088,7 @@ export interface components {
             obstacles: string[];
         };
         ReleaseRequest: {
+            acceptBreaks?: boolean;
             acceptLosses?: boolean;
             note?: string;
         };
@@ -901,6 +1116,22 @@ export interface components {
             sortable: string[];
             transitions: components["schemas"]["CallView"][];
             where?: string;
+        };
+        RoleBody: {
+            describe?: string;
+            duties?: ("DESIGN" | "RELEASE" | "RECORDS" | "ACCESS" | "AUDIT")[];
+            label?: string;
+            objects?: components["schemas"]["ObjectGrantView"][];
+            services?: string[];
+        };
+        RoleView: {
+            describe?: string;
+            duties: ("DESIGN" | "RELEASE" | "RECORDS" | "ACCESS" | "AUDIT")[];
+            label: string;
+            name: string;
+            objects: components["schemas"]["ObjectGrantView"][];
+            services: string[];
+            users: string[];
         };
         Rotation: {
             /** Format: int32 */
@@ -961,6 +1192,12 @@ export interface components {
             via: string;
             what: string;
         };
+        TrafficView: {
+            calls: components["schemas"]["CallsView"][];
+            /** Format: int32 */
+            days: number;
+            failed: components["schemas"]["FailedView"][];
+        };
         TransitionState: {
             label: string;
             name: string;
@@ -990,10 +1227,19 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        UserChange: {
+            disabled?: boolean;
+            duties?: ("DESIGN" | "RELEASE" | "RECORDS" | "ACCESS" | "AUDIT")[];
+            label?: string;
+            password?: string;
+            roles?: string[];
+        };
         UserView: {
+            disabled: boolean;
             duties: string[];
             label: string;
             name: string;
+            roles: string[];
         };
         Wrong: {
             code: string;
@@ -1009,6 +1255,26 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["EntryView"][];
+                };
+            };
+        };
+    };
     clients: {
         parameters: {
             query?: never;
@@ -1029,7 +1295,7 @@ export interface operations {
             };
         };
     };
-    make: {
+    make_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -1053,7 +1319,7 @@ export interface operations {
             };
         };
     };
-    remove_2: {
+    remove_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -1073,7 +1339,7 @@ export interface operations {
             };
         };
     };
-    change: {
+    change_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -1121,6 +1387,73 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["MadeClient"];
+                };
+            };
+        };
+    };
+    jsonSchema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                service: string;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+        };
+    };
+    contract_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                service: string;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    examples_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                service: string;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Example"][];
                 };
             };
         };
@@ -1238,7 +1571,7 @@ export interface operations {
             };
         };
     };
-    put: {
+    put_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -1262,7 +1595,7 @@ export interface operations {
             };
         };
     };
-    remove: {
+    remove_1: {
         parameters: {
             query: {
                 path: string;
@@ -1426,6 +1759,26 @@ export interface operations {
             };
         };
     };
+    metrics: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain;version=0.0.4": string;
+                };
+            };
+        };
+    };
     model: {
         parameters: {
             query?: {
@@ -1557,7 +1910,7 @@ export interface operations {
             };
         };
     };
-    remove_1: {
+    remove_3: {
         parameters: {
             query?: never;
             header?: {
@@ -1767,6 +2120,72 @@ export interface operations {
             };
         };
     };
+    roles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RoleView"][];
+                };
+            };
+        };
+    };
+    put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RoleView"];
+                };
+            };
+        };
+    };
+    remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     kinds: {
         parameters: {
             query?: never;
@@ -1935,6 +2354,28 @@ export interface operations {
             };
         };
     };
+    traffic: {
+        parameters: {
+            query?: {
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TrafficView"];
+                };
+            };
+        };
+    };
     tryOut: {
         parameters: {
             query?: never;
@@ -2055,7 +2496,7 @@ export interface operations {
             };
         };
     };
-    makeUser: {
+    make: {
         parameters: {
             query?: never;
             header?: never;
@@ -2070,6 +2511,74 @@ export interface operations {
         responses: {
             /** @description Created */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["UserView"];
+                };
+            };
+        };
+    };
+    changePassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    remove_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UserChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { CopyOutlined, PlusOutlined } from '@ant-design/icons-vue'
-import { Alert, Button, Modal, Popconfirm, Tag, message as toast } from 'ant-design-vue'
+import { Alert, Button, Modal, Popconfirm, Select, Tag, message as toast } from 'ant-design-vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, unwrap, type ClientView } from '@/api/client'
 import LoadState from '@/components/LoadState.vue'
 import { ago, moment } from '@/composables/format'
 import ClientForm from './ClientForm.vue'
+import { grantWords } from './grants'
 
 const queries = useQueryClient()
 const clients = useQuery({
@@ -14,6 +15,11 @@ const clients = useQuery({
   queryFn: () => unwrap(api.GET('/manage/v1/clients')),
 })
 const users = useQuery({ queryKey: ['users'], queryFn: () => unwrap(api.GET('/manage/v1/users')) })
+const roles = useQuery({ queryKey: ['roles'], queryFn: () => unwrap(api.GET('/manage/v1/roles')) })
+const log = useQuery({
+  queryKey: ['access-log'],
+  queryFn: () => unwrap(api.GET('/manage/v1/access-log')),
+})
 const edited = ref<ClientView | 'new' | null>(null)
 const made = ref<{ name: string; secret: string; until?: string } | null>(null)
 
@@ -24,8 +30,14 @@ async function told(work: Promise<unknown>, done?: string) {
   } catch (error) {
     void toast.error((error as Error).message)
   }
-  await queries.invalidateQueries({ queryKey: ['clients'] })
+  await queries.invalidateQueries()
 }
+
+const changeUser = (name: string, body: { roles?: string[]; disabled?: boolean }) =>
+  told(
+    unwrap(api.PATCH('/manage/v1/users/{name}', { params: { path: { name } }, body })),
+    `${name} is changed.`,
+  )
 
 const path = (client: ClientView) => ({ params: { path: { name: client.name } } })
 
@@ -136,24 +148,84 @@ async function copy() {
           <thead>
             <tr>
               <th>Name</th>
-              <th>May</th>
+              <th>Roles</th>
+              <th></th>
             </tr>
           </thead>
           <tbody>
             <tr v-for="user in users.data.value" :key="user.name">
               <td>
                 <strong>{{ user.label }}</strong>
+                <Tag v-if="user.disabled" color="red" class="state">disabled</Tag>
                 <div class="quiet">
                   <code>{{ user.name }}</code>
                 </div>
               </td>
               <td>
-                <Tag v-for="duty in user.duties" :key="duty">{{ duty }}</Tag>
+                <Select
+                  mode="multiple"
+                  :value="user.roles"
+                  :options="roles.data.value?.map((one) => ({ value: one.name, label: one.label }))"
+                  placeholder="no role"
+                  style="min-width: 260px"
+                  :aria-label="`Roles of ${user.name}`"
+                  @change="(now) => changeUser(user.name, { roles: now as string[] })"
+                />
+                <Tag v-for="duty in user.duties" :key="duty" class="state">{{ duty }}</Tag>
+              </td>
+              <td class="actions">
+                <Button size="small" @click="changeUser(user.name, { disabled: !user.disabled })">
+                  {{ user.disabled ? 'Enable' : 'Disable' }}
+                </Button>
               </td>
             </tr>
           </tbody>
         </table>
       </LoadState>
+    </section>
+    <section class="card">
+      <h2>Roles</h2>
+      <p class="quiet">
+        What the people who hold them may do. Set from a file:
+        <code>sandpiper roles set clerk --file clerk.json</code>
+      </p>
+      <LoadState :loading="roles.isLoading.value" :error="roles.error.value" @retry="roles.refetch()">
+        <table>
+          <thead>
+            <tr>
+              <th>Role</th>
+              <th>Records</th>
+              <th>Duties and services</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="role in roles.data.value" :key="role.name" :data-test="`role-${role.name}`">
+              <td>
+                <strong>{{ role.label }}</strong>
+                <div class="quiet">{{ role.describe }}</div>
+              </td>
+              <td>
+                <div v-for="(grant, place) in role.objects" :key="place">
+                  {{ grantWords(grant) }}
+                </div>
+              </td>
+              <td>
+                <Tag v-for="duty in role.duties" :key="duty">{{ duty.toLowerCase() }}</Tag>
+                <div v-for="grant in role.services" :key="grant">
+                  <code>{{ grant }}</code>
+                </div>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </LoadState>
+    </section>
+    <section class="card">
+      <h2>Latest changes of access</h2>
+      <div v-for="(one, place) in log.data.value?.slice(0, 12)" :key="place" class="quiet">
+        {{ moment(one.at) }}: {{ one.by }}, {{ one.what }} <strong>{{ one.subject }}</strong>
+        {{ one.detail }}
+      </div>
     </section>
     <ClientForm
       v-if="edited"

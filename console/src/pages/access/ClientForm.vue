@@ -83,6 +83,13 @@ async function save() {
             aria-label="Operation"
           />
           <Button aria-label="Take away" @click="grants.splice(at, 1)"><DeleteOutlined /></Button>
+          <Input
+            v-model:value="grant.where"
+            class="where mono"
+            addon-before="where"
+            placeholder='every record, or a condition such as state = "Departed"'
+            aria-label="Condition"
+          />
         </div>
         <Button @click="add"><PlusOutlined /> Grant</Button>
       </div>
@@ -108,5 +115,8 @@ label {
   grid-template-columns: 1fr 1fr 1fr auto;
   gap: 6px;
   margin-bottom: 6px;
+}
+.where {
+  grid-column: 1 / -2;
 }
 </style>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { ServiceView } from '@/api/client'
-import { choices, grantOf, textOf } from './grants'
+import { choices, grantOf, grantWords, textOf } from './grants'
 
 const resource = (name: string, operations: string[], calls: string[] = []) => ({
   name,
@@ -26,6 +26,8 @@ describe('grants', () => {
   it('are read and written', () => {
     expect(textOf(grantOf('berth-desk/stays/create'))).toBe('berth-desk/stays/create')
     expect(textOf(grantOf('yard'))).toBe('yard/*/*')
+    const some = 'berth-desk/stays/read where berth.pier.code = "N/1"'
+    expect(textOf(grantOf(some))).toBe(some)
   })
 
   it('offer what the service and resource before have, calls among it', () => {
@@ -44,5 +46,21 @@ describe('grants', () => {
       'read',
       'start',
     ])
+  })
+})
+
+describe('a grant on records', () => {
+  it('is said in a sentence', () => {
+    expect(grantWords({ object: '*', actions: ['VIEW'] })).toBe('everything: view')
+    expect(grantWords({ object: 'Stay', actions: [] })).toBe('Stay: nothing')
+    expect(
+      grantWords({
+        object: 'Stay',
+        actions: ['VIEW', 'EDIT'],
+        where: 'state = "Departed"',
+        hidden: ['remarks'],
+        readOnly: ['nightlyRate'],
+      }),
+    ).toBe('Stay: view, edit, where state = "Departed", without remarks, not changing nightlyRate')
   })
 })

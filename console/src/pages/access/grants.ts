@@ -5,17 +5,22 @@ export interface Grant {
   service: string
   resource: string
   operation: string
+  /** A condition in FEEL on the records it reaches; all when absent. */
+  where?: string
 }
 
 export const ANY = '*'
 
 /** A grant of its text: {@code berth-desk/stays/create}. */
 export function grantOf(text: string): Grant {
-  const [service, resource, operation] = text.split('/')
-  return { service: service || ANY, resource: resource || ANY, operation: operation || ANY }
+  const [, service, resource, operation, where] =
+    text.match(/^([^/]*)\/?([^/]*)\/?(\S*)(?:\s+where\s+([\s\S]+))?$/) ?? []
+  return { service: service || ANY, resource: resource || ANY, operation: operation || ANY, where }
 }
 
-export const textOf = (grant: Grant) => `${grant.service}/${grant.resource}/${grant.operation}`
+export const textOf = (grant: Grant) =>
+  `${grant.service}/${grant.resource}/${grant.operation}` +
+  (grant.where?.trim() ? ` where ${grant.where.trim()}` : '')
 
 /** The names a grant can have at each of its places, by what is chosen before it. */
 export function choices(services: ServiceView[], grant: Grant) {
@@ -41,4 +46,20 @@ function wordOf(address: string): string {
 
 function unique(names: string[]): string[] {
   return [ANY, ...[...new Set(names)].sort()]
+}
+
+/** What a role may do with the records of an object, in a sentence. */
+export function grantWords(grant: {
+  object: string
+  actions: string[]
+  where?: string
+  hidden?: string[]
+  readOnly?: string[]
+}): string {
+  const of = grant.object === '*' ? 'everything' : grant.object
+  const words = [`${of}: ${grant.actions.map((one) => one.toLowerCase()).join(', ') || 'nothing'}`]
+  if (grant.where) words.push(`where ${grant.where}`)
+  if (grant.hidden?.length) words.push(`without ${grant.hidden.join(', ')}`)
+  if (grant.readOnly?.length) words.push(`not changing ${grant.readOnly.join(', ')}`)
+  return words.join(', ')
 }

@@ -129,7 +129,11 @@ const linkTitle = (record: RecordView, name: Name) => {
             aria-label="Object"
             @change="(now) => router.push(`/data/${now}`)"
           />
-          <Button type="primary" @click="router.push(`/data/${subject.name}/new`)">
+          <Button
+            v-if="subject.actions.includes('CREATE')"
+            type="primary"
+            @click="router.push(`/data/${subject.name}/new`)"
+          >
             <PlusOutlined /> New {{ subject.label.toLowerCase() }}
           </Button>
         </div>

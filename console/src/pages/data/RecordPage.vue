@@ -140,6 +140,9 @@ async function transit(one: TransitionState) {
   }
 }
 const isRetired = computed(() => stored.value?.retired ?? false)
+const may = (action: 'CREATE' | 'EDIT' | 'RETIRE') => object.value?.actions.includes(action) ?? false
+/** Whether somebody who sees the record may not change it. */
+const isFixed = computed(() => !may(isNew.value ? 'CREATE' : 'EDIT'))
 const general = computed(() => messages.value[''] ?? '')
 
 const related = useQuery({
@@ -292,11 +295,16 @@ const isWide = (field: { multiline: boolean; languages: string[] }) =>
               }}</Button>
             </span>
           </Tooltip>
-          <Button v-if="stored && !isRetired && object.removal !== 'none'" @click="remove">
+          <Button v-if="may('RETIRE') && stored && !isRetired && object.removal !== 'none'" @click="remove">
             {{ object.removal === 'delete' ? 'Delete' : 'Retire' }}
           </Button>
-          <Button v-if="isRetired" @click="restore">Restore</Button>
-          <Button type="primary" :disabled="!isChanged || isRetired" :loading="busy" @click="save"
+          <Button v-if="isRetired && may('RETIRE')" @click="restore">Restore</Button>
+          <Button
+            v-if="!isFixed"
+            type="primary"
+            :disabled="!isChanged || isRetired"
+            :loading="busy"
+            @click="save"
             >Save</Button
           >
         </div>
@@ -333,7 +341,7 @@ const isWide = (field: { multiline: boolean; languages: string[] }) =>
                     :field="field"
                     :value="values[field.name]"
                     :title="titleOf(field.name)"
-                    :disabled="isRetired || field.readOnly || !!flagsOf(field.name)?.readOnly"
+                    :disabled="isRetired || isFixed || field.readOnly || !!flagsOf(field.name)?.readOnly"
                     :wrong="!!said[field.name]"
                     :place="{ ...place, field: field.name }"
                     @update="(now) => set(field.name, now)"
@@ -353,7 +361,7 @@ const isWide = (field: { multiline: boolean; languages: string[] }) =>
               :items="(values[part.name] as Values[]) ?? []"
               :titles="itemTitles(part.name)"
               :messages="said"
-              :disabled="isRetired"
+              :disabled="isRetired || isFixed"
               :flags="preview?.fields ?? {}"
               :place="place"
               @update="(now) => set(part.name, now)"

@@ -17,6 +17,7 @@ const preview = useQuery({
 const releases = useQuery({ queryKey: ['releases'], queryFn: () => unwrap(api.GET('/manage/v1/releases')) })
 const note = ref('')
 const accept = ref(false)
+const acceptBreaks = ref(false)
 const busy = ref(false)
 const problem = ref('')
 const shownFile = ref<{ path: string; before: string; after: string } | null>(null)
@@ -29,7 +30,8 @@ const ready = computed(() => {
     now.files.length > 0 &&
     errors.value.length === 0 &&
     now.obstacles.length === 0 &&
-    (now.losses.length === 0 || accept.value)
+    (now.losses.length === 0 || accept.value) &&
+    (now.breaks.length === 0 || acceptBreaks.value)
   )
 })
 
@@ -38,10 +40,13 @@ async function release() {
   problem.value = ''
   try {
     const made = await unwrap(
-      api.POST('/manage/v1/releases', { body: { note: note.value, acceptLosses: accept.value } }),
+      api.POST('/manage/v1/releases', {
+        body: { note: note.value, acceptLosses: accept.value, acceptBreaks: acceptBreaks.value },
+      }),
     )
     note.value = ''
     accept.value = false
+    acceptBreaks.value = false
     void toast.success(`Release ${made.number} is live.`)
     await queries.invalidateQueries()
   } catch (error) {
@@ -101,6 +106,21 @@ async function release() {
                 <template #description>
                   <div v-for="one in preview.data.value.losses" :key="one">{{ one }}</div>
                   <Checkbox v-model:checked="accept">I accept that</Checkbox>
+                </template>
+              </Alert>
+              <Alert
+                v-if="preview.data.value.breaks.length"
+                type="warning"
+                show-icon
+                message="Published contracts would break"
+                data-test="breaks"
+              >
+                <template #description>
+                  <ul class="changes">
+                    <li v-for="one in preview.data.value.breaks" :key="one">{{ one }}</li>
+                  </ul>
+                  <p class="quiet">A new version of the service beside this one breaks nobody.</p>
+                  <Checkbox v-model:checked="acceptBreaks">Break them all the same</Checkbox>
                 </template>
               </Alert>
               <h2 class="files">Files</h2>

@@ -1,15 +1,17 @@
 <script setup lang="ts">
-import { CheckOutlined, DownloadOutlined } from '@ant-design/icons-vue'
-import { Button, TabPane, Tabs, Tag } from 'ant-design-vue'
+import { CheckOutlined } from '@ant-design/icons-vue'
+import { Segmented, TabPane, Tabs, Tag } from 'ant-design-vue'
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { api, unwrap, type ResourceView } from '@/api/client'
-import { call, text } from '@/api/http'
+import { call } from '@/api/http'
 import LoadState from '@/components/LoadState.vue'
 import type { Contract } from './contract'
 import { fieldRows } from './fields'
-import { indented } from './xml'
+import ContractPane from './ContractPane.vue'
+import TrafficPane from './TrafficPane.vue'
 import TryCall from './TryCall.vue'
+import TryOData from './TryOData.vue'
 import TrySoap from './TrySoap.vue'
 
 const props = defineProps<{ service?: string }>()
@@ -32,21 +34,56 @@ const contract = useQuery({
   queryFn: () => call<Contract>('GET', `${contractAddress.value}/openapi.json`),
   enabled: computed(() => speaks('rest')),
 })
-const wsdl = useQuery({
-  queryKey: computed(() => ['wsdl', chosen.value && idOf(chosen.value)]),
-  queryFn: () => text(`${contractAddress.value}/wsdl`),
-  enabled: computed(() => speaks('soap')),
-})
-const addresses = computed(() => {
-  const end = `${chosen.value?.name}/v${chosen.value?.version}`
-  return [...(speaks('rest') ? [`/api/${end}`] : []), ...(speaks('soap') ? [`/soap/${end}`] : [])]
-})
-// A tab of a protocol the next service does not speak would leave the page empty.
-watch(chosen, () => {
-  const ofRest = ['contract', 'try'].includes(tab.value)
-  const ofSoap = ['wsdl', 'soap'].includes(tab.value)
-  if ((ofRest && !speaks('rest')) || (ofSoap && !speaks('soap'))) tab.value = 'fields'
-})
+const PROTOCOLS = [
+  { name: 'rest', title: 'REST', path: 'api' },
+  { name: 'soap', title: 'SOAP', path: 'soap' },
+  { name: 'odata', title: 'OData', path: 'odata' },
+]
+const spoken = computed(() => PROTOCOLS.filter((one) => speaks(one.name)))
+const addresses = computed(() =>
+  spoken.value.map((one) => `/${one.path}/${chosen.value?.name}/v${chosen.value?.version}`),
+)
+const FORMS = [
+  {
+    needs: 'rest',
+    title: 'OpenAPI',
+    at: 'openapi.json',
+    describe: 'OpenAPI 3.1',
+    type: 'application/json',
+    ending: 'openapi.json',
+  },
+  {
+    needs: 'soap',
+    title: 'WSDL',
+    at: 'wsdl',
+    describe: 'WSDL 1.1 with its schema',
+    type: 'text/xml',
+    ending: 'wsdl',
+  },
+  {
+    needs: 'odata',
+    title: 'OData',
+    at: 'odata',
+    describe: 'OData metadata (CSDL XML)',
+    type: 'application/xml',
+    ending: 'metadata.xml',
+  },
+  {
+    needs: '',
+    title: 'JSON Schema',
+    at: 'jsonschema',
+    describe: 'JSON Schema 2020-12 of what is taken and given',
+    type: 'application/schema+json',
+    ending: 'schema.json',
+  },
+]
+const forms = computed(() => FORMS.filter((one) => !one.needs || speaks(one.needs)))
+const formTitle = ref('')
+const form = computed(() => forms.value.find((one) => one.title === formTitle.value) ?? forms.value[0]!)
+const protocolTitle = ref('')
+const protocol = computed(
+  () => spoken.value.find((one) => one.title === protocolTitle.value) ?? spoken.value[0]!,
+)
 const presetText = (resource: ResourceView) =>
   Object.entries(resource.presets)
     .map(([name, value]) => `${name} = ${value}`)
@@ -54,15 +91,6 @@ const presetText = (resource: ResourceView) =>
 
 const ORDER = ['create', 'read', 'update', 'query']
 const columnsOf = (resource: ResourceView) => ORDER.filter((one) => one in resource.operations)
-
-function download(content: string, type: string, ending: string) {
-  const blob = new Blob([content], { type })
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(blob)
-  link.download = `${idOf(chosen.value!)}.${ending}`
-  link.click()
-  URL.revokeObjectURL(link.href)
-}
 </script>
 
 <template>
@@ -147,47 +175,37 @@ function download(content: string, type: string, ending: string) {
                 </table>
               </div>
             </TabPane>
-            <TabPane v-if="speaks('soap')" key="wsdl" tab="Contract (WSDL)">
-              <div class="row top">
-                <span class="quiet">WSDL 1.1 with its schema, made from the live release</span>
-                <div class="spacer"></div>
-                <Button
-                  :disabled="!wsdl.data.value"
-                  @click="download(wsdl.data.value ?? '', 'text/xml', 'wsdl')"
-                  ><DownloadOutlined /> Download</Button
-                >
-              </div>
-              <LoadState :loading="wsdl.isLoading.value" :error="wsdl.error.value" @retry="wsdl.refetch()">
-                <pre class="contract">{{ indented(wsdl.data.value ?? '') }}</pre>
-              </LoadState>
+            <TabPane key="contract" tab="Contract">
+              <Segmented
+                :value="form.title"
+                :options="forms.map((one) => one.title)"
+                class="switch"
+                aria-label="Form of the contract"
+                @change="(now) => (formTitle = String(now))"
+              />
+              <ContractPane
+                :key="`${idOf(chosen)} ${form.at}`"
+                :address="`${contractAddress}/${form.at}`"
+                :describe="form.describe"
+                :type="form.type"
+                :file="`${idOf(chosen)}.${form.ending}`"
+              />
             </TabPane>
-            <TabPane v-if="speaks('soap')" key="soap" tab="Try a call (SOAP)">
-              <TrySoap :service="chosen" />
+            <TabPane key="try" tab="Try a call">
+              <Segmented
+                v-if="spoken.length > 1"
+                :value="protocol.title"
+                :options="spoken.map((one) => one.title)"
+                class="switch"
+                aria-label="Protocol"
+                @change="(now) => (protocolTitle = String(now))"
+              />
+              <TryCall v-if="protocol.name === 'rest'" :service="chosen" :contract="contract.data.value" />
+              <TrySoap v-else-if="protocol.name === 'soap'" :service="chosen" />
+              <TryOData v-else :service="chosen" />
             </TabPane>
-            <TabPane v-if="speaks('rest')" key="contract" tab="Contract">
-              <div class="row top">
-                <span class="quiet">OpenAPI 3.1, made from the live release</span>
-                <div class="spacer"></div>
-                <Button
-                  :disabled="!contract.data.value"
-                  @click="
-                    download(JSON.stringify(contract.data.value, null, 2), 'application/json', 'openapi.json')
-                  "
-                  ><DownloadOutlined /> Download</Button
-                >
-              </div>
-              <LoadState
-                :loading="contract.isLoading.value"
-                :error="contract.error.value"
-                @retry="contract.refetch()"
-              >
-                <pre class="contract" data-test="contract">{{
-                  JSON.stringify(contract.data.value, null, 2)
-                }}</pre>
-              </LoadState>
-            </TabPane>
-            <TabPane v-if="speaks('rest')" key="try" tab="Try a call">
-              <TryCall :service="chosen" :contract="contract.data.value" />
+            <TabPane key="traffic" tab="Traffic">
+              <TrafficPane :service="chosen" />
             </TabPane>
           </Tabs>
         </section>
@@ -265,17 +283,7 @@ td:first-child {
   text-align: left;
   color: var(--text);
 }
-.top {
-  margin-bottom: 8px;
-}
-.contract {
-  margin: 0;
-  padding: 12px;
-  background: var(--surface);
-  border: 1px solid var(--line);
-  border-radius: 8px;
-  max-height: calc(100vh - 250px);
-  overflow: auto;
-  font-size: 12px;
+.switch {
+  margin-bottom: 10px;
 }
 </style>

@@ -5,7 +5,7 @@ import type { ResourceView, ServiceView } from '@/api/client'
 import { asCurl, type Trial } from './curl'
 import { exampleBody, type Contract } from './contract'
 import TriedAnswer from './TriedAnswer.vue'
-import { useTrial } from './tried'
+import { prettyAnswer, useTrial } from './tried'
 
 const props = defineProps<{ service: ServiceView; contract: Contract | undefined }>()
 
@@ -32,7 +32,7 @@ const operation = ref('query')
 const key = ref('')
 const filter = ref('')
 const body = ref('{}')
-const { answer, problem, busy, send } = useTrial(readable)
+const { answer, problem, busy, send } = useTrial(prettyAnswer)
 
 const resource = computed<ResourceView | undefined>(
   () => props.service.resources.find((one) => one.name === resourceName.value) ?? props.service.resources[0],
@@ -87,13 +87,6 @@ const trial = computed<Trial>(() => {
 const curl = computed(() => asCurl(trial.value, location.origin))
 
 /** JSON with a line for each member; anything else as it came. */
-function readable(text: string): string {
-  try {
-    return JSON.stringify(JSON.parse(text), null, 2)
-  } catch {
-    return text
-  }
-}
 </script>
 
 <template>

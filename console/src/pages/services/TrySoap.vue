@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { Button, Select, Textarea } from 'ant-design-vue'
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import type { ServiceView } from '@/api/client'
-import { call } from '@/api/http'
 import LoadState from '@/components/LoadState.vue'
 import { asCurl, type Trial } from './curl'
+import { useExamples } from './examples'
 import TriedAnswer from './TriedAnswer.vue'
 import { useTrial } from './tried'
 import { indented } from './xml'
@@ -19,20 +18,14 @@ interface Example {
 }
 
 const path = computed(() => `${props.service.name}/v${props.service.version}`)
-const examples = useQuery({
-  queryKey: computed(() => ['soap-examples', path.value]),
-  queryFn: () => call<Example[]>('GET', `/manage/v1/contracts/${path.value}/soap-examples`),
-})
-const operation = ref('')
+const { examples, name, chosen, options } = useExamples<Example>(
+  () => `/manage/v1/contracts/${path.value}/soap-examples`,
+  (one) => one.operation,
+  /^Find/,
+)
 const envelope = ref('')
 const { answer, problem, busy, send } = useTrial(indented)
 
-const chosen = computed(
-  () =>
-    examples.data.value?.find((one) => one.operation === operation.value) ??
-    examples.data.value?.find((one) => one.operation.startsWith('Find')) ??
-    examples.data.value?.[0],
-)
 watch(
   chosen,
   (now) => {
@@ -57,10 +50,10 @@ const curl = computed(() => asCurl(trial.value, location.origin))
       <div class="row">
         <Select
           :value="chosen.operation"
-          :options="examples.data.value?.map((one) => ({ value: one.operation, label: one.operation }))"
+          :options="options"
           style="width: 220px"
           aria-label="SOAP operation"
-          @change="(now) => (operation = String(now))"
+          @change="(now) => (name = String(now))"
         />
         <span class="quiet">{{ chosen.describe }}</span>
         <div class="spacer"></div>

@@ -9,6 +9,15 @@ export interface Tried {
   text: string
 }
 
+/** JSON with its lines broken; anything else as it came. */
+export function prettyAnswer(text: string): string {
+  try {
+    return JSON.stringify(JSON.parse(text), null, 2)
+  } catch {
+    return text
+  }
+}
+
 /** Calls a service as the page tries it; `pretty` makes the answer's text readable. */
 export function useTrial(pretty: (text: string) => string) {
   const answer = ref<Tried | null>(null)

@@ -1,17 +1,13 @@
 package sandpiper.cli;
 
-import java.io.PrintWriter;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 import sandpiper.client.ManageClient;
 import tools.jackson.databind.JsonNode;
 
@@ -26,14 +22,8 @@ import tools.jackson.databind.JsonNode;
             "  sandpiper clients create booking-site --grant 'berth-desk/*/*'",
             "  sandpiper clients rotate booking-site --overlap-hours 48"
         })
-final class ClientsCommand {
+final class ClientsCommand extends AccessCommand {
     private static final String PATH = "/manage/v1/clients";
-
-    @Spec CommandSpec spec;
-
-    private PrintWriter out() {
-        return spec.commandLine().getOut();
-    }
 
     @Command(
             name = "list",
@@ -44,27 +34,18 @@ final class ClientsCommand {
             @Option(names = "--json", description = "Print JSON.") boolean json) {
         var clients = connection.open().get(PATH);
         if (json) {
-            out().println(ManageClient.writePretty(clients));
-        } else {
-            var table = new Table(List.of("Client", "Label", "Grants", "Last used", "State"));
-            clients.forEach(client ->
-                    table.add(
-                            List.of(
-                                    client.path("name").asString(),
-                                    client.path("label").asString(),
-                                    grants(client),
-                                    client.path("lastUsed").asString("never"),
-                                    state(client))));
-            table.print(out());
+            return sayJson(clients);
         }
-        out().flush();
-        return 0;
-    }
-
-    private static String grants(JsonNode client) {
-        var grants = new ArrayList<String>();
-        client.path("grants").forEach(grant -> grants.add(grant.asString()));
-        return String.join(", ", grants);
+        var table = new Table(List.of("Client", "Label", "Grants", "Last used", "State"));
+        clients.forEach(client ->
+                table.add(
+                        List.of(
+                                client.path("name").asString(),
+                                client.path("label").asString(),
+                                joined(client.path("grants")),
+                                client.path("lastUsed").asString("never"),
+                                state(client))));
+        return say(table);
     }
 
     private static String state(JsonNode client) {
@@ -149,9 +130,7 @@ final class ClientsCommand {
 
     private int switched(Connection connection, String name, boolean disabled) {
         connection.open().patch(path(name), Map.of("disabled", disabled), null);
-        out().println(name + (disabled ? " is disabled" : " is in use again"));
-        out().flush();
-        return 0;
+        return say(name + (disabled ? " is disabled" : " is in use again"));
     }
 
     @Command(

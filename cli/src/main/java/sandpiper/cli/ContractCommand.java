@@ -22,13 +22,16 @@ import sandpiper.client.RefusedException;
             "",
             "Example:",
             "  sandpiper contract berth-desk --out berth-desk.openapi.json",
-            "  sandpiper contract harbour-report --as wsdl --out harbour-report.wsdl"
+            "  sandpiper contract harbour-report --as wsdl --out harbour-report.wsdl",
+            "  sandpiper contract berth-desk --as odata --out berth-desk.xml"
         })
 final class ContractCommand implements Callable<Integer> {
     /** The forms a contract can have. */
     enum Form {
         OPENAPI("openapi.json"),
-        WSDL("wsdl");
+        WSDL("wsdl"),
+        ODATA("odata"),
+        JSONSCHEMA("jsonschema");
 
         private final String address;
 

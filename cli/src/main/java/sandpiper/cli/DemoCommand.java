@@ -71,7 +71,9 @@ final class DemoCommand implements Callable<Integer> {
                 Gullhaven Marina is open at %1$s
 
                   Console    consultant / %2$s   (designs and releases)
+                             dock-master / %2$s  (runs piers, berths and stays)
                              clerk / %2$s        (enters records)
+                             auditor / %2$s      (sees what was charged)
                   Service    booking-site / %3$s
 
                 Try:

@@ -50,6 +50,7 @@ final class DiffCommand implements Callable<Integer> {
         }
         list(text, "Changes", preview.path("changes"));
         list(text, "Data that would be lost", preview.path("losses"));
+        list(text, "Contracts that would break", preview.path("breaks"));
         list(text, "In the way", preview.path("obstacles"));
         if (preview.path("files").isEmpty()) {
             text.append("The draft is the same as the live release.%n".formatted());

@@ -25,6 +25,9 @@ import sandpiper.client.RefusedException;
             TraceCommand.class,
             ContractCommand.class,
             ClientsCommand.class,
+            UsersCommand.class,
+            RolesCommand.class,
+            TrafficCommand.class,
             StatusCommand.class,
             AutoComplete.GenerateCompletion.class
         },

@@ -26,6 +26,11 @@ final class ReleaseCommand implements Callable<Integer> {
     @Option(names = "--accept-losses", description = "Go on although data will be lost; see diff.")
     boolean acceptLosses;
 
+    @Option(
+            names = "--accept-breaks",
+            description = "Go on although callers of published services break; see diff.")
+    boolean acceptBreaks;
+
     @Option(names = "--json", description = "Print JSON.")
     boolean json;
 
@@ -36,7 +41,13 @@ final class ReleaseCommand implements Callable<Integer> {
                         .open()
                         .post(
                                 "/manage/v1/releases",
-                                Map.of("note", note, "acceptLosses", acceptLosses));
+                                Map.of(
+                                        "note",
+                                        note,
+                                        "acceptLosses",
+                                        acceptLosses,
+                                        "acceptBreaks",
+                                        acceptBreaks));
         var out = spec.commandLine().getOut();
         if (json) {
             out.println(ManageClient.writePretty(released));

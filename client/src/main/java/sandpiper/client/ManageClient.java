@@ -91,6 +91,10 @@ public final class ManageClient {
         return read(call("POST", path, write(body), null));
     }
 
+    public JsonNode put(String path, Object body) {
+        return read(call("PUT", path, write(body), null));
+    }
+
     /** Changes a record, provided it still has a version when one is given. */
     public JsonNode patch(String path, Object body, @Nullable Long version) {
         return read(call("PATCH", path, write(body), version));

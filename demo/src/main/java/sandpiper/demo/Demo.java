@@ -40,8 +40,11 @@ public final class Demo {
         client.post("/manage/v1/releases", Map.of("note", "The marina as delivered"));
         DemoData.records().forEach(this::loadRecords);
         progress.accept("sign-ins");
-        user("consultant", "Wenke Quell", "DESIGN", "RELEASE", "RECORDS", "ACCESS");
-        user("clerk", "Jorrit Ebbing", "RECORDS");
+        DemoRoles.all().forEach((name, role) -> client.put("/manage/v1/roles/" + name, role));
+        user("consultant", "Wenke Quell");
+        user("dock-master", "Ragna Tallow");
+        user("clerk", "Jorrit Ebbing");
+        user("auditor", "Imke Lorch");
         clientOf("booking-site", "Booking site", BOOKING_SECRET, "berth-desk/*/*");
         clientOf(
                 "port-authority",
@@ -51,6 +54,14 @@ public final class Demo {
                 "vessel-registry/*/read",
                 "vessel-registry/*/query");
         clientOf("yard-tablet", "Tablets in the boatyard", "sandpaper-and-varnish", "yard/*/*");
+        clientOf(
+                "bookkeeping",
+                "Bookkeeping",
+                "ledger-and-lantern",
+                "berth-desk/stays/read where state = \"Departed\"",
+                "berth-desk/stays/query where state = \"Departed\"",
+                "vessel-registry/owners/read",
+                "vessel-registry/owners/query");
     }
 
     private void loadRecords(String object, List<Map<String, Object>> records) {
@@ -74,18 +85,11 @@ public final class Demo {
         }
     }
 
-    private void user(String name, String label, String... duties) {
+    /** A user with the role of the same name. */
+    private void user(String name, String label) {
         client.post(
                 "/manage/v1/users",
-                Map.of(
-                        "name",
-                        name,
-                        "label",
-                        label,
-                        "password",
-                        PASSWORD,
-                        "duties",
-                        List.of(duties)));
+                Map.of("name", name, "label", label, "password", PASSWORD, "roles", List.of(name)));
     }
 
     private void clientOf(String name, String label, String secret, String... grants) {

@@ -142,4 +142,52 @@ class AccessJourneyTest {
                                 .body())
                 .contains("service/resource/operation");
     }
+
+    @Test
+    void answersShowNoMoreThanMayBeRead() {
+        var made =
+                Marina.call(
+                        Marina.CONSULTANT,
+                        "POST",
+                        "/manage/v1/clients",
+                        """
+                        {"name": "half-reader", "secret": "half-of-the-harbour", "grants": [
+                          "vessel-registry/vessels/update",
+                          "vessel-registry/vessels/query",
+                          "vessel-registry/vessels/read where kind = \\"motor\\""]}
+                        """);
+        assertThat(made.status()).as(made.whole().body()).isEqualTo(201);
+        var who = "half-reader:half-of-the-harbour";
+        var set = "/api/vessel-registry/v1/vessels";
+        var motor = firstKey("motor");
+        var sail = firstKey("sail");
+
+        assertThat(change(who, set + "/" + motor)).contains("\"country\"");
+        assertThat(change(who, set + "/" + sail))
+                .contains("\"registration\":\"" + sail)
+                .doesNotContain("\"country\"");
+        assertThat(Marina.get(who, set + "?fields=draught&limit=1").status()).isEqualTo(400);
+        var odata = "/odata/vessel-registry/v1/vessels?$select=draught&$top=1";
+        assertThat(Marina.get(who, odata).status()).isEqualTo(400);
+        assertThat(Marina.get("port-authority:tide-tables-2026", odata).status()).isEqualTo(200);
+    }
+
+    private static String change(String who, String address) {
+        var answer = Marina.call(who, "PATCH", address, "{}");
+        assertThat(answer.status()).as(answer.whole().body()).isEqualTo(200);
+        return answer.whole().body();
+    }
+
+    private static String firstKey(String kind) {
+        return Marina.get(
+                        "port-authority:tide-tables-2026",
+                        "/api/vessel-registry/v1/vessels?limit=1&filter=kind%20%3D%20%22"
+                                + kind
+                                + "%22")
+                .json()
+                .path("items")
+                .get(0)
+                .path("registration")
+                .asString();
+    }
 }

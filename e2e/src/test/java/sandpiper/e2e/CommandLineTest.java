@@ -107,6 +107,55 @@ class CommandLineTest {
     }
 
     @Test
+    void givesAContractInEachForm() throws Exception {
+        assertThat(run("contract", "berth-desk", "--as", "odata").out())
+                .contains("<EntityType Name=\"Stay\">");
+        assertThat(run("contract", "berth-desk", "--as", "jsonschema").out())
+                .contains(
+                        "https://json-schema.org/draft/2020-12/schema", "\"$defs\"", "StayCreate");
+        assertThat(run("contract", "vessel-registry", "--as", "wsdl").out())
+                .contains("<wsdl:definitions");
+        assertThat(run("contract", "harbour-report", "--as", "odata").out())
+                .contains("There is no service harbour-report v1 over OData");
+    }
+
+    @Test
+    void managesUsersAndRolesAndShowsTraffic() throws Exception {
+        Files.writeString(folder.resolve("secret"), "a-long-password\n");
+        assertThat(
+                        run(
+                                        "users",
+                                        "create",
+                                        "ragna.t",
+                                        "--role",
+                                        "dock-master",
+                                        "--password-file",
+                                        "secret")
+                                .out())
+                .contains("created ragna.t");
+        assertThat(Marina.get("ragna.t:a-long-password", "/manage/v1/status").status())
+                .isEqualTo(200);
+        assertThat(run("users", "change", "ragna.t", "--role", "dockmaster").out())
+                .contains("There is no role \"dockmaster\". Did you mean dock-master?");
+        run("users", "change", "ragna.t", "--disable");
+        assertThat(run("users", "list").out()).containsPattern("ragna.t .*dock-master .*disabled");
+        assertThat(run("users", "remove", "ragna.t").code()).isZero();
+        assertThat(run("users", "log").out())
+                .contains("user made", "user removed")
+                .doesNotContain("a-long-password");
+
+        Files.writeString(folder.resolve("auditor.json"), run("roles", "show", "auditor").out());
+        assertThat(run("roles", "set", "auditor", "--file", "auditor.json").out())
+                .contains("set auditor");
+        assertThat(run("roles", "list").out()).containsPattern("auditor +audit +Pier v, Berth v");
+        assertThat(run("roles", "remove", "clerk").out()).contains("is held by clerk");
+
+        Marina.get("yard-tablet:sandpaper-and-varnish", "/api/yard/v1/jobs/NONE");
+        assertThat(run("traffic", "yard").out()).containsPattern("yard v1 +jobs read +REST");
+        assertThat(run("traffic", "yard", "--failed").out()).contains("There is no Work request");
+    }
+
+    @Test
     void pullsPushesComparesAndTellsTheStatus() throws Exception {
         assertThat(run("pull", "packages").out()).contains("wrote gullhaven/objects/stay.yaml");
         assertThat(run("pull", "packages").out()).contains("Nothing differs.");

@@ -223,8 +223,8 @@ class ConsoleTest {
     }
 
     @Test
-    void aClerkSeesTotalsMoveWhileTypingAndConfirmsAStay() {
-        signIn("clerk", "/data/Stay?filter=" + ManageClient.escape("state = \"Requested\""));
+    void theDockMasterSeesTotalsMoveWhileTypingAndConfirmsAStay() {
+        signIn("dock-master", "/data/Stay?filter=" + ManageClient.escape("state = \"Requested\""));
         page.locator(".ant-table-row a").first().click();
         assertThat(page.locator("[data-test=state]")).hasText("Requested");
         var before = page.locator("#f-grossTotal").inputValue();
@@ -261,10 +261,15 @@ class ConsoleTest {
         assertThat(page.locator("[data-test=ferry-line]")).containsText("disabled");
 
         page.navigate(Marina.address() + "/services/harbour-report-v1");
-        page.getByRole(AriaRole.TAB, new Page.GetByRoleOptions().setName("Try a call (SOAP)"))
-                .click();
+        page.getByRole(AriaRole.TAB, new Page.GetByRoleOptions().setName("Try a call")).click();
         button("Send").click();
         assertThat(page.locator("[data-test=soap-answer]")).containsText("<FindStaysResponse");
+
+        page.navigate(Marina.address() + "/services/berth-desk-v1");
+        page.getByRole(AriaRole.TAB, new Page.GetByRoleOptions().setName("Try a call")).click();
+        page.getByText("OData", new Page.GetByTextOptions().setExact(true)).click();
+        button("Send").click();
+        assertThat(page.locator("[data-test=odata-answer]")).containsText("@odata.context");
     }
 
     @Test
@@ -273,6 +278,7 @@ class ConsoleTest {
         assertThat(page.getByText("Where things stand")).isVisible();
         page.keyboard().press("Control+k");
         page.getByLabel("Find anything").fill("new vessel");
+        assertThat(page.getByText("New vessel")).isVisible();
         page.keyboard().press("Enter");
 
         assertThat(page).hasURL(Pattern.compile(".*/data/Vessel/new"));

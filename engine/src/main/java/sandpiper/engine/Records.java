@@ -147,6 +147,33 @@ public final class Records {
         return outcomes;
     }
 
+    /**
+     * Carries out commands one after the other, all of them or none: later ones find what earlier
+     * ones have made.
+     *
+     * @return the outcomes up to the first that is refused; when all are done, one for each
+     */
+    public List<Outcome> writeAllOrNone(List<Function<LiveRelease, Request>> makers) {
+        return await(
+                writer.submit(
+                        new WriteJob<>() {
+                            @Override
+                            public List<Outcome> run(Transaction transaction) {
+                                var now = live.get();
+                                return writes.inTurn(
+                                        now,
+                                        transaction,
+                                        makers.stream().map(maker -> maker.apply(now)).toList());
+                            }
+
+                            @Override
+                            public boolean keeps(List<Outcome> outcomes) {
+                                return outcomes.stream()
+                                        .allMatch(outcome -> outcome instanceof Outcome.Done);
+                            }
+                        }));
+    }
+
     /** What a record would be after a command. Nothing is kept. */
     public Preview preview(Function<LiveRelease, Request> maker, boolean traced) {
         return thrownAway(
@@ -236,12 +263,16 @@ public final class Records {
             String key,
             FieldTree tree,
             RecordScope scope) {
-        var condition = condition(now, object, scope);
         return RecordFinder.find(now.records(), session, object, key)
-                .filter(found ->
-                        condition == null
-                                || now.records().holds(session, object, found.number(), condition))
+                .filter(found -> isWithin(now, session, object, found.number(), scope))
                 .flatMap(found -> view(now, session, object, found.number(), tree));
+    }
+
+    /** Whether a record is within a scope. */
+    public boolean isWithin(
+            LiveRelease now, Session session, ObjectType object, long number, RecordScope scope) {
+        var condition = condition(now, object, scope);
+        return condition == null || now.records().holds(session, object, number, condition);
     }
 
     /** A scope as a condition for queries, or {@code null} when it holds every record. */

@@ -14,6 +14,7 @@ import sandpiper.engine.port.SchemaStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.TraceStorage;
+import sandpiper.engine.port.TrafficStorage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.release.Release;
 import sandpiper.store.record.SqlRecords;
@@ -26,6 +27,7 @@ import sandpiper.store.system.SqlAnswers;
 import sandpiper.store.system.SqlDefinitions;
 import sandpiper.store.system.SqlHistory;
 import sandpiper.store.system.SqlTraces;
+import sandpiper.store.system.SqlTraffic;
 
 /** Everything in one SQLite file. */
 public final class SqliteStorage implements Storage {
@@ -35,6 +37,7 @@ public final class SqliteStorage implements Storage {
     private final AccessStorage access = new SqlAccess();
     private final AnswerStorage answers = new SqlAnswers();
     private final SqlTraces traces = new SqlTraces();
+    private final SqlTraffic traffic = new SqlTraffic();
     private final SchemaStorage schema;
 
     private SqliteStorage(Database database, Clock clock) {
@@ -106,6 +109,11 @@ public final class SqliteStorage implements Storage {
     @Override
     public TraceStorage traces() {
         return traces;
+    }
+
+    @Override
+    public TrafficStorage traffic() {
+        return traffic;
     }
 
     @Override

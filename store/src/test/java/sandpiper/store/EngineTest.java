@@ -23,6 +23,7 @@ import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.definition.ReleasePreview;
+import sandpiper.engine.definition.Releases;
 import sandpiper.engine.read.PlainRecords;
 import sandpiper.engine.read.Query;
 import sandpiper.engine.write.LiveRelease;
@@ -43,7 +44,8 @@ class EngineTest {
     void start() {
         engine = new Engine(SqliteStorage.open(folder.resolve("data.db"), CLOCK), CLOCK);
         engine.drafts().push(Marina.files(), Actor.SYSTEM).join();
-        var result = engine.releases().release("first", false, Actor.SYSTEM).join();
+        var result =
+                engine.releases().release("first", Releases.Accepted.NOTHING, Actor.SYSTEM).join();
         assertThat(result).isInstanceOf(ReleasePreview.Result.Released.class);
         create("Owner", Map.of("code", "OW-0001", "name", "Tilda Moor"));
         create(
@@ -298,6 +300,7 @@ class EngineTest {
                                     List.of(),
                                     false,
                                     null,
+                                    0,
                                     3,
                                     true,
                                     Query.Retired.WITHOUT);

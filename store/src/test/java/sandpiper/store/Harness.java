@@ -18,6 +18,7 @@ import sandpiper.engine.command.Preview;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.definition.ReleasePreview;
+import sandpiper.engine.definition.Releases;
 import sandpiper.engine.read.PlainRecords;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.write.LiveRelease;
@@ -49,7 +50,10 @@ final class Harness implements AutoCloseable {
     Harness release(Map<String, String> files) {
         engine.drafts().push(files, Actor.SYSTEM).join();
         assertThat(engine.drafts().check().errors()).isEmpty();
-        assertThat(engine.releases().release("test", true, Actor.SYSTEM).join())
+        assertThat(
+                        engine.releases()
+                                .release("test", new Releases.Accepted(true, true), Actor.SYSTEM)
+                                .join())
                 .isInstanceOf(ReleasePreview.Result.Released.class);
         return this;
     }

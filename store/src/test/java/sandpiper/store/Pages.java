@@ -33,6 +33,7 @@ final class Pages {
                                         sorts,
                                         false,
                                         after,
+                                        0,
                                         limit,
                                         false,
                                         Query.Retired.WITHOUT);

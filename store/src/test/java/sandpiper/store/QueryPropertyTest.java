@@ -23,6 +23,7 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
+import sandpiper.engine.definition.Releases;
 import sandpiper.engine.read.Query.Sort;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.filter.Checked;
@@ -76,7 +77,7 @@ class QueryPropertyTest {
                                 BERTH),
                         Actor.SYSTEM)
                 .join();
-        engine.releases().release("", false, Actor.SYSTEM).join();
+        engine.releases().release("", Releases.Accepted.NOTHING, Actor.SYSTEM).join();
         var random = new Random(11);
         for (int i = 0; i < RECORDS; i++) {
             var berth =

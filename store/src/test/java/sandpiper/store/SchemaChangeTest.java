@@ -21,6 +21,7 @@ import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.definition.ReleasePreview.Result;
+import sandpiper.engine.definition.Releases;
 import sandpiper.engine.read.PlainRecords;
 
 /** What becomes of records when their definitions change. */
@@ -67,7 +68,9 @@ class SchemaChangeTest {
         var files =
                 Map.of("m/package.yaml", "package: m\nversion: 1\n", "m/objects/berth.yaml", berth);
         engine.drafts().push(files, Actor.SYSTEM).join();
-        return engine.releases().release("", acceptLosses, Actor.SYSTEM).join();
+        return engine.releases()
+                .release("", new Releases.Accepted(acceptLosses, false), Actor.SYSTEM)
+                .join();
     }
 
     private Outcome create(String code, Map<String, Object> more) {

@@ -162,6 +162,12 @@ class WorkedOutInSqlTest {
     @ValueSource(
             strings = {
                 "late",
+                "lower case(state) = \"open\"",
+                "upper case(code) > \"B05\"",
+                "contains(lower case(berth.code), \"p1\")",
+                "not(ends with(lower case(state), \"ne\"))",
+                "starts with(upper case(word), \"LA\")",
+                "string length(code) + daysLate > 5",
                 "not(late)",
                 "late = false",
                 "not(late = false)",

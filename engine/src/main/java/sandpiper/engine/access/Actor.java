@@ -2,7 +2,9 @@ package sandpiper.engine.access;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import sandpiper.model.release.ResourceType;
 
 /**
@@ -11,10 +13,11 @@ import sandpiper.model.release.ResourceType;
  * @param kind a person or an outside system
  * @param name sign-in name of a user, id of a client
  * @param duties of a user; empty for a client
- * @param grants of a client, as {@code service/resource/operation} with {@code *} for all; empty
- *     for a user
+ * @param grants operations of services, each as {@link ServiceGrant} reads it
+ * @param objects what may be done with records in the console; empty for a client
  */
-public record Actor(Kind kind, String name, Set<Duty> duties, List<String> grants) {
+public record Actor(
+        Kind kind, String name, Set<Duty> duties, List<String> grants, List<ObjectGrant> objects) {
     /** The service itself, at start and for its own housekeeping. */
     public static final Actor SYSTEM =
             new Actor(Kind.SYSTEM, "system", Set.of(Duty.values()), List.of());
@@ -22,6 +25,12 @@ public record Actor(Kind kind, String name, Set<Duty> duties, List<String> grant
     public Actor {
         duties = Set.copyOf(duties);
         grants = List.copyOf(grants);
+        objects = List.copyOf(objects);
+    }
+
+    /** Without grants on records. */
+    public Actor(Kind kind, String name, Set<Duty> duties, List<String> grants) {
+        this(kind, name, duties, grants, List.of());
     }
 
     /** What sort of caller it is. */
@@ -36,6 +45,21 @@ public record Actor(Kind kind, String name, Set<Duty> duties, List<String> grant
         return duties.contains(duty);
     }
 
+    /** Whether anything at all is to be done with records. */
+    public boolean seesRecords() {
+        return has(Duty.RECORDS) || !objects.isEmpty();
+    }
+
+    /** Whether every field of every record is seen. */
+    public boolean seesEverything() {
+        return has(Duty.RECORDS) || objects.stream().anyMatch(ObjectGrant::showsEverything);
+    }
+
+    /** What may be done with the records of an object. */
+    public ObjectAccess on(String object) {
+        return ObjectAccess.of(has(Duty.RECORDS), objects, object);
+    }
+
     /** Whether an operation of a service is granted. A person who designs may try any service. */
     public boolean may(String service, String resource, ResourceType.Operation operation) {
         return may(service, resource, operation.name().toLowerCase(Locale.ROOT));
@@ -43,27 +67,30 @@ public record Actor(Kind kind, String name, Set<Duty> duties, List<String> grant
 
     /** Whether an operation or a call is granted, by its name in grants. */
     public boolean may(String service, String resource, String wanted) {
-        if (kind != Kind.CLIENT) {
-            return has(Duty.DESIGN);
+        return scope(service, resource, wanted).isPresent();
+    }
+
+    /** The records an operation or a call reaches, or nothing when it is not granted. */
+    public Optional<RecordScope> scope(String service, String resource, String wanted) {
+        if (triesServices()) {
+            return Optional.of(RecordScope.ALL);
         }
-        return grants.stream()
-                .anyMatch(grant -> {
-                    var parts = grant.split("/", -1);
-                    return parts.length == 3
-                            && matches(parts[0], service)
-                            && matches(parts[1], resource)
-                            && matches(parts[2], wanted);
-                });
+        var granting = services().filter(grant -> grant.covers(service, resource, wanted)).toList();
+        return granting.isEmpty()
+                ? Optional.empty()
+                : Optional.of(RecordScope.any(granting.stream().map(ServiceGrant::where).toList()));
+    }
+
+    private boolean triesServices() {
+        return kind != Kind.CLIENT && has(Duty.DESIGN);
+    }
+
+    private Stream<ServiceGrant> services() {
+        return grants.stream().map(ServiceGrant::read).flatMap(Optional::stream);
     }
 
     /** Whether anything at all of a service is granted, so that its contract may be read. */
     public boolean maySee(String service) {
-        return kind != Kind.CLIENT
-                ? has(Duty.DESIGN)
-                : grants.stream().anyMatch(grant -> matches(grant.split("/", -1)[0], service));
-    }
-
-    private static boolean matches(String granted, String wanted) {
-        return granted.equals("*") || granted.equals(wanted);
+        return triesServices() || services().anyMatch(grant -> grant.isOf(service));
     }
 }

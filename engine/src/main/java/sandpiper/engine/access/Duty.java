@@ -6,8 +6,10 @@ public enum Duty {
     DESIGN,
     /** Turn the draft into a release. */
     RELEASE,
-    /** See and enter records. */
+    /** See and enter every record. */
     RECORDS,
-    /** Manage users and clients. */
-    ACCESS
+    /** Manage users, roles and clients. */
+    ACCESS,
+    /** See who changed what, and how services are called. */
+    AUDIT
 }

@@ -27,4 +27,33 @@ public record RecordScope(List<String> conditions) {
         more.add(condition);
         return new RecordScope(more);
     }
+
+    /**
+     * The records that meet one of several conditions; {@code null} among them stands for every
+     * record.
+     */
+    public static RecordScope any(List<? extends @Nullable String> alternatives) {
+        var texts = new ArrayList<String>();
+        for (var text : alternatives) {
+            if (text == null) {
+                return ALL;
+            }
+            if (!texts.contains(text)) {
+                texts.add(text);
+            }
+        }
+        return texts.size() == 1
+                ? new RecordScope(texts)
+                : new RecordScope(
+                        List.of(
+                                String.join(
+                                        " or ", texts.stream().map("(%s)"::formatted).toList())));
+    }
+
+    /** The records that are in both. */
+    public RecordScope and(RecordScope other) {
+        var more = new ArrayList<>(conditions);
+        more.addAll(other.conditions);
+        return new RecordScope(more);
+    }
 }

@@ -30,7 +30,8 @@ public enum RecordCode implements Code {
     RULE_LOOP("SP4124"),
     TOO_MUCH("SP4125"),
     CANNOT_BE_STORED("SP4126"),
-    READ_ONLY_NOW("SP4127");
+    READ_ONLY_NOW("SP4127"),
+    NOT_GRANTED("SP4128");
 
     private final String id;
 

@@ -14,6 +14,7 @@ import sandpiper.engine.port.Session;
  * @param traced whether the one who asks wants the account of it
  * @param once makes sure that a repeated request is done once, or {@code null}
  * @param scope the records it can reach; others are not there for it
+ * @param after what the record must be when it is done
  */
 public record Request(
         RecordCommand command,
@@ -22,7 +23,8 @@ public record Request(
         boolean textual,
         boolean traced,
         @Nullable Once once,
-        RecordScope scope) {
+        RecordScope scope,
+        RecordScope after) {
 
     /** Without an account and without a key of its own. */
     public Request(RecordCommand command, Actor actor, String via, boolean textual) {
@@ -37,7 +39,7 @@ public record Request(
             boolean textual,
             boolean traced,
             @Nullable Once once) {
-        this(command, actor, via, textual, traced, once, RecordScope.ALL);
+        this(command, actor, via, textual, traced, once, RecordScope.ALL, RecordScope.ALL);
     }
 
     /**

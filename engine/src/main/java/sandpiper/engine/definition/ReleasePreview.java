@@ -12,6 +12,8 @@ import sandpiper.model.Diagnostic;
  * @param changes what differs from the live release, a sentence each
  * @param losses what data would be lost, a sentence each; needs to be accepted
  * @param obstacles why the data as it is stands in the way, a sentence each
+ * @param breaks what published services would take from those who call them, a sentence each; needs
+ *     to be accepted, or a new version of the service
  * @param files what differs in the text, by path
  */
 public record ReleasePreview(
@@ -19,12 +21,14 @@ public record ReleasePreview(
         List<String> changes,
         List<String> losses,
         List<String> obstacles,
+        List<String> breaks,
         List<FileChange> files) {
     public ReleasePreview {
         diagnostics = List.copyOf(diagnostics);
         changes = List.copyOf(changes);
         losses = List.copyOf(losses);
         obstacles = List.copyOf(obstacles);
+        breaks = List.copyOf(breaks);
         files = List.copyOf(files);
     }
 

@@ -1,10 +1,13 @@
 package sandpiper.engine.definition;
 
 import java.time.Clock;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.concurrent.CompletableFuture;
 import org.slf4j.Logger;
@@ -14,11 +17,14 @@ import sandpiper.engine.port.DefinitionStorage.StoredRelease;
 import sandpiper.engine.port.SchemaStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
+import sandpiper.engine.port.TrafficStorage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.engine.write.Recomputation;
 import sandpiper.engine.write.WriteJob;
 import sandpiper.engine.write.Writer;
+import sandpiper.model.change.ContractBreak;
+import sandpiper.model.change.ContractBreaks;
 import sandpiper.model.change.ReleaseChange;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.logic.ReleaseLogic;
@@ -27,6 +33,9 @@ import sandpiper.model.release.Release;
 /** The numbered states of the definitions. The newest one is live. */
 public final class Releases {
     private static final Logger LOG = LoggerFactory.getLogger(Releases.class);
+
+    /** How far back calls of a service count as of late. */
+    private static final int OF_LATE_DAYS = 30;
 
     private final Storage storage;
     private final Drafts drafts;
@@ -41,6 +50,17 @@ public final class Releases {
         this.writer = writer;
         this.clock = clock;
         this.live = newest();
+    }
+
+    /**
+     * What whoever releases takes upon themselves.
+     *
+     * @param losses that data is lost
+     * @param breaks that callers of published services are broken
+     */
+    public record Accepted(boolean losses, boolean breaks) {
+        /** Nothing bad. */
+        public static final Accepted NOTHING = new Accepted(false, false);
     }
 
     private LiveRelease newest() {
@@ -101,7 +121,12 @@ public final class Releases {
         var release = checked.release();
         if (release.isEmpty()) {
             return new ReleasePreview(
-                    checked.diagnostics(), List.of(), List.of(), List.of(), changedFiles);
+                    checked.diagnostics(),
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    changedFiles);
         }
         var change = ReleaseChange.between(live.release(), release.get());
         SchemaStorage.Effects effects = storage.schema().effects(session, change);
@@ -110,7 +135,48 @@ public final class Releases {
                 change.sentences(),
                 effects.losses(),
                 effects.obstacles(),
+                breaks(session, release.get()),
                 changedFiles);
+    }
+
+    /** What would break, with who has used it of late. */
+    private List<String> breaks(Session session, Release release) {
+        var found = ContractBreaks.between(live.release(), release);
+        if (found.isEmpty()) {
+            return List.of();
+        }
+        var today = LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC);
+        var uses = storage.traffic().since(session, today.minusDays(OF_LATE_DAYS));
+        return found.stream()
+                .map(one -> "%s %s".formatted(one.sentence(), usedBy(one, uses)))
+                .toList();
+    }
+
+    private static String usedBy(ContractBreak broken, List<TrafficStorage.Use> uses) {
+        var callers = new TreeMap<String, Long>();
+        for (var use : uses) {
+            var called = use.called();
+            boolean meant =
+                    called.service().equals(broken.service())
+                            && called.version() == broken.version()
+                            && isMeant(broken.resource(), called.resource())
+                            && isMeant(broken.operation(), called.operation());
+            if (meant) {
+                callers.merge(called.caller(), use.calls(), Long::sum);
+            }
+        }
+        if (callers.isEmpty()) {
+            return "Nobody has called it in the last %d days.".formatted(OF_LATE_DAYS);
+        }
+        var words = new ArrayList<String>();
+        callers.forEach((caller, calls) ->
+                words.add("%s (%,d %s)".formatted(caller, calls, calls == 1 ? "time" : "times")));
+        return "In the last %d days it was called by %s."
+                .formatted(OF_LATE_DAYS, String.join(", ", words));
+    }
+
+    private static boolean isMeant(String broken, String called) {
+        return broken.isEmpty() || broken.equals(called);
     }
 
     private List<ReleasePreview.FileChange> changedFiles(
@@ -134,15 +200,15 @@ public final class Releases {
      * served. One transaction; requests go on meanwhile.
      *
      * @param note what the release is for
-     * @param acceptLosses whether data may be lost as the preview says
+     * @param accepted what of the preview's bad news is accepted
      */
     public CompletableFuture<ReleasePreview.Result> release(
-            String note, boolean acceptLosses, Actor actor) {
+            String note, Accepted accepted, Actor actor) {
         return writer.submitAlone(
                 new WriteJob<ReleasePreview.Result>() {
                     @Override
                     public ReleasePreview.Result run(Transaction transaction) {
-                        return releaseIn(transaction, note, acceptLosses, actor);
+                        return releaseIn(transaction, note, accepted, actor);
                     }
 
                     @Override
@@ -154,7 +220,7 @@ public final class Releases {
     }
 
     private ReleasePreview.Result releaseIn(
-            Transaction transaction, String note, boolean acceptLosses, Actor actor) {
+            Transaction transaction, String note, Accepted accepted, Actor actor) {
         var files = drafts.files(transaction);
         var preview = preview(transaction, files);
         if (preview.hasErrors()) {
@@ -165,9 +231,15 @@ public final class Releases {
             return new ReleasePreview.Result.Refused(
                     preview, "The data stands in the way; nothing was released.");
         }
-        if (!preview.losses().isEmpty() && !acceptLosses) {
+        if (!preview.losses().isEmpty() && !accepted.losses()) {
             return new ReleasePreview.Result.Refused(
                     preview, "Data would be lost; accept that to go on. Nothing was released.");
+        }
+        if (!preview.breaks().isEmpty() && !accepted.breaks()) {
+            return new ReleasePreview.Result.Refused(
+                    preview,
+                    "Published contracts would break; make a new version of the service, or accept"
+                            + " that. Nothing was released.");
         }
         if (preview.files().isEmpty()) {
             return new ReleasePreview.Result.Refused(

@@ -4,19 +4,38 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.access.Role;
 
 /** Users and clients. Secrets arrive here hashed. */
 public interface AccessStorage {
     /**
      * A person who signs in to the console.
      *
-     * @param duties what the person may do, such as {@code design} and {@code release}
+     * @param duties what the person may do whatever the roles, such as {@code DESIGN}
+     * @param roles the names of the person's roles
+     * @param disabled whether the person may do nothing for now
      */
-    record StoredUser(String name, String label, String passwordHash, List<String> duties) {
+    record StoredUser(
+            String name,
+            String label,
+            String passwordHash,
+            List<String> duties,
+            List<String> roles,
+            boolean disabled) {
         public StoredUser {
             duties = List.copyOf(duties);
+            roles = List.copyOf(roles);
         }
     }
+
+    /**
+     * A change of who may do what.
+     *
+     * @param what such as {@code client changed}
+     * @param subject the user, role or client it is about
+     * @param detail what changed in a few words, never a secret; may be empty
+     */
+    record AccessEntry(Instant at, String actor, String what, String subject, String detail) {}
 
     /**
      * An outside system.
@@ -77,6 +96,19 @@ public interface AccessStorage {
     List<StoredUser> users(Session session);
 
     void putUser(Transaction transaction, StoredUser user);
+
+    void removeUser(Transaction transaction, String name);
+
+    List<Role> roles(Session session);
+
+    void putRole(Transaction transaction, Role role);
+
+    void removeRole(Transaction transaction, String name);
+
+    void addEntry(Transaction transaction, AccessEntry entry);
+
+    /** What was changed of late, newest first. */
+    List<AccessEntry> entries(Session session, int limit);
 
     Optional<StoredClient> client(Session session, String name);
 

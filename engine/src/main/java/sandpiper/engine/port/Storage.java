@@ -31,6 +31,8 @@ public interface Storage extends AutoCloseable {
 
     TraceStorage traces();
 
+    TrafficStorage traffic();
+
     @Override
     void close();
 }

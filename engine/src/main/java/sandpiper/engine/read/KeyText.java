@@ -21,10 +21,20 @@ public final class KeyText {
         var texts = new ArrayList<String>();
         for (int i = 0; i < fields.size(); i++) {
             var value = values.get(i);
-            var text = value == null ? "" : fields.get(i).type().writeText(value);
-            texts.add(fields.size() == 1 ? text : text.replace("\\", "\\\\").replace(",", "\\,"));
+            texts.add(value == null ? "" : fields.get(i).type().writeText(value));
         }
-        return String.join(",", texts);
+        return join(texts);
+    }
+
+    /** Writes the values of a key, each of which is a text already. */
+    public static String join(List<String> values) {
+        return values.size() == 1
+                ? values.getFirst()
+                : String.join(
+                        ",",
+                        values.stream()
+                                .map(text -> text.replace("\\", "\\\\").replace(",", "\\,"))
+                                .toList());
     }
 
     /**

@@ -42,26 +42,6 @@ public final class PlainRecords {
         return plain;
     }
 
-    /** The same with the fields and parts of the given names only. */
-    public static Map<String, @Nullable Object> of(
-            FieldTree tree, RecordView view, List<String> names) {
-        var paths = new ArrayList<FieldPath>();
-        var values = new ArrayList<@Nullable Object>();
-        for (int i = 0; i < tree.paths().size(); i++) {
-            if (names.contains(tree.paths().get(i).written())) {
-                paths.add(tree.paths().get(i));
-                values.add(view.values()[i]);
-            }
-        }
-        var plain = of(paths, values.toArray());
-        var whole = of(tree, view);
-        tree.parts().stream()
-                .map(part -> part.part().name())
-                .filter(names::contains)
-                .forEach(name -> plain.put(name, whole.get(name)));
-        return plain;
-    }
-
     private static Map<String, @Nullable Object> of(
             List<FieldPath> paths, @Nullable Object[] values) {
         var plain = new LinkedHashMap<String, @Nullable Object>();

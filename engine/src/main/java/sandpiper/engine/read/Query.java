@@ -17,6 +17,7 @@ import sandpiper.model.release.ObjectType;
  * @param newestFirst whether that last order runs backwards
  * @param after the place to go on from: one value for each sort and the record's number, or {@code
  *     null} for the beginning
+ * @param skip records to leave out at the beginning of the page
  * @param limit most records of a page
  * @param counted whether to count all records that match
  * @param retired whether retired records are left out, come too, or come alone
@@ -29,6 +30,7 @@ public record Query(
         List<Sort> sorts,
         boolean newestFirst,
         @Nullable List<@Nullable Object> after,
+        int skip,
         int limit,
         boolean counted,
         Retired retired) {
@@ -52,6 +54,54 @@ public record Query(
         public Sort(FieldPath path, boolean descending) {
             this(path, null, descending);
         }
+    }
+
+    /** The same from all records it finds, with other fields of them. */
+    public Query with(FieldTree otherTree) {
+        return new Query(
+                object,
+                otherTree,
+                condition,
+                search,
+                sorts,
+                newestFirst,
+                after,
+                skip,
+                limit,
+                counted,
+                retired);
+    }
+
+    /** The same where one more condition holds; {@code null} adds none. */
+    public Query where(@Nullable Condition more) {
+        return new Query(
+                object,
+                tree,
+                Condition.both(condition, more),
+                search,
+                sorts,
+                newestFirst,
+                after,
+                skip,
+                limit,
+                counted,
+                retired);
+    }
+
+    /** The same without the first records. */
+    public Query skipping(int records) {
+        return new Query(
+                object,
+                tree,
+                condition,
+                search,
+                sorts,
+                newestFirst,
+                after,
+                records,
+                limit,
+                counted,
+                retired);
     }
 
     /** What becomes of retired records. */

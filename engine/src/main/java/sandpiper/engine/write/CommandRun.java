@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.access.RecordScope;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Outcome.Reason;
@@ -62,15 +63,30 @@ final class CommandRun {
     }
 
     private boolean isReached(ObjectType object, long number) {
-        var conditions = request.scope().conditions();
-        if (conditions.isEmpty()) {
-            return true;
-        }
+        return request.scope().conditions().isEmpty()
+                || isWithin(request.scope(), unit.load(object, number));
+    }
+
+    private boolean isWithin(RecordScope scope, RecordState state) {
         var workspace = unit.workspace();
-        var record = unit.load(object, number);
-        return conditions.stream()
-                .map(text -> workspace.logic().condition(object, text).code())
-                .allMatch(code -> code.holds(workspace.frame(code, record)));
+        return scope.conditions().stream()
+                .map(text -> workspace.logic().condition(state.object(), text).code())
+                .allMatch(code -> code.holds(workspace.frame(code, state)));
+    }
+
+    /**
+     * Why what has become of the record is not granted, or {@code null}; asked when all is worked
+     * out.
+     */
+    Outcome.@Nullable Refused beyond() {
+        var made = record();
+        return isWithin(request.after(), made)
+                ? null
+                : Outcome.Refused.because(
+                        Reason.CONFLICT,
+                        RecordCode.NOT_GRANTED,
+                        "With these values the %s would be one that is not granted to you."
+                                .formatted(made.object().label()));
     }
 
     private @Nullable Outcome create(

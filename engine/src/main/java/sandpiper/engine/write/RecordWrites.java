@@ -165,8 +165,28 @@ public final class RecordWrites {
         if (refused != null) {
             return refused;
         }
+        var beyond = command.beyond();
+        if (beyond != null) {
+            return beyond;
+        }
         unit.store();
         return unit.done(command.record());
+    }
+
+    /**
+     * Carries out commands in turn up to the first that is refused; the caller undoes what was done
+     * before it.
+     */
+    public List<Outcome> inTurn(LiveRelease live, Transaction transaction, List<Request> requests) {
+        var outcomes = new ArrayList<Outcome>();
+        for (var request : requests) {
+            var outcome = carryOut(live, transaction, request, Tracer.off());
+            outcomes.add(outcome);
+            if (outcome instanceof Outcome.Refused) {
+                break;
+            }
+        }
+        return outcomes;
     }
 
     /** Tells what a record would be after a command; the caller undoes what was done. */
@@ -282,6 +302,15 @@ public final class RecordWrites {
                     outcomes.set(index, UnitOfWork.refusal(faults));
                 }
             });
+            return false;
+        }
+        commands.forEach((index, command) -> {
+            var beyond = command.beyond();
+            if (beyond != null) {
+                outcomes.set(index, beyond);
+            }
+        });
+        if (open.stream().anyMatch(index -> outcomes.get(index) != null)) {
             return false;
         }
         unit.store();

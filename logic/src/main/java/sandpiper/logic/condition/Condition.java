@@ -43,9 +43,9 @@ public sealed interface Condition {
     /** Whether there is no value. */
     record Empty(Operand operand) implements Condition {}
 
-    /** Whether the field's text contains, starts or ends with another, case and all. */
-    record TextMatch(Operand.Field field, Place place, String text) implements Condition {
-        /** Where in the field's text the other is looked for. */
+    /** Whether a text contains, starts or ends with another, case and all. */
+    record TextMatch(Operand within, Place place, String text) implements Condition {
+        /** Where in the text the other is looked for. */
         public enum Place {
             ANYWHERE,
             START,

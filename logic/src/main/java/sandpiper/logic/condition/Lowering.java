@@ -387,7 +387,7 @@ final class Lowering {
     }
 
     /** A reference among texts stands for the key of the record it points to. */
-    private static Operand.Field keyed(Operand.Field field) {
+    static Operand.Field keyed(Operand.Field field) {
         if (!(field.type() instanceof RecordOf(var record)) || record.keyMember().isEmpty()) {
             return field;
         }
@@ -398,15 +398,14 @@ final class Lowering {
     }
 
     private @Nullable Binder text(List<Term> arguments, Condition.TextMatch.Place place) {
-        var named = operands.stored(arguments.getFirst());
-        var field = named == null ? null : keyed(named);
-        if (field == null || !field.type().isTextual() || varies(arguments.get(1))) {
+        var within = operands.text(arguments.getFirst());
+        if (within == null || varies(arguments.get(1))) {
             return null;
         }
         int at = hole(arguments.get(1));
-        return (bound, _) ->
+        return (bound, zone) ->
                 bound.get(at) instanceof String text
-                        ? new Condition.TextMatch(field, place, text)
+                        ? new Condition.TextMatch(within.bind(bound, zone), place, text)
                         : new Condition.Unknown();
     }
 }

@@ -75,6 +75,22 @@ public sealed interface Operand {
         }
     }
 
+    /** A text in small or capital letters. */
+    record Letters(Operand of, boolean capital) implements Operand {
+        @Override
+        public LogicType type() {
+            return LogicType.Simple.TEXT;
+        }
+    }
+
+    /** How many characters a text has. */
+    record Length(Operand of) implements Operand {
+        @Override
+        public LogicType type() {
+            return LogicType.Simple.NUMBER;
+        }
+    }
+
     /** One value when a condition holds, otherwise another. */
     record Choice(Condition when, Operand then, Operand otherwise, LogicType type)
             implements Operand {}

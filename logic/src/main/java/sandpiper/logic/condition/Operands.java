@@ -24,6 +24,8 @@ final class Operands {
         Operand bind(List<Object> values, ZoneId zone);
     }
 
+    private static final Set<String> TEXT_FUNCTIONS =
+            Set.of("lower case", "upper case", "string length");
     private static final Set<String> PIECES = Set.of("year", "month", "day");
     private static final long SECONDS_A_DAY = 86_400;
 
@@ -47,6 +49,7 @@ final class Operands {
             case Term.Property property -> piece(property);
             case Term.If choice -> choice(choice);
             case Term.Aggregate aggregate -> total(aggregate);
+            case Term.Call call when call.type() != Simple.BOOLEAN -> ofText(call);
             default -> term.type() == Simple.BOOLEAN ? truth(term) : null;
         };
     }
@@ -272,6 +275,32 @@ final class Operands {
                 || otherwise.type() == Simple.NOTHING
                 || (isPlain(then.type()) && then.type().isNumeric() && otherwise.type().isNumeric())
                 || Lowering.areAlike(then.type(), otherwise.type());
+    }
+
+    private @Nullable Binder ofText(Term.Call call) {
+        var function = call.function().name();
+        if (!TEXT_FUNCTIONS.contains(function)) {
+            return null;
+        }
+        var text = text(call.arguments().getFirst());
+        return text == null
+                ? null
+                : (bound, zone) -> {
+                    var of = text.bind(bound, zone);
+                    return function.equals("string length")
+                            ? new Operand.Length(of)
+                            : new Operand.Letters(of, function.equals("upper case"));
+                };
+    }
+
+    /** A text, stored or worked out; a reference among texts is the key it points to. */
+    @Nullable Binder text(Term term) {
+        var named = stored(term);
+        if (named != null) {
+            var field = Lowering.keyed(named);
+            return field.type().isTextual() ? (_, _) -> field : null;
+        }
+        return term.type() == Simple.TEXT ? of(term) : null;
     }
 
     private @Nullable Binder truth(Term term) {

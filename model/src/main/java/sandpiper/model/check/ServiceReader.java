@@ -90,7 +90,7 @@ final class ServiceReader {
                         trees.put(Operation.UPDATE, writable(object, tree, name, "update")));
         tree(object, name, definition, "query").ifPresent(tree -> trees.put(Operation.QUERY, tree));
         if (Source.flag(definition, "remove")) {
-            trees.put(Operation.REMOVE, new FieldTree(List.of(), List.of()));
+            trees.put(Operation.REMOVE, FieldTree.EMPTY);
         }
         var transitions = transitions(object, name, definition);
         if (trees.isEmpty() && transitions.isEmpty()) {

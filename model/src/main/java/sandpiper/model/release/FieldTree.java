@@ -1,24 +1,50 @@
 package sandpiper.model.release;
 
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * The fields an operation takes or gives.
  *
  * @param paths fields of the record and of those it refers to
  * @param parts line items with their fields
+ * @param shape the same as text, by which trees over one object are told apart
  */
-public record FieldTree(List<FieldPath> paths, List<PartTree> parts) {
+public record FieldTree(List<FieldPath> paths, List<PartTree> parts, String shape) {
+    /** No field at all. */
+    public static final FieldTree EMPTY = new FieldTree(List.of(), List.of());
+
     public FieldTree {
         paths = List.copyOf(paths);
         parts = List.copyOf(parts);
+    }
+
+    public FieldTree(List<FieldPath> paths, List<PartTree> parts) {
+        this(paths, parts, shape(paths, parts));
+    }
+
+    private static String shape(List<FieldPath> paths, List<PartTree> parts) {
+        return String.join(",", paths.stream().map(FieldPath::written).toList())
+                + String.join("", parts.stream().map(PartTree::shape).toList());
     }
 
     /** A part with the fields of its items. */
     public record PartTree(Part part, List<FieldPath> paths) {
         public PartTree {
             paths = List.copyOf(paths);
+        }
+
+        private PartTree and(PartTree other) {
+            var more = new LinkedHashMap<String, FieldPath>();
+            Stream.concat(paths.stream(), other.paths.stream())
+                    .forEach(path -> more.putIfAbsent(path.written(), path));
+            return new PartTree(part, List.copyOf(more.values()));
+        }
+
+        private String shape() {
+            return ";" + part.name() + paths.stream().map(FieldPath::written).toList();
         }
     }
 
@@ -31,6 +57,46 @@ public record FieldTree(List<FieldPath> paths, List<PartTree> parts) {
                                 new PartTree(
                                         part, part.fields().stream().map(FieldPath::of).toList()))
                         .toList());
+    }
+
+    /** This tree and what another has besides. */
+    public FieldTree and(FieldTree other) {
+        var morePaths = new LinkedHashMap<String, FieldPath>();
+        Stream.concat(paths.stream(), other.paths.stream())
+                .forEach(path -> morePaths.putIfAbsent(path.written(), path));
+        var moreParts = new LinkedHashMap<String, PartTree>();
+        Stream.concat(parts.stream(), other.parts.stream())
+                .forEach(part -> moreParts.merge(part.part().name(), part, PartTree::and));
+        return new FieldTree(List.copyOf(morePaths.values()), List.copyOf(moreParts.values()));
+    }
+
+    /** This tree and what another has of fields and parts that are not here at all. */
+    public FieldTree beside(FieldTree other) {
+        var here = paths.stream().map(path -> path.steps().getFirst().name()).toList();
+        return and(
+                new FieldTree(
+                        other.paths.stream()
+                                .filter(path -> !here.contains(path.steps().getFirst().name()))
+                                .toList(),
+                        other.parts.stream()
+                                .filter(one -> part(one.part().name()).isEmpty())
+                                .toList()));
+    }
+
+    /**
+     * What of it is called by one of these names: {@code vessel.name}, {@code charges}. The name of
+     * a reference brings all that is shown of its record.
+     */
+    public FieldTree only(List<String> names) {
+        return new FieldTree(
+                paths.stream()
+                        .filter(path ->
+                                names.stream()
+                                        .anyMatch(name ->
+                                                path.written().equals(name)
+                                                        || path.written().startsWith(name + ".")))
+                        .toList(),
+                parts.stream().filter(part -> names.contains(part.part().name())).toList());
     }
 
     /** Whether a field of the record itself is among them. */

@@ -69,6 +69,6 @@ public record ResourceType(
                 .or(() -> tree(Operation.QUERY))
                 .or(() -> tree(Operation.UPDATE))
                 .or(() -> tree(Operation.CREATE))
-                .orElseGet(() -> new FieldTree(List.of(), List.of()));
+                .orElseGet(() -> FieldTree.EMPTY);
     }
 }

@@ -474,7 +474,8 @@ public enum FileKind {
                                 key(
                                         "protocols",
                                         "The protocols it speaks; rest when absent.",
-                                        new Shape.ListOf(new Shape.Word(List.of("rest", "soap")))),
+                                        new Shape.ListOf(
+                                                new Shape.Word(List.of("rest", "soap", "odata")))),
                                 needed(
                                         "resources",
                                         "What the service shows.",

@@ -17,6 +17,7 @@ import sandpiper.engine.write.OverloadedException;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.Problem;
+import sandpiper.server.traffic.CallNotes;
 import tools.jackson.core.JacksonException;
 
 /** Turns whatever ends a request early into a problem. What is inside stays inside. */
@@ -116,6 +117,7 @@ class ProblemAdvice {
     }
 
     private static ResponseEntity<String> answer(Problem problem, HttpHeaders headers) {
+        CallNotes.failed(problem.status(), problem.said());
         return ResponseEntity.status(problem.status())
                 .headers(headers)
                 .header(HttpHeaders.CONTENT_TYPE, Problem.CONTENT_TYPE)

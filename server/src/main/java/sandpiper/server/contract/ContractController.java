@@ -51,4 +51,26 @@ class ContractController {
                         "inline; filename=\"%s-v%d.openapi.json\"".formatted(service, version))
                 .body(JsonText.writePretty(OpenApiContract.of(release, type, server)));
     }
+
+    /** What its resources take and give, as JSON Schema. */
+    @GetMapping("/manage/v1/contracts/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/jsonschema")
+    ResponseEntity<String> jsonSchema(
+            @PathVariable String service,
+            @PathVariable int version,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request) {
+        var release = engine.live().release();
+        var type =
+                release.service(service, version)
+                        .filter(_ -> actor.maySee(service))
+                        .orElseThrow(() ->
+                                new ProblemException(
+                                        HttpStatus.NOT_FOUND,
+                                        "There is no service %s v%d for you."
+                                                .formatted(service, version)));
+        var server = ServletUriComponentsBuilder.fromContextPath(request).build().toUriString();
+        return ResponseEntity.ok()
+                .contentType(new MediaType("application", "schema+json"))
+                .body(JsonText.writePretty(ResourceSchemas.of(release, type, server)));
+    }
 }

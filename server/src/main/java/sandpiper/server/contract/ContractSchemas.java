@@ -40,6 +40,10 @@ final class ContractSchemas {
                 name,
                 _ -> {
                     var tree = resource.tree(operation).orElseThrow();
+                    if (operation == Operation.QUERY) {
+                        // What can be asked for besides, see the parameter "fields".
+                        tree = tree.beside(resource.tree(Operation.READ).orElse(FieldTree.EMPTY));
+                    }
                     var properties = new LinkedHashMap<String, Object>();
                     properties.put(
                             "id",

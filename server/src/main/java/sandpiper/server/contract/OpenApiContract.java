@@ -551,7 +551,9 @@ public final class OpenApiContract {
                         "in",
                         "query",
                         "description",
-                        "The fields to answer with, with commas between them; all when absent.",
+                        "The fields to answer with, with commas between them. When absent, a query"
+                                + " answers with what it usually shows; fields and line items of a"
+                                + " single record can be asked for as well.",
                         "schema",
                         map("type", "string")));
         parameters.put(

@@ -9,6 +9,7 @@ import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.Size;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
@@ -36,18 +37,17 @@ import sandpiper.server.security.Secrets;
 @RestController
 @RequestMapping("/manage/v1/clients")
 class ClientController {
-    private static final String GRANT = "(\\*|[a-z0-9-]+)/(\\*|[a-z0-9-]+)/(\\*|[a-z][A-Za-z0-9]*)";
-    private static final String GRANT_MESSAGE =
-            "a grant is service/resource/operation, as in berth-desk/stays/create, with * for all";
-
     private final Engine engine;
+    private final AccessLog log;
 
-    ClientController(Engine engine) {
+    ClientController(Engine engine, AccessLog log) {
         this.engine = engine;
+        this.log = log;
     }
 
     /**
-     * An outside system. Each grant is {@code service/resource/operation}, with {@code *} for all.
+     * An outside system. Each grant is {@code service/resource/operation}, with {@code *} for all,
+     * and may have {@code where} and a condition behind it.
      *
      * @param previousUntil how long the secret before is right as well, or {@code null}
      * @param disabled whether it may do nothing for now
@@ -81,7 +81,7 @@ class ClientController {
                             message = "has 2 to 60 small letters, digits and hyphens")
                     String name,
             @Nullable @Size(max = 80) String label,
-            @NotNull List<@Pattern(regexp = GRANT, message = GRANT_MESSAGE) String> grants,
+            @NotNull List<@Size(max = 2000) String> grants,
             @Nullable @Size(min = 12, max = 200) String secret) {}
 
     /** A client with a secret just made, which is shown this once. */
@@ -90,7 +90,7 @@ class ClientController {
     /** What is changed of a client; what is absent stays. */
     record ClientChange(
             @Nullable @Size(max = 80) String label,
-            @Nullable List<@Pattern(regexp = GRANT, message = GRANT_MESSAGE) String> grants,
+            @Nullable List<@Size(max = 2000) String> grants,
             @Nullable Boolean disabled) {}
 
     /** A new secret; the one before is right for so many hours more, 24 when absent. */
@@ -114,6 +114,7 @@ class ClientController {
     @ResponseStatus(HttpStatus.CREATED)
     MadeClient make(@Valid @RequestBody NewClient body, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.ACCESS);
+        check(body.grants());
         var secret = body.secret() == null ? Secrets.make() : body.secret();
         var client =
                 StoredClient.made(
@@ -129,6 +130,7 @@ class ClientController {
                         "There is a client %s already.".formatted(body.name()));
             }
             engine.storage().access().putClient(transaction, client);
+            log.note(transaction, actor, "client made", client.name(), granted(client.grants()));
             return true;
         });
         return new MadeClient(view(client), secret);
@@ -140,10 +142,35 @@ class ClientController {
             @Valid @RequestBody ClientChange body,
             @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.ACCESS);
+        if (body.grants() != null) {
+            check(body.grants());
+        }
         return view(
                 update(
                         name,
+                        actor,
+                        "client changed",
+                        described(body),
                         client -> client.changed(body.label(), body.grants(), body.disabled())));
+    }
+
+    private void check(List<String> grants) {
+        new GrantChecks(engine.live(), engine.clock()).services("/grants", grants).finish();
+    }
+
+    private static String described(ClientChange change) {
+        var words = new ArrayList<String>();
+        if (change.disabled() != null) {
+            words.add(change.disabled() ? "disabled" : "enabled");
+        }
+        if (change.grants() != null) {
+            words.add(granted(change.grants()));
+        }
+        return String.join("; ", words);
+    }
+
+    private static String granted(List<String> grants) {
+        return grants.isEmpty() ? "no grants" : "may " + String.join(", ", grants);
     }
 
     @PostMapping("/{name}/secret")
@@ -156,10 +183,22 @@ class ClientController {
         var hours = body.overlapHours() == null ? USUAL_OVERLAP : body.overlapHours();
         var until = engine.clock().instant().plus(Duration.ofHours(hours));
         return new MadeClient(
-                view(update(name, client -> client.rotated(Secrets.hash(secret), until))), secret);
+                view(
+                        update(
+                                name,
+                                actor,
+                                "secret rotated",
+                                "the one before is right until " + until,
+                                client -> client.rotated(Secrets.hash(secret), until))),
+                secret);
     }
 
-    private StoredClient update(String name, UnaryOperator<StoredClient> change) {
+    private StoredClient update(
+            String name,
+            Actor actor,
+            String what,
+            String detail,
+            UnaryOperator<StoredClient> change) {
         return engine.write(transaction -> {
             var access = engine.storage().access();
             var changed =
@@ -170,6 +209,7 @@ class ClientController {
                                             HttpStatus.NOT_FOUND,
                                             "There is no client %s.".formatted(Quoted.of(name))));
             access.putClient(transaction, changed);
+            log.note(transaction, actor, what, name, detail);
             return changed;
         });
     }
@@ -179,6 +219,7 @@ class ClientController {
         Duties.require(actor, Duty.ACCESS);
         engine.write(transaction -> {
             engine.storage().access().removeClient(transaction, name);
+            log.note(transaction, actor, "client removed", name, "");
             return true;
         });
         return ResponseEntity.noContent().build();

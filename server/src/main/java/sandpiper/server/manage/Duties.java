@@ -18,4 +18,11 @@ final class Duties {
                             .formatted(duty.name().toLowerCase(Locale.ROOT)));
         }
     }
+
+    /** Lets only those go on who see at least some records. */
+    static void requireRecords(Actor actor) {
+        if (!actor.seesRecords()) {
+            throw new ProblemException(HttpStatus.FORBIDDEN, "No records are granted to you.");
+        }
+    }
 }

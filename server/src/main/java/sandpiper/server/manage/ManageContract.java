@@ -25,7 +25,9 @@ import sandpiper.model.Diagnostic;
 class ManageContract {
     private static final List<Class<?>> HOLDERS =
             List.of(
-                    AccessController.class,
+                    UserController.class,
+                    RoleController.class,
+                    AccessLogController.class,
                     DraftController.class,
                     LogicController.class,
                     LogicRequest.class,
@@ -37,6 +39,7 @@ class ManageContract {
                     SessionController.class,
                     StatusController.class,
                     TraceController.class,
+                    sandpiper.server.traffic.TrafficController.class,
                     TrialController.class);
 
     @Bean

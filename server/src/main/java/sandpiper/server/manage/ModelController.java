@@ -24,10 +24,14 @@ class ModelController {
     @GetMapping
     ModelView model(
             @RequestParam(defaultValue = "LIVE") Source of, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, of == Source.DRAFT ? Duty.DESIGN : Duty.RECORDS);
+        if (of == Source.DRAFT) {
+            Duties.require(actor, Duty.DESIGN);
+        } else {
+            Duties.requireRecords(actor);
+        }
         var live = engine.live().release();
         if (of == Source.LIVE) {
-            return ModelView.of(live, Source.LIVE);
+            return ModelView.of(live, Source.LIVE).seenBy(actor);
         }
         return engine.drafts()
                 .check()

@@ -3,6 +3,9 @@ package sandpiper.server.manage;
 import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.ObjectAccess;
+import sandpiper.engine.access.ObjectGrant;
 import sandpiper.model.change.TypeWords;
 import sandpiper.model.release.CheckDefinition;
 import sandpiper.model.release.Field;
@@ -44,7 +47,11 @@ record ModelView(Source source, List<PackageView> packages, List<ObjectView> obj
         }
     }
 
-    /** An object with all that a form and a list need. */
+    /**
+     * An object with all that a form and a list need.
+     *
+     * @param actions what the one who asks may do with at least some of its records
+     */
     record ObjectView(
             String name,
             String packageName,
@@ -60,7 +67,34 @@ record ModelView(Source source, List<PackageView> packages, List<ObjectView> obj
             List<InverseView> inverses,
             @Nullable LifecycleView lifecycle,
             List<CheckView> checks,
-            List<RuleView> rules) {}
+            List<RuleView> rules,
+            List<ObjectGrant.Action> actions) {
+        ObjectView seenBy(ObjectAccess access) {
+            return new ObjectView(
+                    name,
+                    packageName,
+                    label,
+                    plural,
+                    describe,
+                    key,
+                    title == null || access.hidden().contains(title) ? null : title,
+                    numbered,
+                    removal,
+                    fields.stream()
+                            .filter(field -> !access.hidden().contains(field.name()))
+                            .map(field ->
+                                    access.readOnly().contains(field.name())
+                                            ? field.onlySeen()
+                                            : field)
+                            .toList(),
+                    parts.stream().filter(part -> !access.hidden().contains(part.name())).toList(),
+                    inverses,
+                    lifecycle,
+                    checks,
+                    rules,
+                    access.scopes().keySet().stream().sorted().toList());
+        }
+    }
 
     /** The states of a record and the transitions between them. */
     record LifecycleView(
@@ -168,13 +202,31 @@ record ModelView(Source source, List<PackageView> packages, List<ObjectView> obj
             @Nullable String inverse,
             @Nullable String formula,
             boolean onRead,
-            boolean offers) {}
+            boolean offers) {
+        FieldView onlySeen() {
+            return new FieldView(
+                    name, label, describe, type, typeWords, required, unique, true, standard,
+                    length, scale, multiline, languages, currency, choices, to, inverse, formula,
+                    onRead, offers);
+        }
+    }
 
     static ModelView of(Release release, Source source) {
         return new ModelView(
                 source,
                 release.packages().stream().map(PackageView::of).toList(),
                 release.objects().stream().map(object -> object(release, object)).toList());
+    }
+
+    /** Without the objects and fields somebody may not see. */
+    ModelView seenBy(Actor actor) {
+        return new ModelView(
+                source,
+                packages,
+                objects.stream()
+                        .filter(object -> !actor.on(object.name()).scopes().isEmpty())
+                        .map(object -> object.seenBy(actor.on(object.name())))
+                        .toList());
     }
 
     private static ObjectView object(Release release, ObjectType object) {
@@ -209,7 +261,8 @@ record ModelView(Source source, List<PackageView> packages, List<ObjectView> obj
                         .toList(),
                 object.lifecycle() == null ? null : LifecycleView.of(object.lifecycle()),
                 object.checks().stream().map(CheckView::of).toList(),
-                object.rules().stream().map(RuleView::of).toList());
+                object.rules().stream().map(RuleView::of).toList(),
+                List.of(ObjectGrant.Action.values()));
     }
 
     private static List<FieldView> fields(Fields fields) {

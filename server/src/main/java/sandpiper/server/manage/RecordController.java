@@ -7,7 +7,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.function.BiFunction;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
@@ -25,11 +24,13 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
-import sandpiper.engine.access.Duty;
+import sandpiper.engine.access.ObjectGrant.Action;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
+import sandpiper.engine.port.Session;
 import sandpiper.engine.read.Query;
+import sandpiper.engine.read.RecordView;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
@@ -38,10 +39,10 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
-import sandpiper.server.rest.Preconditions;
-import sandpiper.server.rest.Traced;
 import sandpiper.server.service.Cursors;
+import sandpiper.server.service.Preconditions;
 import sandpiper.server.service.QueryReader;
+import sandpiper.server.service.Traced;
 
 /**
  * Records of any object, with all their fields, for console and command line. Values may come as
@@ -85,11 +86,11 @@ class RecordController {
             @PathVariable String object,
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request) {
-        Duties.require(actor, Duty.RECORDS);
         var reader = new QueryReader(request.getParameterMap(), PARAMETERS);
         return engine.records()
                 .read((live, session) -> {
                     var type = object(live, object);
+                    var access = RecordAccess.of(actor, live, type).require(Action.VIEW);
                     var fingerprint =
                             "manage/"
                                     + object
@@ -103,12 +104,12 @@ class RecordController {
                                     + reader.text("retired");
                     var page =
                             engine.records()
-                                    .page(live, session, query(live, type, reader, fingerprint));
+                                    .page(live, session, query(access, reader, fingerprint));
                     var body = new LinkedHashMap<String, @Nullable Object>();
                     body.put(
                             "records",
                             page.records().stream()
-                                    .map(record -> RecordJson.of(live.release(), type, record))
+                                    .map(record -> RecordJson.of(access, record))
                                     .toList());
                     body.put(
                             "next",
@@ -118,28 +119,42 @@ class RecordController {
                 });
     }
 
-    private Query query(LiveRelease live, ObjectType type, QueryReader reader, String fingerprint) {
-        var names = type.fields().names();
+    private Query query(RecordAccess access, QueryReader reader, String fingerprint) {
+        var type = access.type();
+        var clock = engine.clock().withZone(type.zone());
         var sort = reader.text("sort");
         boolean byCreation = sort == null || sort.equals("-created") || sort.equals("created");
-        return new Query(
-                type,
-                live.release().everythingOf(type),
-                reader.filter(
-                        live.release().recordType(type), engine.clock().withZone(type.zone())),
-                reader.text("search"),
-                byCreation
-                        ? List.of()
-                        : reader.sort(
-                                names,
-                                name -> FieldPath.of(type.fields().get(name)),
-                                live.release().recordType(type),
-                                engine.clock().withZone(type.zone())),
-                byCreation && !"created".equals(sort),
-                cursors.read(fingerprint, reader.text("after")),
-                reader.limit(),
-                reader.flag("count"),
-                retired(reader));
+        var search = reader.text("search");
+        boolean byCondition = search != null && access.searchesByCondition();
+        var query =
+                new Query(
+                        type,
+                        access.seen(),
+                        reader.filter(access.filterable(), clock),
+                        byCondition ? null : search,
+                        byCreation
+                                ? List.of()
+                                : reader.sort(
+                                        access.names(),
+                                        name -> FieldPath.of(type.fields().get(name)),
+                                        access.live().release().recordType(type),
+                                        clock),
+                        byCreation && !"created".equals(sort),
+                        cursors.read(fingerprint, reader.text("after")),
+                        0,
+                        reader.limit(),
+                        reader.flag("count"),
+                        retired(reader));
+        var reached =
+                query.where(
+                        engine.records().condition(access.live(), type, access.scope(Action.VIEW)));
+        return search != null && byCondition
+                ? reached.where(
+                        new QueryReader(
+                                        Map.of("filter", new String[] {access.searchText(search)}),
+                                        List.of("filter"))
+                                .filter(access.live().release().recordType(type), clock))
+                : reached;
     }
 
     private static Query.Retired retired(QueryReader reader) {
@@ -159,21 +174,24 @@ class RecordController {
             @PathVariable String object,
             @PathVariable String key,
             @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.RECORDS);
         return engine.records()
                 .read((live, session) -> {
-                    var type = object(live, object);
-                    var record =
-                            engine.records()
-                                    .find(
-                                            live,
-                                            session,
-                                            type,
-                                            key,
-                                            live.release().everythingOf(type))
-                                    .orElseThrow(() -> missing(type, key));
-                    return json(HttpStatus.OK, RecordJson.of(live.release(), type, record));
+                    var access = RecordAccess.of(actor, live, object(live, object));
+                    var record = find(access, session, key);
+                    return json(HttpStatus.OK, RecordJson.of(access, record));
                 });
+    }
+
+    private RecordView find(RecordAccess access, Session session, String key) {
+        return engine.records()
+                .find(
+                        access.live(),
+                        session,
+                        access.type(),
+                        key,
+                        access.seen(),
+                        access.scope(Action.VIEW))
+                .orElseThrow(() -> missing(access.type(), key));
     }
 
     private static ProblemException missing(ObjectType type, String key) {
@@ -186,23 +204,19 @@ class RecordController {
             @PathVariable String object,
             @PathVariable String key,
             @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.RECORDS);
         return engine.records()
                 .read((live, session) -> {
-                    var type = object(live, object);
-                    var record =
-                            engine.records()
-                                    .find(
-                                            live,
-                                            session,
-                                            type,
-                                            key,
-                                            live.release().everythingOf(type))
-                                    .orElseThrow(() -> missing(type, key));
-                    var entries = engine.records().history(live, session, type, record, HISTORY);
+                    var access = RecordAccess.of(actor, live, object(live, object));
+                    var record = find(access, session, key);
+                    var entries =
+                            engine.records().history(live, session, access.type(), record, HISTORY);
                     return json(
                             HttpStatus.OK,
-                            Map.of("entries", entries.stream().map(RecordJson::of).toList()));
+                            Map.of(
+                                    "entries",
+                                    entries.stream()
+                                            .map(entry -> RecordJson.of(access, entry))
+                                            .toList()));
                 });
     }
 
@@ -217,8 +231,7 @@ class RecordController {
                 actor,
                 object,
                 request,
-                (live, type) ->
-                        new RecordCommand.Create(type, live.release().everythingOf(type), values));
+                access -> new RecordCommand.Create(access.type(), access.writable(), values));
     }
 
     @PatchMapping(path = "/{key}", consumes = MediaType.APPLICATION_JSON_VALUE)
@@ -235,9 +248,9 @@ class RecordController {
                 actor,
                 object,
                 request,
-                (live, type) ->
+                access ->
                         new RecordCommand.Change(
-                                type, live.release().everythingOf(type), key, values, expected));
+                                access.type(), access.writable(), key, values, expected));
     }
 
     @DeleteMapping("/{key}")
@@ -249,7 +262,10 @@ class RecordController {
             HttpServletRequest request) {
         var expected = Preconditions.expectedVersion(ifMatch);
         return change(
-                actor, object, request, (_, type) -> new RecordCommand.Remove(type, key, expected));
+                actor,
+                object,
+                request,
+                access -> new RecordCommand.Remove(access.type(), key, expected));
     }
 
     @PostMapping("/{key}/restore")
@@ -258,7 +274,8 @@ class RecordController {
             @PathVariable String key,
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request) {
-        return change(actor, object, request, (_, type) -> new RecordCommand.Restore(type, key));
+        return change(
+                actor, object, request, access -> new RecordCommand.Restore(access.type(), key));
     }
 
     @PostMapping("/{key}/transitions/{transition}")
@@ -274,28 +291,24 @@ class RecordController {
                 actor,
                 object,
                 request,
-                (_, type) -> new RecordCommand.Transit(type, key, transition, expected));
+                access -> new RecordCommand.Transit(access.type(), key, transition, expected));
     }
 
     private ResponseEntity<String> change(
             Actor actor,
             String object,
             HttpServletRequest http,
-            BiFunction<LiveRelease, ObjectType, RecordCommand> command) {
-        Duties.require(actor, Duty.RECORDS);
+            Function<RecordAccess, RecordCommand> command) {
         boolean traced = Traced.isAsked(http);
         var outcome =
                 engine.records()
-                        .write(live ->
-                                new Request(
-                                        command.apply(live, object(live, object)),
-                                        actor,
-                                        VIA_CONSOLE,
-                                        true,
-                                        traced,
-                                        null));
+                        .write(live -> {
+                            var access = RecordAccess.of(actor, live, object(live, object));
+                            return access.request(command.apply(access), VIA_CONSOLE, traced);
+                        });
         return switch (outcome) {
-            case Outcome.Done done -> Traced.with(done.trace(), done.warnings(), answer(done));
+            case Outcome.Done done ->
+                    Traced.with(done.trace(), done.warnings(), answer(actor, done));
             case Outcome.Refused refused -> {
                 var problem = Problem.of(refused);
                 yield Traced.with(
@@ -310,23 +323,29 @@ class RecordController {
         };
     }
 
-    private ResponseEntity<String> answer(Outcome.Done done) {
+    /** The record as it is now, to those who see it. */
+    private ResponseEntity<String> answer(Actor actor, Outcome.Done done) {
         return engine.records()
                 .read((live, session) -> {
                     var type = object(live, done.object().name());
+                    var access = RecordAccess.of(actor, live, type);
                     var record =
                             engine.records()
-                                    .view(
-                                            live,
-                                            session,
-                                            type,
-                                            done.number(),
-                                            live.release().everythingOf(type));
-                    return record.isEmpty()
+                                    .view(live, session, type, done.number(), access.seen());
+                    boolean seen =
+                            access.rights().may(Action.VIEW)
+                                    && engine.records()
+                                            .isWithin(
+                                                    live,
+                                                    session,
+                                                    type,
+                                                    done.number(),
+                                                    access.scope(Action.VIEW));
+                    return record.isEmpty() || !seen
                             ? ResponseEntity.noContent().build()
                             : json(
                                     done.created() ? HttpStatus.CREATED : HttpStatus.OK,
-                                    RecordJson.of(live.release(), type, record.get()));
+                                    RecordJson.of(access, record.get()));
                 });
     }
 
@@ -337,7 +356,6 @@ class RecordController {
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request)
             throws IOException {
-        Duties.require(actor, Duty.RECORDS);
         var body = JsonText.object(JsonText.bytes(request.getInputStream()));
         if (!(body.get("items") instanceof List<?> items) || items.size() > MOST_ITEMS) {
             throw new ProblemException(
@@ -346,7 +364,7 @@ class RecordController {
         }
         var requests = new ArrayList<Function<LiveRelease, Request>>();
         for (var item : items) {
-            requests.add(live -> saving(live, object(live, object), item, actor));
+            requests.add(live -> saving(RecordAccess.of(actor, live, object(live, object)), item));
         }
         var results =
                 engine.records().writeTogether(requests).stream()
@@ -355,18 +373,18 @@ class RecordController {
         return json(HttpStatus.OK, Map.of("results", results));
     }
 
-    private static Request saving(
-            LiveRelease live, ObjectType type, @Nullable Object item, Actor actor) {
+    private static Request saving(RecordAccess access, @Nullable Object item) {
         var values = new LinkedHashMap<String, @Nullable Object>();
         if (item instanceof Map<?, ?> map) {
             map.forEach((name, value) -> values.put(String.valueOf(name), value));
         }
-        var all = live.release().everythingOf(type);
+        var type = access.type();
+        var all = access.writable();
         var command =
                 type.key().isEmpty()
                         ? new RecordCommand.Create(type, all, values)
                         : new RecordCommand.Save(type, all, all, null, values, Map.of(), null);
-        return new Request(command, actor, "import", true);
+        return access.request(command, "import", false);
     }
 
     private static Map<String, Object> result(Outcome outcome) {

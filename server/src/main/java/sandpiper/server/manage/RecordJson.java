@@ -9,8 +9,7 @@ import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.read.PlainRecords;
 import sandpiper.engine.read.RecordView;
 import sandpiper.model.release.FieldPath;
-import sandpiper.model.release.ObjectType;
-import sandpiper.model.release.Release;
+import sandpiper.model.type.FieldType;
 
 /**
  * Records as console and command line get them: values, and beside them what people recognise
@@ -19,8 +18,9 @@ import sandpiper.model.release.Release;
 final class RecordJson {
     private RecordJson() {}
 
-    static Map<String, @Nullable Object> of(Release release, ObjectType object, RecordView view) {
-        var tree = release.everythingOf(object);
+    /** What is seen of a record that was read with the fields that are seen. */
+    static Map<String, @Nullable Object> of(RecordAccess access, RecordView view) {
+        var tree = access.seen();
         var plain = new LinkedHashMap<String, @Nullable Object>();
         plain.put("id", view.id().toString());
         plain.put("version", view.version());
@@ -31,28 +31,36 @@ final class RecordJson {
         plain.put("changedBy", view.changedBy());
         plain.put("values", PlainRecords.of(tree, view));
         var titles =
-                new LinkedHashMap<String, @Nullable Object>(titles(tree.paths(), view.values()));
+                new LinkedHashMap<String, @Nullable Object>(
+                        titles(access, tree.paths(), view.values()));
         for (int i = 0; i < tree.parts().size(); i++) {
             var part = tree.parts().get(i);
             var items = new ArrayList<Map<String, String>>();
-            view.parts().get(i).forEach(item -> items.add(titles(part.paths(), item.values())));
+            view.parts()
+                    .get(i)
+                    .forEach(item -> items.add(titles(access, part.paths(), item.values())));
             titles.put(part.part().name(), items);
         }
         plain.put("titles", titles);
         return plain;
     }
 
-    private static Map<String, String> titles(List<FieldPath> paths, @Nullable Object[] values) {
+    private static Map<String, String> titles(
+            RecordAccess access, List<FieldPath> paths, @Nullable Object[] values) {
         var titles = new LinkedHashMap<String, String>();
         for (int i = 0; i < paths.size(); i++) {
-            if (values[i] instanceof RecordView.Link(_, var title) && title != null) {
+            if (values[i] instanceof RecordView.Link(_, var title)
+                    && title != null
+                    && paths.get(i).last().type() instanceof FieldType.Reference reference
+                    && access.tells(access.live().release().target(reference))) {
                 titles.put(paths.get(i).last().name(), title);
             }
         }
         return titles;
     }
 
-    static Map<String, @Nullable Object> of(HistoryStorage.Entry entry) {
+    /** A change of a record, without what is not seen. */
+    static Map<String, @Nullable Object> of(RecordAccess access, HistoryStorage.Entry entry) {
         var plain = new LinkedHashMap<String, @Nullable Object>();
         plain.put("version", entry.version());
         plain.put("at", entry.at().toString());
@@ -61,6 +69,10 @@ final class RecordJson {
         plain.put("operation", entry.operation());
         var changes = new ArrayList<Map<String, @Nullable Object>>();
         for (var change : entry.changes()) {
+            var name = change.path().split("[.\\[]", 2)[0];
+            if (access.rights().hidden().contains(name)) {
+                continue;
+            }
             var one = new LinkedHashMap<String, @Nullable Object>();
             one.put("path", change.path());
             one.put("before", change.before());

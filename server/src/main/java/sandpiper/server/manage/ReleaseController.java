@@ -17,6 +17,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.engine.definition.ReleasePreview;
+import sandpiper.engine.definition.Releases;
 import sandpiper.engine.port.DefinitionStorage.StoredRelease;
 import sandpiper.model.Diagnostic;
 import sandpiper.server.problem.Problem;
@@ -45,7 +46,10 @@ class ReleaseController {
     }
 
     /** What is wanted of a release. */
-    record ReleaseRequest(@Nullable @Size(max = 500) String note, @Nullable Boolean acceptLosses) {}
+    record ReleaseRequest(
+            @Nullable @Size(max = 500) String note,
+            @Nullable Boolean acceptLosses,
+            @Nullable Boolean acceptBreaks) {}
 
     @GetMapping
     List<ReleaseView> all(@AuthenticationPrincipal Actor actor) {
@@ -76,7 +80,12 @@ class ReleaseController {
         Duties.require(actor, Duty.RELEASE);
         var note = body.note() == null ? "" : body.note();
         return switch (engine.releases()
-                .release(note, Boolean.TRUE.equals(body.acceptLosses()), actor)
+                .release(
+                        note,
+                        new Releases.Accepted(
+                                Boolean.TRUE.equals(body.acceptLosses()),
+                                Boolean.TRUE.equals(body.acceptBreaks())),
+                        actor)
                 .join()) {
             case ReleasePreview.Result.Released(var release) -> ReleaseView.of(release);
             case ReleasePreview.Result.Refused(var preview, var message) ->
@@ -104,6 +113,9 @@ class ReleaseController {
                 .forEach(obstacle -> errors.add(new Problem.Wrong("", "SP5001", obstacle)));
         if (preview.obstacles().isEmpty()) {
             preview.losses().forEach(loss -> errors.add(new Problem.Wrong("", "SP5002", loss)));
+        }
+        if (errors.isEmpty()) {
+            preview.breaks().forEach(one -> errors.add(new Problem.Wrong("", "SP5003", one)));
         }
         return new ProblemException(HttpStatus.CONFLICT, message, errors);
     }

@@ -30,15 +30,20 @@ class SessionController {
         this.signIn = signIn;
     }
 
-    /** Who is signed in. */
-    record Me(String name, List<String> duties) {
+    /**
+     * Who is signed in.
+     *
+     * @param records whether there are records to see at all
+     */
+    record Me(String name, List<String> duties, boolean records) {
         static Me of(Actor actor) {
             return new Me(
                     actor.name(),
                     actor.duties().stream()
                             .map(duty -> duty.name().toLowerCase(Locale.ROOT))
                             .sorted()
-                            .toList());
+                            .toList(),
+                    actor.seesRecords());
         }
     }
 

@@ -2,14 +2,20 @@ package sandpiper.server.manage;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
-import sandpiper.engine.access.Duty;
+import sandpiper.engine.access.ObjectGrant.Action;
 import sandpiper.engine.port.HistoryStorage;
+import sandpiper.engine.port.Session;
+import sandpiper.engine.read.Query;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.ObjectType;
 
 /** Where things stand. */
 @RestController
@@ -53,21 +59,15 @@ class StatusController {
 
     @GetMapping("/status")
     Status status(@AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.RECORDS);
+        Duties.requireRecords(actor);
         var live = engine.live();
         var preview = engine.releases().preview();
         var counts =
                 engine.records()
                         .read((now, session) ->
                                 now.release().objects().stream()
-                                        .map(object -> {
-                                            var count = now.records().count(session, object);
-                                            return new ObjectCount(
-                                                    object.name(),
-                                                    object.plural(),
-                                                    count.inUse(),
-                                                    count.retired());
-                                        })
+                                        .filter(object -> actor.on(object.name()).may(Action.VIEW))
+                                        .map(object -> count(actor, now, session, object))
                                         .toList());
         int errors =
                 (int)
@@ -83,7 +83,46 @@ class StatusController {
                 errors,
                 live.release().services().size(),
                 counts,
-                engine.records().latestChanges(LATEST).stream().map(this::latest).toList());
+                engine.records().latestChanges(LATEST).stream()
+                        .filter(entry -> actor.on(entry.object()).seesAll())
+                        .map(this::latest)
+                        .toList());
+    }
+
+    /** Only what somebody sees is counted. */
+    private ObjectCount count(Actor actor, LiveRelease live, Session session, ObjectType object) {
+        if (actor.on(object.name()).seesAll()) {
+            var count = live.records().count(session, object);
+            return new ObjectCount(object.name(), object.plural(), count.inUse(), count.retired());
+        }
+        return new ObjectCount(
+                object.name(),
+                object.plural(),
+                counted(actor, live, session, object, Query.Retired.WITHOUT),
+                counted(actor, live, session, object, Query.Retired.ONLY));
+    }
+
+    private long counted(
+            Actor actor,
+            LiveRelease live,
+            Session session,
+            ObjectType object,
+            Query.Retired retired) {
+        var scope = RecordAccess.of(actor, live, object).scope(Action.VIEW);
+        var query =
+                new Query(
+                        object,
+                        FieldTree.EMPTY,
+                        engine.records().condition(live, object, scope),
+                        null,
+                        List.of(),
+                        false,
+                        null,
+                        0,
+                        1,
+                        true,
+                        retired);
+        return Objects.requireNonNull(engine.records().page(live, session, query).total());
     }
 
     private Latest latest(HistoryStorage.Entry entry) {

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
@@ -22,6 +23,7 @@ import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
+import sandpiper.engine.access.ObjectGrant.Action;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Preview;
 import sandpiper.engine.command.RecordCommand;
@@ -125,6 +127,17 @@ class TrialController {
                     Wrong.of(preview.faults()),
                     Wrong.of(preview.warnings()));
         }
+
+        RecordPreview without(Set<String> hidden) {
+            if (hidden.isEmpty()) {
+                return this;
+            }
+            var seen = new LinkedHashMap<>(values);
+            seen.keySet().removeAll(hidden);
+            var flags = new LinkedHashMap<>(fields);
+            flags.keySet().removeAll(hidden);
+            return new RecordPreview(seen, flags, faults, warnings);
+        }
     }
 
     /** An unsaved record; with a key, changes of a stored one. */
@@ -147,13 +160,14 @@ class TrialController {
             Map<String, @Nullable Object> values,
             Actor actor) {
         return live -> {
-            var type = object(live, object);
-            var all = live.release().everythingOf(type);
+            var access = RecordAccess.of(actor, live, object(live, object));
+            var type = access.type();
+            var given = access.writable();
             var command =
                     key == null || key.isBlank()
-                            ? new RecordCommand.Create(type, all, values)
-                            : new RecordCommand.Change(type, all, key, values, null);
-            return new Request(command, actor, "trial", true);
+                            ? new RecordCommand.Create(type, given, values)
+                            : new RecordCommand.Change(type, given, key, values, null);
+            return access.request(command, "trial", false);
         };
     }
 
@@ -163,10 +177,13 @@ class TrialController {
             @PathVariable String object,
             @Valid @RequestBody Form form,
             @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.RECORDS);
+        var hidden = actor.on(object).hidden();
         return RecordPreview.of(
-                engine.records()
-                        .preview(request(object, form.key(), plain(form.values()), actor), false));
+                        engine.records()
+                                .preview(
+                                        request(object, form.key(), plain(form.values()), actor),
+                                        false))
+                .without(hidden);
     }
 
     /** Numbers as the engine takes them. */
@@ -211,7 +228,6 @@ class TrialController {
             @PathVariable String field,
             @Valid @RequestBody Pick pick,
             @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.RECORDS);
         var condition =
                 engine.records()
                         .tryOut(
@@ -221,21 +237,29 @@ class TrialController {
         return engine.records()
                 .read((live, session) -> {
                     var target = target(live, object, pick.part(), field);
+                    var access = RecordAccess.of(actor, live, target);
                     var query =
                             new Query(
-                                    target,
-                                    live.release().everythingOf(target),
-                                    condition.orElse(null),
-                                    pick.search(),
-                                    List.of(),
-                                    false,
-                                    null,
-                                    PICKED,
-                                    false,
-                                    Query.Retired.WITHOUT);
+                                            target,
+                                            access.seen(),
+                                            condition.orElse(null),
+                                            pick.search(),
+                                            List.of(),
+                                            false,
+                                            null,
+                                            0,
+                                            PICKED,
+                                            false,
+                                            Query.Retired.WITHOUT)
+                                    .where(
+                                            engine.records()
+                                                    .condition(
+                                                            live,
+                                                            target,
+                                                            access.scope(Action.VIEW)));
                     var records =
                             engine.records().page(live, session, query).records().stream()
-                                    .map(record -> RecordJson.of(live.release(), target, record))
+                                    .map(record -> RecordJson.of(access, record))
                                     .toList();
                     return ResponseEntity.ok()
                             .header(HttpHeaders.CONTENT_TYPE, MediaType.APPLICATION_JSON_VALUE)
@@ -265,9 +289,8 @@ class TrialController {
             @PathVariable String object,
             @PathVariable String key,
             @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.RECORDS);
         var lifecycle = object(engine.live(), object).lifecycle();
-        if (lifecycle == null) {
+        if (lifecycle == null || !actor.on(object).may(Action.EDIT)) {
             return List.of();
         }
         var states = new ArrayList<TransitionState>();
@@ -275,16 +298,15 @@ class TrialController {
             var preview =
                     engine.records()
                             .preview(
-                                    live ->
-                                            new Request(
-                                                    new RecordCommand.Transit(
-                                                            object(live, object),
-                                                            key,
-                                                            transition.name(),
-                                                            null),
-                                                    actor,
-                                                    "trial",
-                                                    true),
+                                    live -> {
+                                        var type = object(live, object);
+                                        return RecordAccess.of(actor, live, type)
+                                                .request(
+                                                        new RecordCommand.Transit(
+                                                                type, key, transition.name(), null),
+                                                        "trial",
+                                                        false);
+                                    },
                                     false);
             states.add(
                     new TransitionState(

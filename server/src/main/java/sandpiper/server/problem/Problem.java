@@ -75,6 +75,13 @@ public record Problem(String title, int status, String detail, List<Wrong> error
         return new Wrong(pointer.toString(), fault.code().id(), fault.message());
     }
 
+    /** Everything that is wrong, in one text for people. */
+    public String said() {
+        return errors.size() < 2
+                ? detail
+                : String.join(" ", errors.stream().map(Wrong::message).toList());
+    }
+
     /** As plain values, ready to be written. */
     public Map<String, Object> plain() {
         var plain = new LinkedHashMap<String, Object>();

@@ -13,6 +13,8 @@ import sandpiper.engine.write.LiveRelease;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.JsonText;
+import sandpiper.server.service.Answer;
+import sandpiper.server.service.Preconditions;
 import sandpiper.server.service.Protocol;
 import sandpiper.server.service.ServiceCall;
 
@@ -35,12 +37,13 @@ final class Call {
     /** What a change is answered with: the record as it is now. */
     Answer answer(LiveRelease live, Session session, Outcome.Done done) {
         var resource = service.shown(live);
-        var view = service.changed(live, session, done);
+        var tree = service.answerTree(live, session, done);
+        var view = service.changed(live, session, done, tree);
         return new Answer(
                 done.created() ? 201 : 200,
                 location(live, session, resource, done),
                 Preconditions.tag(view.version()),
-                JsonText.write(ServiceCall.plain(resource.answerTree(), view, null)));
+                JsonText.write(ServiceCall.plain(tree, view)));
     }
 
     private @Nullable String location(

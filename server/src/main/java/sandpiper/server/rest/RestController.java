@@ -31,10 +31,14 @@ import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.security.Secrets;
+import sandpiper.server.service.Answer;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.IdempotencyKey;
+import sandpiper.server.service.Preconditions;
 import sandpiper.server.service.QueryReader;
 import sandpiper.server.service.ServiceCall;
+import sandpiper.server.service.Traced;
+import sandpiper.server.traffic.CallNotes;
 
 /**
  * Every service over REST. Which resources there are, with which fields, is looked up in the live
@@ -69,24 +73,15 @@ class RestController {
         var fingerprint = call.base() + "?" + Call.fingerprint(request.getParameterMap());
         return engine.records()
                 .read((live, session) -> {
-                    var type = call.service().resource(live, Operation.QUERY);
-                    var tree = type.tree(Operation.QUERY).orElseThrow();
-                    var chosen = reader.fields(ServiceCall.names(tree));
-                    var page =
-                            engine.records()
-                                    .page(
-                                            live,
-                                            session,
-                                            call.service()
-                                                    .query(
-                                                            live,
-                                                            reader,
-                                                            cursors.read(
-                                                                    fingerprint,
-                                                                    reader.text("after"))));
+                    var place = cursors.read(fingerprint, reader.text("after"));
+                    var usual = call.service().query(live, reader, place);
+                    var able = usual.tree().beside(call.service().alsoReadable(live));
+                    var chosen = reader.fields(ServiceCall.names(able));
+                    var tree = chosen == null ? usual.tree() : able.only(chosen);
+                    var page = engine.records().page(live, session, usual.with(tree));
                     var items =
                             page.records().stream()
-                                    .map(record -> ServiceCall.plain(tree, record, chosen))
+                                    .map(record -> ServiceCall.plain(tree, record))
                                     .toList();
                     var body = new LinkedHashMap<String, @Nullable Object>();
                     body.put("items", items);
@@ -135,9 +130,10 @@ class RestController {
         return engine.records()
                 .read((live, session) -> {
                     var type = call.service().resource(live, Operation.READ);
-                    var tree = type.tree(Operation.READ).orElseThrow();
-                    var chosen = reader.fields(ServiceCall.names(tree));
-                    var record = call.service().read(live, session, key);
+                    var whole = type.tree(Operation.READ).orElseThrow();
+                    var chosen = reader.fields(ServiceCall.names(whole));
+                    var tree = chosen == null ? whole : whole.only(chosen);
+                    var record = call.service().read(live, session, key, tree);
                     var tag = Preconditions.tag(record.version());
                     if (Preconditions.isFresh(ifNoneMatch, record.version())) {
                         return ResponseEntity.status(HttpStatus.NOT_MODIFIED).eTag(tag).build();
@@ -145,7 +141,7 @@ class RestController {
                     return ResponseEntity.ok()
                             .header(HttpHeaders.CONTENT_TYPE, MediaType.APPLICATION_JSON_VALUE)
                             .header(HttpHeaders.ETAG, tag)
-                            .body(JsonText.write(ServiceCall.plain(tree, record, chosen)));
+                            .body(JsonText.write(ServiceCall.plain(tree, record)));
                 });
     }
 
@@ -291,6 +287,7 @@ class RestController {
 
     private static ResponseEntity<String> problem(Outcome.Refused refused) {
         var problem = Problem.of(refused);
+        CallNotes.failed(problem.status(), problem.said());
         return Traced.with(
                 refused.trace(),
                 List.of(),

@@ -38,7 +38,7 @@ final class BearerFilter extends OncePerRequestFilter {
                     HttpHeaders.WWW_AUTHENTICATE,
                     "Bearer realm=\"Sandpiper\", error=\"invalid_token\"");
             SecurityConfiguration.refuse(
-                    response, "The token is not right or has run out; get another.");
+                    request, response, "The token is not right or has run out; get another.");
             return;
         }
         var context = SecurityContextHolder.createEmptyContext();

@@ -2,8 +2,8 @@ package sandpiper.server.security;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.EnumSet;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -13,6 +13,7 @@ import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
+import sandpiper.engine.access.ObjectGrant;
 import sandpiper.engine.port.AccessStorage.StoredClient;
 import sandpiper.engine.port.AccessStorage.StoredUser;
 
@@ -35,6 +36,7 @@ public class Credentials {
     private final PasswordEncoder passwords;
     private final String nobodysHash;
     private final Map<String, Instant> lastUses = new ConcurrentHashMap<>();
+    private final SignInFailures failures = new SignInFailures();
     private final Map<String, Remembered> remembered = new ConcurrentHashMap<>();
 
     /**
@@ -96,14 +98,43 @@ public class Credentials {
     /**
      * The person of a name and password, or nothing when they are not right; takes the same time
      * for a name that is not known.
+     *
+     * @throws ProblemException when the name is locked after too many wrong passwords
      */
     Optional<Actor> user(String name, String password) {
+        failures.check(name, engine.clock().instant());
         var user = engine.read(session -> engine.storage().access().user(session, name));
         if (user.isEmpty()) {
             passwords.matches(password, nobodysHash);
+        }
+        if (user.isEmpty() || !isRight(user.get(), password)) {
+            failures.add(name, engine.clock().instant());
             return Optional.empty();
         }
-        return isRight(user.get(), password) ? Optional.of(actor(user.get())) : Optional.empty();
+        failures.forget(name);
+        return user.filter(found -> !found.disabled()).map(this::actor);
+    }
+
+    /**
+     * Who somebody signed in is now: rights may have changed since, or been taken.
+     *
+     * @param stamp of the password with which the session began
+     */
+    Optional<Actor> signedIn(String name, String stamp) {
+        return engine.read(session -> engine.storage().access().user(session, name))
+                .filter(user -> !user.disabled() && stamp(user.passwordHash()).equals(stamp))
+                .map(this::actor);
+    }
+
+    /** What tells a password from the one before, and nothing about it. */
+    String stamp(String passwordHash) {
+        return Secrets.hash(passwordHash);
+    }
+
+    /** The stamp of a user's password as it is now. */
+    Optional<String> stampOf(String name) {
+        return engine.read(session -> engine.storage().access().user(session, name))
+                .map(user -> stamp(user.passwordHash()));
     }
 
     private boolean isRight(StoredUser user, String password) {
@@ -124,9 +155,20 @@ public class Credentials {
         return right;
     }
 
-    private static Actor actor(StoredUser user) {
+    private Actor actor(StoredUser user) {
         var duties = EnumSet.noneOf(Duty.class);
         user.duties().forEach(duty -> duties.add(Duty.valueOf(duty)));
-        return new Actor(Actor.Kind.USER, user.name(), duties, List.of());
+        var services = new ArrayList<String>();
+        var objects = new ArrayList<ObjectGrant>();
+        if (!user.roles().isEmpty()) {
+            engine.read(session -> engine.storage().access().roles(session)).stream()
+                    .filter(role -> user.roles().contains(role.name()))
+                    .forEach(role -> {
+                        duties.addAll(role.duties());
+                        services.addAll(role.services());
+                        objects.addAll(role.objects());
+                    });
+        }
+        return new Actor(Actor.Kind.USER, user.name(), duties, services, objects);
     }
 }

@@ -1,6 +1,7 @@
 package sandpiper.server.security;
 
 import java.util.Arrays;
+import java.util.List;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Value;
@@ -48,7 +49,9 @@ class FirstUser implements ApplicationRunner {
                                     NAME,
                                     "First user",
                                     hash,
-                                    Arrays.stream(Duty.values()).map(Duty::name).toList()));
+                                    Arrays.stream(Duty.values()).map(Duty::name).toList(),
+                                    List.of(),
+                                    false));
             return true;
         });
         if (chosen.isEmpty()) {

@@ -1,5 +1,6 @@
 package sandpiper.server.security;
 
+import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.Optional;
@@ -10,20 +11,25 @@ import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.AuthenticationManager;
 import org.springframework.security.authentication.BadCredentialsException;
+import org.springframework.security.authentication.LockedException;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.annotation.web.configurers.CsrfConfigurer;
+import org.springframework.security.core.Authentication;
 import org.springframework.security.crypto.factory.PasswordEncoderFactories;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.AuthenticationEntryPoint;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.www.BasicAuthenticationFilter;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
 import org.springframework.security.web.csrf.CsrfTokenRequestAttributeHandler;
 import org.springframework.security.web.firewall.StrictHttpFirewall;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.json.JsonText;
+import sandpiper.server.problem.ODataError;
+import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
 
 /**
@@ -68,12 +74,22 @@ class SecurityConfiguration {
             Credentials credentials,
             Tokens tokens,
             SecurityContextRepository sessions) {
-        http.securityMatcher("/api/**")
+        http.securityMatcher("/api/**", "/odata/**")
                 .addFilterBefore(
                         new BearerFilter(tokens, credentials), BasicAuthenticationFilter.class)
                 .addFilterAt(basic(credentials::client, true), BasicAuthenticationFilter.class)
-                .authorizeHttpRequests(requests -> requests.anyRequest().authenticated());
-        return common(http, sessions, true).build();
+                .authorizeHttpRequests(requests ->
+                        requests.requestMatchers("/odata/vocabularies/*")
+                                .permitAll()
+                                .anyRequest()
+                                .authenticated());
+        return withoutSession(common(http, credentials, sessions, true)).build();
+    }
+
+    /** Without a session there is nothing that another page could misuse. */
+    private static HttpSecurity withoutSession(HttpSecurity http) {
+        return http.csrf(csrf ->
+                csrf.ignoringRequestMatchers(request -> request.getRequestedSessionId() == null));
     }
 
     /** A message over SOAP may bring its credentials inside, so it is let in to be read. */
@@ -89,12 +105,7 @@ class SecurityConfiguration {
                         new BearerFilter(tokens, credentials), BasicAuthenticationFilter.class)
                 .addFilterAt(basic(credentials::client, true), BasicAuthenticationFilter.class)
                 .authorizeHttpRequests(requests -> requests.anyRequest().permitAll());
-        // Without a session there is nothing that another page could misuse.
-        return common(http, sessions, true)
-                .csrf(csrf ->
-                        csrf.ignoringRequestMatchers(
-                                request -> request.getRequestedSessionId() == null))
-                .build();
+        return withoutSession(common(http, credentials, sessions, true)).build();
     }
 
     @Bean
@@ -108,33 +119,41 @@ class SecurityConfiguration {
                                 .permitAll()
                                 .anyRequest()
                                 .authenticated());
-        return common(http, sessions, false).build();
+        return common(http, credentials, sessions, false).build();
     }
 
     /** Tokens are given to whoever brings a secret; no cookie plays a part. */
     @Bean
     @org.springframework.core.annotation.Order(1)
-    SecurityFilterChain tokenEndpoint(HttpSecurity http, SecurityContextRepository sessions) {
+    SecurityFilterChain tokenEndpoint(
+            HttpSecurity http, Credentials credentials, SecurityContextRepository sessions) {
         http.securityMatcher("/oauth2/**")
                 .authorizeHttpRequests(requests -> requests.anyRequest().permitAll());
-        return common(http, sessions, true).csrf(csrf -> csrf.disable()).build();
+        return common(http, credentials, sessions, true).csrf(csrf -> csrf.disable()).build();
     }
 
     @Bean
     @org.springframework.core.annotation.Order(3)
-    SecurityFilterChain console(HttpSecurity http, SecurityContextRepository sessions) {
+    SecurityFilterChain console(
+            HttpSecurity http, Credentials credentials, SecurityContextRepository sessions) {
         http.authorizeHttpRequests(requests -> requests.anyRequest().permitAll());
-        return common(http, sessions, false).build();
+        return common(http, credentials, sessions, false).build();
     }
 
     private static HttpSecurity common(
-            HttpSecurity http, SecurityContextRepository sessions, boolean challenge) {
+            HttpSecurity http,
+            Credentials credentials,
+            SecurityContextRepository sessions,
+            boolean challenge) {
         var entry = entryPoint(challenge);
-        return http.securityContext(context -> context.securityContextRepository(sessions))
+        return http.addFilterAfter(
+                        new CurrentUserFilter(credentials), SecurityContextHolderFilter.class)
+                .securityContext(context -> context.securityContextRepository(sessions))
                 .csrf(csrf -> guard(csrf, !challenge))
                 .exceptionHandling(handling ->
                         handling.authenticationEntryPoint(entry)
-                                .accessDeniedHandler((_, response, _) -> forbid(response)))
+                                .accessDeniedHandler(
+                                        (request, response, _) -> forbid(request, response)))
                 .requestCache(cache -> cache.disable())
                 .logout(logout -> logout.disable())
                 .headers(headers ->
@@ -162,7 +181,7 @@ class SecurityConfiguration {
             BiFunction<String, String, Optional<Actor>> lookup, boolean challenge) {
         AuthenticationManager manager =
                 attempt ->
-                        lookup.apply(attempt.getName(), String.valueOf(attempt.getCredentials()))
+                        lookedUp(lookup, attempt)
                                 .map(ActorAuthentication::new)
                                 .orElseThrow(() ->
                                         new BadCredentialsException(
@@ -170,8 +189,17 @@ class SecurityConfiguration {
         return new BasicAuthenticationFilter(manager, entryPoint(challenge));
     }
 
+    private static Optional<Actor> lookedUp(
+            BiFunction<String, String, Optional<Actor>> lookup, Authentication attempt) {
+        try {
+            return lookup.apply(attempt.getName(), String.valueOf(attempt.getCredentials()));
+        } catch (ProblemException locked) {
+            throw new LockedException(String.valueOf(locked.getMessage()));
+        }
+    }
+
     private static AuthenticationEntryPoint entryPoint(boolean challenge) {
-        return (request, response, _) -> {
+        return (request, response, failure) -> {
             boolean tried = request.getHeader(HttpHeaders.AUTHORIZATION) != null;
             if (challenge) {
                 response.setHeader(
@@ -179,34 +207,53 @@ class SecurityConfiguration {
                         "Basic realm=\"Sandpiper\", charset=\"UTF-8\"");
             }
             write(
+                    request,
                     response,
-                    HttpStatus.UNAUTHORIZED,
-                    tried
-                            ? "The name or the secret is not right."
-                            : "Send the id and secret of a client with HTTP Basic, or a token of"
-                                    + " /oauth2/token.");
+                    failure instanceof LockedException
+                            ? HttpStatus.TOO_MANY_REQUESTS
+                            : HttpStatus.UNAUTHORIZED,
+                    failure instanceof LockedException
+                            ? String.valueOf(failure.getMessage())
+                            : tried
+                                    ? "The name or the secret is not right."
+                                    : "Send the id and secret of a client with HTTP Basic, or a"
+                                            + " token of /oauth2/token.");
         };
     }
 
     /** Answers a caller whose credentials are not right. */
-    static void refuse(HttpServletResponse response, String detail) throws IOException {
-        write(response, HttpStatus.UNAUTHORIZED, detail);
+    static void refuse(HttpServletRequest request, HttpServletResponse response, String detail)
+            throws IOException {
+        write(request, response, HttpStatus.UNAUTHORIZED, detail);
     }
 
-    private static void forbid(HttpServletResponse response) throws IOException {
+    private static void forbid(HttpServletRequest request, HttpServletResponse response)
+            throws IOException {
         write(
+                request,
                 response,
                 HttpStatus.FORBIDDEN,
                 "The anti-forgery token is missing; send the cookie XSRF-TOKEN also as the header"
                         + " X-XSRF-TOKEN.");
     }
 
-    private static void write(HttpServletResponse response, HttpStatus status, String detail)
+    /** In the form of the protocol that is spoken at the address. */
+    private static void write(
+            HttpServletRequest request,
+            HttpServletResponse response,
+            HttpStatus status,
+            String detail)
             throws IOException {
+        var problem = new ProblemException(status, detail).problem();
+        boolean odata = request.getRequestURI().startsWith("/odata/");
         response.setStatus(status.value());
-        response.setContentType(sandpiper.server.problem.Problem.CONTENT_TYPE);
+        response.setContentType(odata ? "application/json" : Problem.CONTENT_TYPE);
         response.setCharacterEncoding("UTF-8");
         response.getWriter()
-                .write(JsonText.write(new ProblemException(status, detail).problem().plain()));
+                .write(
+                        JsonText.write(
+                                odata
+                                        ? ODataError.of(problem, pointer -> pointer)
+                                        : problem.plain()));
     }
 }

@@ -33,7 +33,8 @@ public class SignIn {
                 before.invalidate();
             }
             var context = SecurityContextHolder.createEmptyContext();
-            context.setAuthentication(new ActorAuthentication(known));
+            context.setAuthentication(
+                    new ActorAuthentication(known, credentials.stampOf(name).orElse("")));
             SecurityContextHolder.setContext(context);
             sessions.saveContext(context, request, response);
         });

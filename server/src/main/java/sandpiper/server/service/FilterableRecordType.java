@@ -46,29 +46,11 @@ final class FilterableRecordType implements RecordType {
         return whole.member(member)
                 .map(known ->
                         known.type() instanceof LogicType.RecordOf(var record)
-                                ? new Narrowed(
+                                ? new NarrowedReference(
                                         known,
                                         new LogicType.RecordOf(
                                                 new FilterableRecordType(record, allowed, further)))
                                 : known);
-    }
-
-    /** A reference behind which only some fields can be named. */
-    private record Narrowed(Member whole, LogicType type) implements Member {
-        @Override
-        public String name() {
-            return whole.name();
-        }
-
-        @Override
-        public boolean mayBeEmpty() {
-            return whole.mayBeEmpty();
-        }
-
-        @Override
-        public String describe() {
-            return whole.describe();
-        }
     }
 
     private boolean isAllowedItself() {

@@ -5,12 +5,19 @@ import sandpiper.model.release.ServiceType;
 
 /** A way in which services are called. */
 public enum Protocol {
-    REST,
-    SOAP;
+    REST("REST"),
+    SOAP("SOAP"),
+    ODATA("OData");
+
+    private final String title;
+
+    Protocol(String title) {
+        this.title = title;
+    }
 
     /** As people call it. */
     public String title() {
-        return name();
+        return title;
     }
 
     /** Whether a service is offered in it. */

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.Engine;
@@ -29,6 +30,7 @@ import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.traffic.CallNotes;
 
 /**
  * One call of a service, whatever its protocol: which resource is meant, whether the caller may,
@@ -68,8 +70,8 @@ public final class ServiceCall {
 
     /** The resource in a release, when the operation is offered and granted. */
     public ResourceType resource(LiveRelease live, Operation operation) {
-        var service = service(live, protocol, actor, serviceName, version);
-        var resource = service.resource(resourceName).orElseThrow(() -> unknownResource(service));
+        var resource = shown(live);
+        note(operation.name().toLowerCase(Locale.ROOT));
         if (!actor.may(serviceName, resourceName, operation)) {
             throw new ProblemException(
                     HttpStatus.FORBIDDEN, "This operation is not granted to you.");
@@ -83,16 +85,48 @@ public final class ServiceCall {
         return resource;
     }
 
-    /** The records of a resource that this call can reach. */
-    public RecordScope scope(ResourceType resource) {
+    /** Only what there is is noted: names of callers' own making would never end. */
+    private void note(String operation) {
+        CallNotes.called(
+                serviceName, version, resourceName, operation, protocol.title(), actor.name());
+    }
+
+    /** The records of a resource that an operation or call of the caller can reach. */
+    private RecordScope scope(ResourceType resource, String wanted) {
         var where = resource.where();
-        return RecordScope.ALL.and(where == null ? null : where.text());
+        return granted(wanted).and(where == null ? null : where.text());
+    }
+
+    private RecordScope scope(ResourceType resource, Operation operation) {
+        return scope(resource, operation.name().toLowerCase(Locale.ROOT));
+    }
+
+    private RecordScope granted(String wanted) {
+        return actor.scope(serviceName, resourceName, wanted)
+                .orElseThrow(() ->
+                        new ProblemException(HttpStatus.FORBIDDEN, "This is not granted to you."));
     }
 
     /** A command with who wants it and how far they reach. */
     public Request request(
             LiveRelease live, RecordCommand command, boolean traced, Request.@Nullable Once once) {
-        return new Request(command, actor, via(), false, traced, once, scope(shown(live)));
+        var resource = shown(live);
+        var scope =
+                switch (command) {
+                    case RecordCommand.Create _ -> RecordScope.ALL;
+                    case RecordCommand.Transit transit -> scope(resource, transit.transition());
+                    case RecordCommand.Remove _ -> scope(resource, Operation.REMOVE);
+                    default -> scope(resource, Operation.UPDATE);
+                };
+        // What a resource shows may be left by a change; what is granted may not.
+        var after =
+                switch (command) {
+                    case RecordCommand.Create _ -> granted("create");
+                    case RecordCommand.Save _ -> granted("create").and(granted("update"));
+                    case RecordCommand.Change _ -> granted("update");
+                    default -> RecordScope.ALL;
+                };
+        return new Request(command, actor, via(), false, traced, once, scope, after);
     }
 
     /** Creating a record with these values, if it may be. */
@@ -145,10 +179,15 @@ public final class ServiceCall {
 
     /** A record the call can reach, with the fields that are read of it. */
     public RecordView read(LiveRelease live, Session session, String key) {
+        var tree = resource(live, Operation.READ).tree(Operation.READ).orElseThrow();
+        return read(live, session, key, tree);
+    }
+
+    /** The same with some of the fields. */
+    public RecordView read(LiveRelease live, Session session, String key, FieldTree tree) {
         var type = resource(live, Operation.READ);
-        var tree = type.tree(Operation.READ).orElseThrow();
         return engine.records()
-                .find(live, session, type.object(), key, tree, scope(type))
+                .find(live, session, type.object(), key, tree, scope(type, Operation.READ))
                 .orElseThrow(() ->
                         new ProblemException(
                                 HttpStatus.NOT_FOUND,
@@ -156,10 +195,11 @@ public final class ServiceCall {
                                         .formatted(type.object().label(), Quoted.of(key))));
     }
 
-    /** A record as it is after a change, with the fields that are answered. */
-    public RecordView changed(LiveRelease live, Session session, Outcome.Done done) {
+    /** Some fields of a record as it is after a change; see {@link #answerTree}. */
+    public RecordView changed(
+            LiveRelease live, Session session, Outcome.Done done, FieldTree tree) {
         return engine.records()
-                .view(live, session, done.object(), done.number(), shown(live).answerTree())
+                .view(live, session, done.object(), done.number(), tree)
                 .orElseThrow(() ->
                         new ProblemException(
                                 HttpStatus.NOT_FOUND, "The record was removed meanwhile."));
@@ -183,7 +223,7 @@ public final class ServiceCall {
                 object,
                 resource.tree(Operation.QUERY).orElseThrow(),
                 Condition.both(
-                        engine.records().condition(live, object, scope(resource)),
+                        engine.records().condition(live, object, scope(resource, Operation.QUERY)),
                         reader.filter(filterable, clock)),
                 null,
                 reader.sort(
@@ -193,15 +233,75 @@ public final class ServiceCall {
                         clock),
                 false,
                 after,
+                0,
                 reader.limit(),
                 reader.flag("count"),
                 Query.Retired.WITHOUT);
     }
 
+    /**
+     * What a changed record is answered with: as it is read by those who may read it; otherwise
+     * what can be given, and the key.
+     */
+    public FieldTree answerTree(LiveRelease live, Session session, Outcome.Done done) {
+        var type = shown(live);
+        for (var operation : List.of(Operation.READ, Operation.QUERY)) {
+            if (type.offers(operation) && reaches(live, session, done, operation)) {
+                return type.tree(operation).orElseThrow();
+            }
+        }
+        var given = FieldTree.EMPTY;
+        for (var operation : List.of(Operation.UPDATE, Operation.CREATE)) {
+            if (type.offers(operation) && isGranted(operation)) {
+                given = given.and(type.tree(operation).orElseThrow());
+            }
+        }
+        var keys = type.object().keyFields().stream().map(FieldPath::of).toList();
+        return new FieldTree(keys, List.of()).and(given);
+    }
+
+    /** Whether a grant reaches a record; the resource's own condition may be left by a change. */
+    private boolean reaches(
+            LiveRelease live, Session session, Outcome.Done done, Operation operation) {
+        var scope = reach(operation);
+        return scope.isPresent()
+                && engine.records()
+                        .isWithin(live, session, done.object(), done.number(), scope.get());
+    }
+
+    private Optional<RecordScope> reach(Operation operation) {
+        return actor.scope(serviceName, resourceName, operation.name().toLowerCase(Locale.ROOT));
+    }
+
+    /** The fields of a single record, where the caller may read each that a query finds. */
+    public FieldTree alsoReadable(LiveRelease live) {
+        var read = reach(Operation.READ);
+        boolean all =
+                read.isPresent()
+                        && (read.get().equals(RecordScope.ALL)
+                                || read.equals(reach(Operation.QUERY)));
+        return all ? shown(live).tree(Operation.READ).orElse(FieldTree.EMPTY) : FieldTree.EMPTY;
+    }
+
+    /**
+     * A condition over all fields of the resource's records, made here and so known to be right.
+     */
+    public @Nullable Condition condition(LiveRelease live, String text) {
+        var object = shown(live).object();
+        var reader = new QueryReader(Map.of("filter", new String[] {text}), List.of("filter"));
+        return reader.filter(
+                live.release().recordType(object), engine.clock().withZone(object.zone()));
+    }
+
+    /** Whether an operation of the resource is granted. */
+    public boolean isGranted(Operation operation) {
+        return actor.may(serviceName, resourceName, operation);
+    }
+
     /** The transition that is called, when it is offered and granted. */
     public Lifecycle.Transition transition(LiveRelease live, String address) {
-        var service = service(live, protocol, actor, serviceName, version);
-        var resource = service.resource(resourceName).orElseThrow(() -> unknownResource(service));
+        var resource = shown(live);
+        note("");
         var transition =
                 resource.transition(address)
                         .orElseThrow(() ->
@@ -212,6 +312,7 @@ public final class ServiceCall {
                                                         resourceName,
                                                         Quoted.of(address),
                                                         calls(resource))));
+        note(transition.name());
         if (!actor.may(serviceName, resourceName, transition.name())) {
             throw new ProblemException(HttpStatus.FORBIDDEN, "This call is not granted to you.");
         }
@@ -259,17 +360,12 @@ public final class ServiceCall {
                                         .orElse("")));
     }
 
-    /**
-     * A record as the service shows it; {@code chosen} are the names to keep, or {@code null} for
-     * all.
-     */
-    public static Map<String, @Nullable Object> plain(
-            FieldTree tree, RecordView view, @Nullable List<String> chosen) {
+    /** A record as the service shows it. */
+    public static Map<String, @Nullable Object> plain(FieldTree tree, RecordView view) {
         var plain = new LinkedHashMap<String, @Nullable Object>();
         plain.put("id", view.id().toString());
         plain.put("version", view.version());
-        plain.putAll(
-                chosen == null ? PlainRecords.of(tree, view) : PlainRecords.of(tree, view, chosen));
+        plain.putAll(PlainRecords.of(tree, view));
         return plain;
     }
 

@@ -17,6 +17,7 @@ import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.service.FeelText;
 import sandpiper.server.service.ResourceNames;
 
 /**
@@ -167,7 +168,7 @@ final class Criteria {
                     "like may have * only at the beginning and the end, but is \"%s\"."
                             .formatted(pattern));
         }
-        var text = quoted(inner);
+        var text = FeelText.quoted(inner);
         if (before && behind) {
             return "contains(%s, %s)".formatted(name, text);
         }
@@ -183,21 +184,11 @@ final class Criteria {
         return switch (field.type().keyword()) {
             case INTEGER, DECIMAL, PERCENT, AMOUNT -> new BigDecimal(value).toPlainString();
             case BOOLEAN -> value;
-            case DATE -> "date(%s)".formatted(quoted(value));
-            case TIME -> "time(%s)".formatted(quoted(value));
-            case DATE_TIME -> "date and time(%s)".formatted(quoted(value));
-            case DURATION -> "duration(%s)".formatted(quoted(value));
-            default -> quoted(value);
+            case DATE -> FeelText.made("date", value);
+            case TIME -> FeelText.made("time", value);
+            case DATE_TIME -> FeelText.made("date and time", value);
+            case DURATION -> FeelText.made("duration", value);
+            default -> FeelText.quoted(value);
         };
-    }
-
-    private static String quoted(String text) {
-        return '"'
-                + text.replace("\\", "\\\\")
-                        .replace("\"", "\\\"")
-                        .replace("\n", "\\n")
-                        .replace("\r", "\\r")
-                        .replace("\t", "\\t")
-                + '"';
     }
 }

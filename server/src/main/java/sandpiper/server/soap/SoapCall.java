@@ -76,7 +76,7 @@ final class SoapCall {
                     var record = service.read(live, session, key);
                     var tree = service.shown(live).tree(Operation.READ).orElseThrow();
                     var xml = new XmlText();
-                    return envelope(xml, () -> record(xml, ServiceCall.plain(tree, record, null)));
+                    return envelope(xml, () -> record(xml, ServiceCall.plain(tree, record)));
                 });
     }
 
@@ -107,7 +107,7 @@ final class SoapCall {
                             () -> {
                                 xml.open(Wsdl.PAGE);
                                 for (var record : page.records()) {
-                                    record(xml, ServiceCall.plain(tree, record, null));
+                                    record(xml, ServiceCall.plain(tree, record));
                                 }
                                 if (page.next() != null) {
                                     xml.text("next", cursors.write(fingerprint, page.next()));
@@ -201,11 +201,9 @@ final class SoapCall {
         if (operation.kind() == SoapOperation.Kind.REMOVE) {
             return empty();
         }
+        var tree = service.answerTree(live, session, done);
         return answer(
-                ServiceCall.plain(
-                        service.shown(live).answerTree(),
-                        service.changed(live, session, done),
-                        null),
+                ServiceCall.plain(tree, service.changed(live, session, done, tree)),
                 done.warnings().stream().map(Fault::message).toList());
     }
 

@@ -32,6 +32,7 @@ import sandpiper.server.service.Cursors;
 import sandpiper.server.service.IdempotencyKey;
 import sandpiper.server.service.Protocol;
 import sandpiper.server.service.ServiceCall;
+import sandpiper.server.traffic.CallNotes;
 
 /**
  * Every service over SOAP 1.1 and 1.2. What there is is looked up in the live release at each call.
@@ -197,6 +198,7 @@ class SoapController {
     private static ResponseEntity<String> fault(
             SoapVersion soap, String namespace, Problem problem) {
         var http = HttpStatus.valueOf(problem.status());
+        CallNotes.failed(problem.status(), problem.said());
         boolean ofHttp =
                 http == HttpStatus.UNAUTHORIZED
                         || http == HttpStatus.CONTENT_TOO_LARGE

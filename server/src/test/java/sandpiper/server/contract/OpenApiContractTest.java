@@ -6,23 +6,46 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.TreeMap;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import sandpiper.model.check.Definitions;
+import sandpiper.model.release.Release;
 import sandpiper.server.json.JsonText;
 
 /** A contract against a reviewed file, so that a change of it shows as a difference. */
 class OpenApiContractTest {
     private static final Path PACKAGES = Path.of("../demo/packages");
 
-    @Test
-    void theBerthDeskIsDescribedAsReviewed() throws IOException {
+    private static Release marina() throws IOException {
         var files = new TreeMap<String, String>();
         try (var paths = Files.walk(PACKAGES)) {
             for (var path : paths.filter(path -> path.toString().endsWith(".yaml")).toList()) {
                 files.put(PACKAGES.relativize(path).toString(), Files.readString(path));
             }
         }
-        var release = Definitions.check(files).release().orElseThrow();
+        return Definitions.check(files).release().orElseThrow();
+    }
+
+    @Test
+    void everyServiceHasASchemaWithoutLooseEnds() throws IOException {
+        var release = marina();
+        for (var service : release.services()) {
+            var schema = JsonText.write(ResourceSchemas.of(release, service, "http://localhost"));
+
+            assertThat(schema)
+                    .startsWith("{\"$schema\":\"https://json-schema.org/draft/2020-12/schema\"")
+                    .doesNotContain("#/components/");
+            var references = Pattern.compile("\"#/\\$defs/([A-Za-z]+)\"").matcher(schema);
+            assertThat(references.results().map(one -> one.group(1)).distinct())
+                    .as(service.titled())
+                    .isNotEmpty()
+                    .allSatisfy(name -> assertThat(schema).contains("\"" + name + "\":{"));
+        }
+    }
+
+    @Test
+    void theBerthDeskIsDescribedAsReviewed() throws IOException {
+        var release = marina();
         var service = release.service("berth-desk", 1).orElseThrow();
 
         var contract =

@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Map;
 import org.jooq.Table;
 import org.jooq.impl.DSL;
-import org.jooq.impl.SQLDataType;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.FieldType;
@@ -40,10 +39,6 @@ final class Joins {
     /** A column as a jOOQ field; what is on the way to it is joined. */
     org.jooq.Field<Object> column(ColumnRef ref) {
         return DSL.field(DSL.name(alias(ref.via()), ref.column()), Object.class);
-    }
-
-    org.jooq.Field<String> text(ColumnRef ref) {
-        return column(ref).coerce(SQLDataType.VARCHAR);
     }
 
     private String alias(List<Field> via) {

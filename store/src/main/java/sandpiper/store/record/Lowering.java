@@ -82,8 +82,8 @@ final class Lowering {
             case Condition.Unknown _ -> new Predicate.Unknown();
             case Condition.Empty(var operand) -> new Predicate.Empty(target(operand).scalar());
             case Condition.Holds(var flag) -> new Predicate.Holds(target(flag).scalar());
-            case Condition.TextMatch(var field, var place, var text) ->
-                    new Predicate.Match(column(field.path()), place, text);
+            case Condition.TextMatch(var within, var place, var text) ->
+                    new Predicate.Match(target(within).scalar(), place, text);
             case Condition.Compare(var left, var operator, var right) ->
                     compare(target(left), operator, right);
         };
@@ -112,6 +112,9 @@ final class Lowering {
                             new Scalar.Arithmetic(
                                     '+', target(date).scalar(), new Scalar.Bound(days)));
             case Operand.Piece(var of, var name) -> piece(of, name);
+            case Operand.Letters(var of, boolean capital) ->
+                    Target.plain(new Scalar.Letters(target(of).scalar(), capital));
+            case Operand.Length(var of) -> Target.plain(new Scalar.Length(target(of).scalar()));
             case Operand.Choice choice -> choice(choice);
             case Operand.Total total -> total(total);
         };

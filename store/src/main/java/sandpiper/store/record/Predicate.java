@@ -27,7 +27,7 @@ sealed interface Predicate {
 
     record Empty(Scalar scalar) implements Predicate {}
 
-    record Match(ColumnRef column, Condition.TextMatch.Place place, String text)
+    record Match(Scalar within, Condition.TextMatch.Place place, String text)
             implements Predicate {}
 
     /** The shape without its values: two predicates of one shape come to the same SQL. */
@@ -45,7 +45,10 @@ sealed interface Predicate {
             }
             case Holds(var flag) -> flag.shape(into.append('='));
             case Empty(var scalar) -> scalar.shape(into.append("0="));
-            case Match(var column, var place, _) -> into.append(column.path()).append(place);
+            case Match(var within, var place, _) -> {
+                within.shape(into);
+                into.append(place);
+            }
         }
     }
 
@@ -74,6 +77,10 @@ sealed interface Predicate {
             case Holds(var flag) -> flag.values(into);
             case Empty(var scalar) -> scalar.values(into);
             case Match match -> {
+                match.within().values(into);
+                if (match.place() == Condition.TextMatch.Place.END) {
+                    match.within().values(into);
+                }
                 into.add(match.text());
                 if (match.place() != Condition.TextMatch.Place.ANYWHERE) {
                     into.add(match.text());

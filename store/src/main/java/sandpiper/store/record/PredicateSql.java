@@ -9,11 +9,9 @@ import sandpiper.logic.syntax.Operator;
  * Predicate#values}.
  */
 final class PredicateSql {
-    private final Joins joins;
     private final ScalarSql scalars;
 
     PredicateSql(Joins joins) {
-        this.joins = joins;
         this.scalars = new ScalarSql(joins);
     }
 
@@ -47,7 +45,7 @@ final class PredicateSql {
     }
 
     private Condition match(Predicate.Match match) {
-        var text = joins.text(match.column());
+        var text = scalars.of(match.within());
         return switch (match.place()) {
             case ANYWHERE -> DSL.condition("instr({0}, {1}) > 0", text, ScalarSql.placeholder());
             case START ->

@@ -45,7 +45,7 @@ final class QuerySql {
         var shape =
                 new StringBuilder(query.object().name())
                         .append('#')
-                        .append(System.identityHashCode(query.tree()))
+                        .append(query.tree().shape())
                         .append('#')
                         .append(words.size())
                         .append(query.newestFirst() ? 'n' : 'o')
@@ -75,6 +75,7 @@ final class QuerySql {
         }
         // One more than asked for tells whether there is a next page.
         values.add((long) query.limit() + 1);
+        values.add((long) query.skip());
         return values.toArray();
     }
 
@@ -122,6 +123,7 @@ final class QuerySql {
                 .where(where)
                 .orderBy(order)
                 .limit(DSL.param("limit", Long.class))
+                .offset(DSL.param("skip", Long.class))
                 .getSQL();
     }
 

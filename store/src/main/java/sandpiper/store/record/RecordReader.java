@@ -93,8 +93,7 @@ final class RecordReader {
     Optional<RecordView> view(SqlSession session, ObjectType object, long number, FieldTree tree) {
         var plan =
                 plans.computeIfAbsent(
-                        "one#" + object.name() + System.identityHashCode(tree),
-                        _ -> one(object, tree));
+                        "one#" + object.name() + '#' + tree.shape(), _ -> one(object, tree));
         return session.first(plan.page(), row -> head(row, plan.columns()), number)
                 .map(head -> withItems(session, plan.parts(), List.of(head)).getFirst());
     }

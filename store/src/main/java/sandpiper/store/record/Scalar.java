@@ -26,6 +26,12 @@ sealed interface Scalar {
     /** A piece of a day counted from 1970-01-01, in the letter of {@code strftime}. */
     record DatePiece(Scalar day, char letter) implements Scalar {}
 
+    /** A text in small or capital letters. */
+    record Letters(Scalar text, boolean capital) implements Scalar {}
+
+    /** The characters of a text. */
+    record Length(Scalar text) implements Scalar {}
+
     record Choice(Predicate when, Scalar then, Scalar otherwise) implements Scalar {}
 
     /** Rounded half to even by a divisor, and nothing when larger than a field can hold. */
@@ -57,6 +63,9 @@ sealed interface Scalar {
             case Times(var scalar, long factor) -> shape(into, "x" + factor, List.of(scalar));
             case Whole(var scalar, long divisor) -> shape(into, "w" + divisor, List.of(scalar));
             case DatePiece(var day, char letter) -> shape(into, "p" + letter, List.of(day));
+            case Letters(var text, boolean capital) ->
+                    shape(into, capital ? "upper" : "lower", List.of(text));
+            case Length(var text) -> shape(into, "length", List.of(text));
             case Choice(var when, var then, var otherwise) -> {
                 when.shape(into);
                 shape(into, "if", List.of(then, otherwise));
@@ -101,6 +110,8 @@ sealed interface Scalar {
             case Times(var scalar, _) -> scalar.values(into);
             case Whole(var scalar, _) -> scalar.values(into);
             case DatePiece(var day, _) -> day.values(into);
+            case Letters(var text, _) -> text.values(into);
+            case Length(var text) -> text.values(into);
             case Choice(var when, var then, var otherwise) -> {
                 when.values(into);
                 then.values(into);

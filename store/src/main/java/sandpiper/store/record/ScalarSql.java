@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import org.jooq.Condition;
 import org.jooq.Field;
 import org.jooq.impl.DSL;
+import sandpiper.store.sql.LetterFunctions;
 import sandpiper.store.table.Tables;
 
 /**
@@ -35,6 +36,11 @@ final class ScalarSql {
                                     + letter
                                     + "', {0} * 86400, 'unixepoch') as integer)",
                             of(day));
+            case Scalar.Letters(var text, boolean capital) ->
+                    expression(
+                            (capital ? LetterFunctions.CAPITAL : LetterFunctions.SMALL) + "({0})",
+                            of(text));
+            case Scalar.Length(var text) -> expression("length({0})", of(text));
             case Scalar.Choice(var when, var then, var otherwise) ->
                     expression(
                             "case when {0} then {1} else {2} end",

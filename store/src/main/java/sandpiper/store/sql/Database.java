@@ -7,6 +7,7 @@ import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.Map;
 import java.util.WeakHashMap;
+import org.jspecify.annotations.Nullable;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConnection;
 import org.sqlite.SQLiteDataSource;
@@ -68,7 +69,16 @@ public final class Database implements AutoCloseable {
         config.enforceForeignKeys(true);
         config.setTempStore(SQLiteConfig.TempStore.MEMORY);
         config.setPragma(SQLiteConfig.Pragma.MMAP_SIZE, Long.toString(MAPPED));
-        var source = new SQLiteDataSource(config);
+        var source =
+                new SQLiteDataSource(config) {
+                    @Override
+                    public SQLiteConnection getConnection(
+                            @Nullable String user, @Nullable String password) throws SQLException {
+                        var connection = super.getConnection(user, password);
+                        LetterFunctions.addTo(connection);
+                        return connection;
+                    }
+                };
         source.setUrl("jdbc:sqlite:" + file);
         return source;
     }

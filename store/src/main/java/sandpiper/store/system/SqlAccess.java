@@ -3,9 +3,17 @@ package sandpiper.store.system;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.access.Duty;
+import sandpiper.engine.access.ObjectGrant;
+import sandpiper.engine.access.Role;
 import sandpiper.engine.port.AccessStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
@@ -15,7 +23,7 @@ import sandpiper.store.sql.SqlSession;
 /** Users, clients and settings in their tables. */
 public final class SqlAccess implements AccessStorage {
     private static final String USER =
-            "select name, label, password_hash, duties from sandpiper_user";
+            "select name, label, password_hash, duties, roles, disabled from sandpiper_user";
     private static final String CLIENT =
             "select name, label, secret_hash, grants, created_at, last_used, previous_hash,"
                     + " previous_until, disabled from sandpiper_client";
@@ -35,19 +43,125 @@ public final class SqlAccess implements AccessStorage {
                 row.getString(1),
                 row.getString(2),
                 row.getString(3),
-                TextList.read(row.getString(4)));
+                TextList.read(row.getString(4)),
+                TextList.read(row.getString(5)),
+                row.getLong(6) != 0);
     }
 
     @Override
     public void putUser(Transaction transaction, StoredUser user) {
         SqlSession.of(transaction)
                 .run(
-                        "insert or replace into sandpiper_user (name, label, password_hash, duties)"
-                                + " values (?, ?, ?, ?)",
+                        "insert or replace into sandpiper_user (name, label, password_hash, duties,"
+                                + " roles, disabled) values (?, ?, ?, ?, ?, ?)",
                         user.name(),
                         user.label(),
                         user.passwordHash(),
-                        TextList.write(user.duties()));
+                        TextList.write(user.duties()),
+                        TextList.write(user.roles()),
+                        user.disabled());
+    }
+
+    @Override
+    public void removeUser(Transaction transaction, String name) {
+        SqlSession.of(transaction).run("delete from sandpiper_user where name = ?", name);
+    }
+
+    @Override
+    public List<Role> roles(Session session) {
+        var sql = SqlSession.of(session);
+        var objects = new HashMap<String, List<ObjectGrant>>();
+        sql.list(
+                        "select role, object, actions, condition, hidden, read_only from"
+                                + " sandpiper_role_object order by role, number",
+                        row -> Map.entry(row.getString(1), readGrant(row)))
+                .forEach(one ->
+                        objects.computeIfAbsent(one.getKey(), _ -> new ArrayList<>())
+                                .add(one.getValue()));
+        return sql.list(
+                "select name, label, describe, duties, services from sandpiper_role order by name",
+                row ->
+                        new Role(
+                                row.getString(1),
+                                row.getString(2),
+                                row.getString(3).isEmpty() ? null : row.getString(3),
+                                TextList.read(row.getString(4)).stream()
+                                        .map(Duty::valueOf)
+                                        .collect(Collectors.toSet()),
+                                TextList.read(row.getString(5)),
+                                objects.getOrDefault(row.getString(1), List.of())));
+    }
+
+    private static ObjectGrant readGrant(ResultSet row) throws SQLException {
+        return new ObjectGrant(
+                row.getString(2),
+                TextList.read(row.getString(3)).stream()
+                        .map(ObjectGrant.Action::valueOf)
+                        .collect(Collectors.toSet()),
+                row.getString(4).isEmpty() ? null : row.getString(4),
+                TextList.read(row.getString(5)),
+                TextList.read(row.getString(6)));
+    }
+
+    @Override
+    public void putRole(Transaction transaction, Role role) {
+        removeRole(transaction, role.name());
+        var sql = SqlSession.of(transaction);
+        sql.run(
+                "insert into sandpiper_role (name, label, describe, duties, services) values (?, ?,"
+                        + " ?, ?, ?)",
+                role.name(),
+                role.label(),
+                Objects.requireNonNullElse(role.describe(), ""),
+                TextList.write(role.duties().stream().map(Duty::name).sorted().toList()),
+                TextList.write(role.services()));
+        for (int i = 0; i < role.objects().size(); i++) {
+            var grant = role.objects().get(i);
+            sql.run(
+                    "insert into sandpiper_role_object (role, number, object, actions, condition,"
+                            + " hidden, read_only) values (?, ?, ?, ?, ?, ?, ?)",
+                    role.name(),
+                    i,
+                    grant.object(),
+                    TextList.write(grant.actions().stream().map(Enum::name).sorted().toList()),
+                    Objects.requireNonNullElse(grant.where(), ""),
+                    TextList.write(grant.hidden()),
+                    TextList.write(grant.readOnly()));
+        }
+    }
+
+    @Override
+    public void removeRole(Transaction transaction, String name) {
+        SqlSession.of(transaction).run("delete from sandpiper_role where name = ?", name);
+    }
+
+    @Override
+    public void addEntry(Transaction transaction, AccessEntry entry) {
+        SqlSession.of(transaction)
+                .run(
+                        "insert into sandpiper_access_entry (at, actor, what, subject, detail)"
+                                + " values (?, ?, ?, ?, ?)",
+                        TemporalType.micros(entry.at()),
+                        entry.actor(),
+                        entry.what(),
+                        entry.subject(),
+                        entry.detail());
+    }
+
+    @Override
+    public List<AccessEntry> entries(Session session, int limit) {
+        return SqlSession.of(session)
+                .list(
+                        "select at, actor, what, subject, detail from sandpiper_access_entry order"
+                                + " by number desc limit ?",
+                        row ->
+                                new AccessEntry(
+                                        TemporalType.instant(row.getLong(1)),
+                                        row.getString(2),
+                                        row.getString(3),
+                                        row.getString(4),
+                                        row.getString(5)),
+                        (long) limit);
     }
 
     @Override

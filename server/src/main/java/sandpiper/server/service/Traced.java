@@ -1,7 +1,9 @@
-package sandpiper.server.rest;
+package sandpiper.server.service;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import sandpiper.engine.command.Fault;
@@ -27,26 +29,35 @@ public final class Traced {
         return "on".equalsIgnoreCase(request.getHeader(TRACE));
     }
 
-    static ResponseEntity<String> with(Outcome.Done done, ResponseEntity<String> answer) {
+    /** An answer with what there is to say besides. */
+    public static ResponseEntity<String> with(Outcome.Done done, ResponseEntity<String> answer) {
         return with(done.trace(), done.warnings(), answer);
     }
 
     /** An answer with what there is to say besides. */
     public static ResponseEntity<String> with(
             @Nullable Trace trace, List<Fault> warnings, ResponseEntity<String> answer) {
-        if (trace == null && warnings.isEmpty()) {
+        var said = headers(trace, warnings);
+        if (said.isEmpty()) {
             return answer;
         }
         var more = ResponseEntity.status(answer.getStatusCode()).headers(answer.getHeaders());
+        said.forEach(more::header);
+        return more.body(answer.getBody());
+    }
+
+    /** The headers in which an answer says it. */
+    public static Map<String, String> headers(@Nullable Trace trace, List<Fault> warnings) {
+        var headers = new LinkedHashMap<String, String>();
         if (trace != null) {
-            more.header(TRACE, trace.id().toString());
+            headers.put(TRACE, trace.id().toString());
         }
         if (!warnings.isEmpty()) {
-            more.header(
+            headers.put(
                     WARNINGS,
                     ascii(JsonText.write(warnings.stream().map(Fault::message).toList())));
         }
-        return more.body(answer.getBody());
+        return headers;
     }
 
     private static String ascii(String json) {

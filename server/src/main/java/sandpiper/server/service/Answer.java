@@ -1,4 +1,4 @@
-package sandpiper.server.rest;
+package sandpiper.server.service;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -13,8 +13,12 @@ import sandpiper.server.json.JsonText;
  * @param location where the record is read, or {@code null} when it cannot be
  * @param body JSON
  */
-record Answer(int status, @Nullable String location, String tag, String body) {
-    String write() {
+public record Answer(int status, @Nullable String location, String tag, String body) {
+    /** The header that says that an answer was given before. */
+    public static final String REPLAYED = "Idempotent-Replayed";
+
+    /** As text, to be kept. */
+    public String write() {
         var plain = new LinkedHashMap<String, Object>();
         plain.put("status", (long) status);
         if (location != null) {
@@ -25,7 +29,8 @@ record Answer(int status, @Nullable String location, String tag, String body) {
         return JsonText.write(plain);
     }
 
-    static Answer read(String text) {
+    /** From the text it was kept as. */
+    public static Answer read(String text) {
         Map<String, @Nullable Object> plain =
                 JsonText.object(text.getBytes(java.nio.charset.StandardCharsets.UTF_8));
         return new Answer(
@@ -35,7 +40,8 @@ record Answer(int status, @Nullable String location, String tag, String body) {
                 String.valueOf(plain.get("body")));
     }
 
-    ResponseEntity<String> entity(boolean repeated) {
+    /** As an answer over HTTP; {@code repeated} says that nothing was done this time. */
+    public ResponseEntity<String> entity(boolean repeated) {
         var answer =
                 ResponseEntity.status(status)
                         .header(HttpHeaders.CONTENT_TYPE, "application/json")
@@ -44,7 +50,7 @@ record Answer(int status, @Nullable String location, String tag, String body) {
             answer.header(HttpHeaders.LOCATION, location);
         }
         if (repeated) {
-            answer.header("Idempotent-Replayed", "true");
+            answer.header(REPLAYED, "true");
         }
         return answer.body(body);
     }

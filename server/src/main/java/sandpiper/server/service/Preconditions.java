@@ -1,4 +1,4 @@
-package sandpiper.server.rest;
+package sandpiper.server.service;
 
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;

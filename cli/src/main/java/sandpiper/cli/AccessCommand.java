@@ -1,0 +1,41 @@
+package sandpiper.cli;
+
+import java.io.PrintWriter;
+import java.util.ArrayList;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Spec;
+import sandpiper.client.ManageClient;
+import tools.jackson.databind.JsonNode;
+
+/** What the commands about who may do what have in common: how they answer. */
+abstract class AccessCommand {
+    @Spec @Nullable CommandSpec spec;
+
+    final PrintWriter out() {
+        return java.util.Objects.requireNonNull(spec).commandLine().getOut();
+    }
+
+    final int say(String text) {
+        out().println(text);
+        out().flush();
+        return 0;
+    }
+
+    final int sayJson(JsonNode json) {
+        return say(ManageClient.writePretty(json));
+    }
+
+    final int say(Table table) {
+        table.print(out());
+        out().flush();
+        return 0;
+    }
+
+    /** A list of texts with commas between them. */
+    static String joined(JsonNode list) {
+        var texts = new ArrayList<String>();
+        list.forEach(one -> texts.add(one.asString()));
+        return String.join(", ", texts);
+    }
+}

@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import { Button, Input, Select, Textarea } from 'ant-design-vue'
+import { computed, ref, watch } from 'vue'
+import type { ServiceView } from '@/api/client'
+import LoadState from '@/components/LoadState.vue'
+import { asCurl, type Trial } from './curl'
+import { useExamples } from './examples'
+import TriedAnswer from './TriedAnswer.vue'
+import { prettyAnswer, useTrial } from './tried'
+
+const props = defineProps<{ service: ServiceView }>()
+
+interface Example {
+  label: string
+  method: string
+  path: string
+  body?: string
+}
+
+const address = computed(() => `${props.service.name}/v${props.service.version}`)
+const { examples, name, chosen, options } = useExamples<Example>(
+  () => `/manage/v1/contracts/${address.value}/odata-examples`,
+  (one) => one.label,
+  /^query/,
+)
+const path = ref('')
+const body = ref('')
+const { answer, problem, busy, send } = useTrial(prettyAnswer)
+
+watch(
+  chosen,
+  (now) => {
+    answer.value = null
+    path.value = now?.path ?? ''
+    body.value = now?.body ?? ''
+  },
+  { immediate: true },
+)
+
+const trial = computed<Trial>(() => ({
+  method: chosen.value?.method ?? 'GET',
+  path: `/odata/${address.value}/${path.value.replaceAll(' ', '%20')}`,
+  body: body.value || undefined,
+}))
+const curl = computed(() => asCurl(trial.value, location.origin))
+</script>
+
+<template>
+  <LoadState :loading="examples.isLoading.value" :error="examples.error.value" @retry="examples.refetch()">
+    <div v-if="chosen" class="try">
+      <div class="row">
+        <Select
+          :value="chosen.label"
+          :options="options"
+          style="width: 200px"
+          aria-label="OData request"
+          @change="(now) => (name = String(now))"
+        />
+        <Input
+          v-model:value="path"
+          class="mono"
+          :addon-before="chosen.method"
+          aria-label="Path and options"
+        />
+        <Button type="primary" :loading="busy" @click="send(trial)">Send</Button>
+      </div>
+      <Textarea
+        v-if="chosen.body"
+        v-model:value="body"
+        class="mono"
+        :auto-size="{ minRows: 4, maxRows: 14 }"
+        aria-label="Body"
+      />
+      <TriedAnswer
+        :curl="curl"
+        :changes="chosen.method !== 'GET'"
+        :problem="problem"
+        :answer="answer"
+        test="odata-answer"
+      />
+    </div>
+  </LoadState>
+</template>
+
+<style scoped>
+.try {
+  display: grid;
+  gap: 10px;
+}
+</style>

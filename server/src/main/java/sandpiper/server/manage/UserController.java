@@ -1,0 +1,265 @@
+package sandpiper.server.manage;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.Pattern;
+import jakarta.validation.constraints.Size;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.UnaryOperator;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PatchMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.Duty;
+import sandpiper.engine.access.Role;
+import sandpiper.engine.port.AccessStorage.StoredUser;
+import sandpiper.engine.port.Session;
+import sandpiper.logic.Nearest;
+import sandpiper.logic.Quoted;
+import sandpiper.server.problem.ProblemException;
+
+/** People who sign in to the console. */
+@RestController
+@RequestMapping("/manage/v1/users")
+class UserController {
+    private final Engine engine;
+    private final PasswordEncoder passwords;
+    private final AccessLog log;
+
+    UserController(Engine engine, PasswordEncoder passwords, AccessLog log) {
+        this.engine = engine;
+        this.passwords = passwords;
+        this.log = log;
+    }
+
+    /**
+     * A person.
+     *
+     * @param duties what the person may do whatever the roles
+     * @param disabled whether the person may do nothing for now
+     */
+    record UserView(
+            String name, String label, List<String> duties, List<String> roles, boolean disabled) {
+        static UserView of(StoredUser user) {
+            return new UserView(
+                    user.name(),
+                    user.label(),
+                    user.duties().stream().map(duty -> duty.toLowerCase(Locale.ROOT)).toList(),
+                    user.roles(),
+                    user.disabled());
+        }
+    }
+
+    /** A person to be added. */
+    record NewUser(
+            @NotBlank
+                    @Pattern(
+                            regexp = "[a-z0-9.-]{2,60}",
+                            message = "has 2 to 60 small letters, digits, points and hyphens")
+                    String name,
+            @Nullable @Size(max = 80) String label,
+            @NotBlank @Size(min = 8, max = 200) String password,
+            @Nullable List<Duty> duties,
+            @Nullable List<String> roles) {}
+
+    /** What is changed of a person; what is absent stays. A new password ends open sessions. */
+    record UserChange(
+            @Nullable @Size(max = 80) String label,
+            @Nullable @Size(min = 8, max = 200) String password,
+            @Nullable List<Duty> duties,
+            @Nullable List<String> roles,
+            @Nullable Boolean disabled) {}
+
+    @GetMapping
+    List<UserView> users(@AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.ACCESS);
+        return engine.read(session -> engine.storage().access().users(session)).stream()
+                .map(UserView::of)
+                .toList();
+    }
+
+    @PostMapping
+    @ResponseStatus(HttpStatus.CREATED)
+    UserView make(@Valid @RequestBody NewUser body, @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.ACCESS);
+        var duties = body.duties() == null ? List.<Duty>of() : body.duties();
+        var roles = body.roles() == null ? List.<String>of() : body.roles();
+        var user =
+                new StoredUser(
+                        body.name(),
+                        body.label() == null ? body.name() : body.label(),
+                        String.valueOf(passwords.encode(body.password())),
+                        duties.stream().map(Duty::name).toList(),
+                        roles,
+                        false);
+        engine.write(transaction -> {
+            var access = engine.storage().access();
+            if (access.user(transaction, body.name()).isPresent()) {
+                throw new ProblemException(
+                        HttpStatus.CONFLICT, "There is a user %s already.".formatted(body.name()));
+            }
+            checkRoles(transaction, roles);
+            access.putUser(transaction, user);
+            log.note(transaction, actor, "user made", user.name(), described(user));
+            return true;
+        });
+        return UserView.of(user);
+    }
+
+    private static String described(StoredUser user) {
+        var words = new ArrayList<String>();
+        if (!user.roles().isEmpty()) {
+            words.add("roles " + String.join(", ", user.roles()));
+        }
+        if (!user.duties().isEmpty()) {
+            words.add("duties " + String.join(", ", user.duties()).toLowerCase(Locale.ROOT));
+        }
+        return String.join("; ", words);
+    }
+
+    private void checkRoles(Session session, List<String> roles) {
+        var known = engine.storage().access().roles(session).stream().map(Role::name).toList();
+        for (var role : roles) {
+            if (!known.contains(role)) {
+                throw new ProblemException(
+                        HttpStatus.UNPROCESSABLE_CONTENT,
+                        "There is no role %s.%s"
+                                .formatted(
+                                        Quoted.of(role),
+                                        Nearest.to(role, known)
+                                                .map(near -> " Did you mean %s?".formatted(near))
+                                                .orElse("")));
+            }
+        }
+    }
+
+    @PatchMapping("/{name}")
+    UserView change(
+            @PathVariable String name,
+            @Valid @RequestBody UserChange body,
+            @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.ACCESS);
+        boolean lockedOut =
+                name.equals(actor.name())
+                        && (Boolean.TRUE.equals(body.disabled())
+                                || body.roles() != null
+                                || (body.duties() != null && !body.duties().contains(Duty.ACCESS)));
+        if (lockedOut) {
+            throw new ProblemException(
+                    HttpStatus.CONFLICT,
+                    "You cannot change your own rights; somebody else with the duty can.");
+        }
+        return UserView.of(
+                update(
+                        name,
+                        actor,
+                        "user changed",
+                        user -> {
+                            var password = body.password();
+                            return new StoredUser(
+                                    name,
+                                    body.label() == null ? user.label() : body.label(),
+                                    password == null
+                                            ? user.passwordHash()
+                                            : String.valueOf(passwords.encode(password)),
+                                    body.duties() == null
+                                            ? user.duties()
+                                            : body.duties().stream().map(Duty::name).toList(),
+                                    body.roles() == null ? user.roles() : body.roles(),
+                                    body.disabled() == null ? user.disabled() : body.disabled());
+                        }));
+    }
+
+    private StoredUser update(
+            String name, Actor actor, String what, UnaryOperator<StoredUser> change) {
+        return engine.write(transaction -> {
+            var access = engine.storage().access();
+            var before = access.user(transaction, name).orElseThrow(() -> unknown(name));
+            var after = change.apply(before);
+            checkRoles(transaction, after.roles());
+            access.putUser(transaction, after);
+            log.note(transaction, actor, what, name, difference(before, after));
+            return after;
+        });
+    }
+
+    private static String difference(StoredUser before, StoredUser after) {
+        var words = new ArrayList<String>();
+        if (!before.passwordHash().equals(after.passwordHash())) {
+            words.add("new password");
+        }
+        if (before.disabled() != after.disabled()) {
+            words.add(after.disabled() ? "disabled" : "enabled");
+        }
+        if (!before.roles().equals(after.roles()) || !before.duties().equals(after.duties())) {
+            words.add(described(after));
+        }
+        return String.join("; ", words);
+    }
+
+    private static ProblemException unknown(String name) {
+        return new ProblemException(
+                HttpStatus.NOT_FOUND, "There is no user %s.".formatted(Quoted.of(name)));
+    }
+
+    @DeleteMapping("/{name}")
+    ResponseEntity<Void> remove(@PathVariable String name, @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.ACCESS);
+        if (name.equals(actor.name())) {
+            throw new ProblemException(HttpStatus.CONFLICT, "You cannot remove yourself.");
+        }
+        engine.write(transaction -> {
+            var access = engine.storage().access();
+            if (access.user(transaction, name).isEmpty()) {
+                throw unknown(name);
+            }
+            access.removeUser(transaction, name);
+            log.note(transaction, actor, "user removed", name, "");
+            return true;
+        });
+        return ResponseEntity.noContent().build();
+    }
+
+    /** A change of one's own password. */
+    record PasswordChange(
+            @NotBlank String current, @NotBlank @Size(min = 8, max = 200) String next) {}
+
+    /** Changes one's own password, which ends every open session. */
+    @PostMapping("/me/password")
+    ResponseEntity<Void> changePassword(
+            @Valid @RequestBody PasswordChange body, @AuthenticationPrincipal Actor actor) {
+        update(
+                actor.name(),
+                actor,
+                "password changed",
+                user -> {
+                    if (!passwords.matches(body.current(), user.passwordHash())) {
+                        throw new ProblemException(
+                                HttpStatus.UNPROCESSABLE_CONTENT,
+                                "The current password is not right.");
+                    }
+                    return new StoredUser(
+                            user.name(),
+                            user.label(),
+                            String.valueOf(passwords.encode(body.next())),
+                            user.duties(),
+                            user.roles(),
+                            user.disabled());
+                });
+        return ResponseEntity.noContent().build();
+    }
+}

@@ -1,0 +1,122 @@
+package sandpiper.server.odata;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Objects;
+import org.apache.olingo.commons.api.edm.EdmPrimitiveType;
+import org.apache.olingo.commons.api.edm.EdmPrimitiveTypeException;
+import org.apache.olingo.commons.api.edm.EdmPrimitiveTypeKind;
+import org.apache.olingo.commons.core.edm.primitivetype.EdmPrimitiveTypeFactory;
+import org.apache.olingo.server.api.uri.UriInfoResource;
+import org.apache.olingo.server.api.uri.UriParameter;
+import org.apache.olingo.server.api.uri.UriResourceAction;
+import org.apache.olingo.server.api.uri.UriResourceComplexProperty;
+import org.apache.olingo.server.api.uri.UriResourceCount;
+import org.apache.olingo.server.api.uri.UriResourceEntitySet;
+import org.apache.olingo.server.api.uri.UriResourceNavigation;
+import org.apache.olingo.server.api.uri.UriResourcePrimitiveProperty;
+import org.apache.olingo.server.api.uri.UriResourceValue;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.read.KeyText;
+
+/**
+ * What a request is about: {@code stays('S-1')/vessel/name}.
+ *
+ * @param key as in addresses over REST, or {@code null} for the whole set
+ * @param references the steps to records that are referred to
+ * @param items the line items, or {@code null}
+ * @param line which of them, or {@code null} for all
+ * @param properties a value, and a value inside it; empty for a whole entity
+ * @param action the action that is called, or {@code null}
+ */
+record Address(
+        String set,
+        @Nullable String key,
+        List<String> references,
+        @Nullable String items,
+        @Nullable Long line,
+        List<String> properties,
+        @Nullable String action) {
+
+    static Address of(ServiceModel model, UriInfoResource uri) {
+        var parts = uri.getUriResourceParts();
+        if (!(parts.getFirst() instanceof UriResourceEntitySet first)) {
+            throw Refusals.notOffered("An address begins with an entity set here.");
+        }
+        var set = first.getEntitySet().getName();
+        var references = new ArrayList<String>();
+        var properties = new ArrayList<String>();
+        String items = null;
+        Long line = null;
+        String action = null;
+        for (var part : parts.subList(1, parts.size())) {
+            switch (part) {
+                case UriResourceNavigation one when one.getProperty().isCollection() -> {
+                    items = one.getProperty().getName();
+                    line = line(one.getKeyPredicates());
+                }
+                case UriResourceNavigation one -> references.add(one.getProperty().getName());
+                case UriResourcePrimitiveProperty one ->
+                        properties.add(one.getProperty().getName());
+                case UriResourceComplexProperty one -> properties.add(one.getProperty().getName());
+                case UriResourceAction one -> action = one.getAction().getName();
+                case UriResourceValue _, UriResourceCount _ -> {
+                    // what is answered, not what it is about
+                }
+                default ->
+                        throw Refusals.notOffered(
+                                "%s is not offered in an address.".formatted(part));
+            }
+        }
+        return new Address(
+                set,
+                first.getKeyPredicates().isEmpty()
+                        ? null
+                        : key(model.shape(set), first.getKeyPredicates()),
+                references,
+                items,
+                line,
+                properties,
+                action);
+    }
+
+    /** The key, for an address that has one. */
+    String oneKey() {
+        return Objects.requireNonNull(key);
+    }
+
+    /** The key of an entity as one text. */
+    static String key(EntityShape shape, List<UriParameter> predicates) {
+        var given = new LinkedHashMap<String, UriParameter>();
+        predicates.forEach(one -> given.put(one.getName(), one));
+        var texts = new ArrayList<String>();
+        for (var name : shape.key()) {
+            var kind =
+                    shape.value(name)
+                            .map(value -> EdmTypes.primitive(value.path().last().type()))
+                            .orElse(EdmPrimitiveTypeKind.Guid);
+            texts.add(text(kind, Objects.requireNonNull(given.get(name))));
+        }
+        return KeyText.join(texts);
+    }
+
+    private static @Nullable Long line(List<UriParameter> predicates) {
+        return predicates.isEmpty()
+                ? null
+                : Long.valueOf(text(EdmPrimitiveTypeKind.Int64, predicates.getFirst()));
+    }
+
+    private static String text(EdmPrimitiveTypeKind kind, UriParameter parameter) {
+        var text = parameter.getText();
+        if (text == null) {
+            throw Refusals.notOffered("Aliases are not offered in keys; write the value.");
+        }
+        EdmPrimitiveType type = EdmPrimitiveTypeFactory.getInstance(kind);
+        try {
+            return type.fromUriLiteral(text);
+        } catch (EdmPrimitiveTypeException e) {
+            throw Refusals.bad("%s is no key: %s".formatted(text, e.getMessage()));
+        }
+    }
+}

@@ -1,0 +1,149 @@
+package sandpiper.server.odata;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.UUID;
+import org.apache.olingo.commons.api.format.ContentType;
+import org.apache.olingo.commons.api.http.HttpHeader;
+import org.apache.olingo.commons.api.http.HttpStatusCode;
+import org.apache.olingo.server.api.OData;
+import org.apache.olingo.server.api.ODataApplicationException;
+import org.apache.olingo.server.api.ODataLibraryException;
+import org.apache.olingo.server.api.ODataRequest;
+import org.apache.olingo.server.api.ODataResponse;
+import org.apache.olingo.server.api.ServiceMetadata;
+import org.apache.olingo.server.api.batch.BatchFacade;
+import org.apache.olingo.server.api.deserializer.batch.BatchOptions;
+import org.apache.olingo.server.api.deserializer.batch.ODataResponsePart;
+import org.apache.olingo.server.api.processor.BatchProcessor;
+import org.springframework.http.HttpStatus;
+import sandpiper.engine.command.Outcome;
+
+/**
+ * Several requests in one, in the multipart form. Those of a change set are done or left as one.
+ */
+final class Batches implements BatchProcessor {
+    /** Most requests of one batch. */
+    static final int MOST = 1_000;
+
+    private final OData odata;
+    private final String root;
+    private final ChangeRun run;
+
+    Batches(OData odata, String root, ChangeRun run) {
+        this.odata = odata;
+        this.root = root;
+        this.run = run;
+    }
+
+    @Override
+    public void init(OData library, ServiceMetadata metadata) {
+        // has what it needs
+    }
+
+    @Override
+    public void processBatch(BatchFacade facade, ODataRequest request, ODataResponse response)
+            throws ODataApplicationException, ODataLibraryException {
+        var boundary =
+                facade.extractBoundaryFromContentType(request.getHeader(HttpHeader.CONTENT_TYPE));
+        var options =
+                BatchOptions.with()
+                        .rawBaseUri(root)
+                        .rawServiceResolutionUri(request.getRawServiceResolutionUri())
+                        .build();
+        var parts =
+                odata.createFixedFormatDeserializer()
+                        .parseBatchRequest(request.getBody(), boundary, options);
+        checkSize(parts.stream().mapToInt(part -> part.getRequests().size()).sum());
+        boolean goesOn = goesOn(request);
+        var answers = new ArrayList<ODataResponsePart>();
+        for (var part : parts) {
+            var answer = facade.handleBatchRequest(part);
+            answer.getResponses().forEach(Batches::inKnownStatus);
+            answers.add(answer);
+            boolean failed =
+                    answer.getResponses().stream().anyMatch(one -> one.getStatusCode() >= 400);
+            if (failed && !goesOn) {
+                break;
+            }
+        }
+        var separator = "batch_" + UUID.randomUUID();
+        response.setContent(odata.createFixedFormatSerializer().batchResponse(answers, separator));
+        response.setHeader(
+                HttpHeader.CONTENT_TYPE,
+                ContentType.MULTIPART_MIXED.toContentTypeString() + ";boundary=" + separator);
+        response.setStatusCode(HttpStatus.OK.value());
+    }
+
+    /** The library writes no status that is newer than itself; wrong values are 400 in a batch. */
+    private static void inKnownStatus(ODataResponse response) {
+        if (HttpStatusCode.fromStatusCode(response.getStatusCode()) == null) {
+            response.setStatusCode(HttpStatus.BAD_REQUEST.value());
+        }
+    }
+
+    static void checkSize(int requests) {
+        if (requests > MOST) {
+            throw Refusals.bad(
+                    "A batch may have %,d requests, but has %,d.".formatted(MOST, requests));
+        }
+    }
+
+    /** Whether a failure does not stop what comes behind it. */
+    static boolean goesOn(ODataRequest request) {
+        var prefer = request.getHeaders(HttpHeader.PREFER);
+        return prefer != null
+                && prefer.stream()
+                        .anyMatch(one ->
+                                one.contains("continue-on-error") && !one.contains("=false"));
+    }
+
+    @Override
+    public ODataResponsePart processChangeSet(BatchFacade facade, List<ODataRequest> requests)
+            throws ODataApplicationException, ODataLibraryException {
+        run.gather();
+        var changes = new ArrayList<Change>();
+        try {
+            for (var request : requests) {
+                var answer = facade.handleODataRequest(request);
+                if (answer.getStatusCode() >= 400) {
+                    return new ODataResponsePart(answer, false);
+                }
+            }
+        } finally {
+            changes.addAll(run.gathered());
+        }
+        var answers = answers(requests, changes);
+        return answers.size() == 1 && answers.getFirst().getStatusCode() >= 400
+                ? new ODataResponsePart(answers.getFirst(), false)
+                : new ODataResponsePart(answers, true);
+    }
+
+    /**
+     * Carries gathered changes out as one.
+     *
+     * @return an answer for each; or only one, which says why nothing was done
+     */
+    List<ODataResponse> answers(List<ODataRequest> requests, List<Change> changes) {
+        var outcomes = run.together(changes);
+        if (!outcomes.isEmpty() && outcomes.getLast() instanceof Outcome.Refused) {
+            int last = outcomes.size() - 1;
+            return List.of(answer(requests.get(last), changes.get(last), outcomes.getLast()));
+        }
+        var answers = new ArrayList<ODataResponse>();
+        for (int i = 0; i < outcomes.size(); i++) {
+            answers.add(answer(requests.get(i), changes.get(i), outcomes.get(i)));
+        }
+        return answers;
+    }
+
+    private ODataResponse answer(ODataRequest request, Change change, Outcome outcome) {
+        var response = new ODataResponse();
+        run.answer(change, outcome, response);
+        var id = request.getHeader(HttpHeader.CONTENT_ID);
+        if (id != null) {
+            response.setHeader(HttpHeader.CONTENT_ID, id);
+        }
+        return response;
+    }
+}

@@ -1,0 +1,38 @@
+package sandpiper.server.odata;
+
+import java.util.Set;
+import java.util.function.Function;
+import org.apache.olingo.commons.api.format.ContentType;
+import org.apache.olingo.server.api.uri.UriInfo;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.command.RecordCommand;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.server.service.ServiceCall;
+
+/**
+ * A change that is asked for, and how its outcome is to be answered.
+ *
+ * @param command makes the command for a release
+ * @param answered what the answer holds, or {@code null} when nothing is left to be shown
+ * @param traced whether an account of it is wanted
+ * @param once makes sure that a repeated request is done once, or {@code null}
+ */
+record Change(
+        String set,
+        ServiceCall call,
+        Function<LiveRelease, RecordCommand> command,
+        @Nullable Answered answered,
+        boolean traced,
+        @Nullable Once once) {
+
+    /**
+     * What an answer holds.
+     *
+     * @param items line items that came in and so are shown as well
+     * @param brief whether the caller wants no more than to know that it was done
+     */
+    record Answered(UriInfo uri, ContentType type, Set<String> items, boolean brief) {}
+
+    /** By what a repeated request is known. */
+    record Once(String key, String fingerprint) {}
+}

@@ -1,0 +1,171 @@
+package sandpiper.server.odata;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import org.apache.olingo.commons.api.http.HttpHeader;
+import org.apache.olingo.server.api.ODataResponse;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import sandpiper.engine.command.Outcome;
+import sandpiper.engine.command.Request;
+import sandpiper.engine.port.Session;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.server.json.JsonText;
+import sandpiper.server.problem.Problem;
+import sandpiper.server.service.Answer;
+import sandpiper.server.service.IdempotencyKey;
+import sandpiper.server.service.Preconditions;
+import sandpiper.server.service.Traced;
+
+/**
+ * Carries changes out: each at once, or those of a change set together when all of them have been
+ * read.
+ */
+final class ChangeRun {
+    private final Exchange exchange;
+    private final Failures failures;
+    private @Nullable List<Change> gathered;
+
+    ChangeRun(Exchange exchange, Failures failures) {
+        this.exchange = exchange;
+        this.failures = failures;
+    }
+
+    /** From now on changes are only gathered. */
+    void gather() {
+        gathered = new ArrayList<>();
+    }
+
+    /** What was gathered; changes are carried out at once again. */
+    List<Change> gathered() {
+        var all = gathered == null ? List.<Change>of() : List.copyOf(gathered);
+        gathered = null;
+        return all;
+    }
+
+    void take(Change change, ODataResponse response) {
+        if (gathered != null) {
+            if (change.once() != null) {
+                throw Refusals.bad(
+                        "Inside of what is done as a whole, %s is not offered."
+                                .formatted(IdempotencyKey.HEADER));
+            }
+            // What is not granted or not offered is told to the request that asks for it.
+            request(change, exchange.engine().live());
+            gathered.add(change);
+            Replies.empty(response, HttpStatus.NO_CONTENT);
+            return;
+        }
+        var outcome = exchange.engine().records().write(live -> request(change, live));
+        answer(change, outcome, response);
+    }
+
+    /** Carries out all or none; one outcome for each, or the last is why nothing was done. */
+    List<Outcome> together(List<Change> changes) {
+        var makers = new ArrayList<Function<LiveRelease, Request>>();
+        changes.forEach(change -> makers.add(live -> request(change, live)));
+        return exchange.engine().records().writeAllOrNone(makers);
+    }
+
+    void answer(Change change, Outcome outcome, ODataResponse response) {
+        switch (outcome) {
+            case Outcome.Refused refused -> {
+                failures.write(response, Problem.of(refused), exchange.model().shape(change.set()));
+                said(response, Traced.headers(refused.trace(), List.of()));
+            }
+            case Outcome.Done done -> {
+                fill(
+                        change,
+                        response,
+                        exchange.engine()
+                                .records()
+                                .read((live, session) -> answer(change, live, session, done)));
+                said(response, Traced.headers(done.trace(), done.warnings()));
+            }
+            case Outcome.Repeated(var text) -> {
+                fill(change, response, Answer.read(text));
+                response.setHeader(Answer.REPLAYED, "true");
+            }
+        }
+    }
+
+    private static void said(ODataResponse response, Map<String, String> headers) {
+        headers.forEach(response::setHeader);
+    }
+
+    /** What a change is answered with, in a form that can be kept. */
+    private Answer answer(Change change, LiveRelease live, Session session, Outcome.Done done) {
+        var answered = change.answered();
+        if (answered == null) {
+            return new Answer(HttpStatus.NO_CONTENT.value(), null, "", "");
+        }
+        var available = change.call().answerTree(live, session, done);
+        var shape = exchange.model().shape(change.set());
+        var wanted =
+                Wanted.of(
+                                shape,
+                                available,
+                                answered.uri().getSelectOption(),
+                                answered.uri().getExpandOption())
+                        .withItems(answered.items(), available);
+        var tree = wanted.tree(available);
+        var view = change.call().changed(live, session, done, tree);
+        var writer = new EntityWriter(exchange.root(), Format.of(answered.type()));
+        var address = exchange.root() + "/" + writer.address(change.set(), shape, tree, view);
+        var status = done.created() ? HttpStatus.CREATED : HttpStatus.OK;
+        return new Answer(
+                (answered.brief() ? HttpStatus.NO_CONTENT : status).value(),
+                done.created() || answered.brief() ? address : null,
+                Preconditions.tag(view.version()),
+                answered.brief()
+                        ? ""
+                        : JsonText.write(
+                                writer.with(
+                                        change.set() + wanted.contextList() + "/$entity",
+                                        writer.record(change.set(), wanted, tree, view))));
+    }
+
+    private static void fill(Change change, ODataResponse response, Answer answer) {
+        Replies.empty(response, HttpStatus.valueOf(answer.status()));
+        if (!answer.tag().isEmpty()) {
+            response.setHeader(HttpHeader.ETAG, answer.tag());
+        }
+        var location = answer.location();
+        var answered = change.answered();
+        boolean brief = answered != null && answered.brief();
+        if (location != null) {
+            response.setHeader(brief ? HttpHeader.ODATA_ENTITY_ID : HttpHeader.LOCATION, location);
+        }
+        if (brief) {
+            response.setHeader(HttpHeader.PREFERENCE_APPLIED, "return=minimal");
+        }
+        if (answered != null && !answer.body().isEmpty()) {
+            Replies.text(
+                    response, HttpStatus.valueOf(answer.status()), answered.type(), answer.body());
+        }
+    }
+
+    /** The request with which a change is carried out. */
+    private Request request(Change change, LiveRelease live) {
+        var once = change.once();
+        return change.call()
+                .request(
+                        live,
+                        change.command().apply(live),
+                        change.traced(),
+                        once == null
+                                ? null
+                                : new Request.Once(
+                                        once.key(),
+                                        once.fingerprint(),
+                                        (session, done) ->
+                                                answer(
+                                                                change,
+                                                                exchange.engine().live(),
+                                                                session,
+                                                                done)
+                                                        .write()));
+    }
+}

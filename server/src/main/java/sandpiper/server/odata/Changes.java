@@ -1,0 +1,240 @@
+package sandpiper.server.odata;
+
+import java.io.ByteArrayInputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.TreeSet;
+import org.apache.olingo.commons.api.ex.ODataException;
+import org.apache.olingo.commons.api.format.ContentType;
+import org.apache.olingo.commons.api.http.HttpHeader;
+import org.apache.olingo.commons.api.http.HttpMethod;
+import org.apache.olingo.server.api.OData;
+import org.apache.olingo.server.api.ODataRequest;
+import org.apache.olingo.server.api.ServiceMetadata;
+import org.apache.olingo.server.api.uri.UriInfo;
+import org.jspecify.annotations.Nullable;
+import sandpiper.model.release.ResourceType.Operation;
+import sandpiper.server.json.JsonText;
+import sandpiper.server.security.Secrets;
+import sandpiper.server.service.IdempotencyKey;
+import sandpiper.server.service.Preconditions;
+import sandpiper.server.service.Traced;
+
+/** Reads what shall be changed. */
+record Changes(Exchange exchange, OData odata, ServiceMetadata metadata) {
+
+    Change create(Address address, UriInfo uri, ODataRequest request, Types types) {
+        if (address.key() != null) {
+            throw Refusals.notOffered(
+                    "Line items are added by changing their record: PATCH it with all of them.");
+        }
+        var call = exchange.call(address.set());
+        var body = body(request);
+        var values = values(address.set(), body, types.request(), true);
+        return new Change(
+                address.set(),
+                call,
+                live -> call.create(live, values),
+                answered(uri, types.response(), body, address.set(), request),
+                isTraced(request),
+                once(request));
+    }
+
+    /** PATCH changes what is given; PUT empties what is not. */
+    Change update(Address address, UriInfo uri, ODataRequest request, Types types) {
+        whole(address);
+        var call = exchange.call(address.set());
+        var key = address.oneKey();
+        var body = body(request);
+        var values = values(address.set(), body, types.request(), false);
+        if (request.getMethod() == HttpMethod.PUT) {
+            emptyTheRest(address.set(), values);
+        }
+        if (request.getHeader(HttpHeader.IF_NONE_MATCH) != null) {
+            throw Refusals.notOffered(
+                    "A change does not take If-None-Match; create with POST instead.");
+        }
+        var expected = Preconditions.expectedVersion(request.getHeader(HttpHeader.IF_MATCH));
+        boolean mayCreate =
+                request.getHeader(HttpHeader.IF_MATCH) == null && isMadeByKey(address.set());
+        return new Change(
+                address.set(),
+                call,
+                live ->
+                        mayCreate && call.isGranted(Operation.CREATE)
+                                ? call.save(live, key, values, expected)
+                                : call.change(live, key, values, expected),
+                answered(uri, types.response(), body, address.set(), request),
+                isTraced(request),
+                once(request));
+    }
+
+    /** Changing one value by its own address; {@code null} empties it. */
+    Change set(Address address, UriInfo uri, ODataRequest request, boolean emptied, Types types) {
+        var name = address.properties().getFirst();
+        if (!address.references().isEmpty() || address.items() != null) {
+            throw Refusals.notOffered("Only values of the record itself are changed so.");
+        }
+        var body = new LinkedHashMap<String, @Nullable Object>();
+        body.put(name, emptied ? null : body(request).get("value"));
+        var values = values(address.set(), body, types.request(), false);
+        if (values.isEmpty()) {
+            throw Refusals.bad("%s is set by the service only.".formatted(name));
+        }
+        var call = exchange.call(address.set());
+        var expected = Preconditions.expectedVersion(request.getHeader(HttpHeader.IF_MATCH));
+        return new Change(
+                address.set(),
+                call,
+                live -> call.change(live, address.oneKey(), values, expected),
+                null,
+                isTraced(request),
+                once(request));
+    }
+
+    Change remove(Address address, ODataRequest request) {
+        whole(address);
+        var call = exchange.call(address.set());
+        var expected = Preconditions.expectedVersion(request.getHeader(HttpHeader.IF_MATCH));
+        return new Change(
+                address.set(),
+                call,
+                live -> call.remove(live, address.oneKey(), expected),
+                null,
+                isTraced(request),
+                once(request));
+    }
+
+    Change act(Address address, UriInfo uri, ODataRequest request, ContentType type) {
+        var call = exchange.call(address.set());
+        var action = Objects.requireNonNull(address.action());
+        var name =
+                exchange.model()
+                        .call(address.set(), action)
+                        .orElseThrow(() ->
+                                Refusals.bad(
+                                        "%s has no call %s.".formatted(address.set(), action)));
+        var expected = Preconditions.expectedVersion(request.getHeader(HttpHeader.IF_MATCH));
+        return new Change(
+                address.set(),
+                call,
+                live -> call.transit(live, address.oneKey(), name, expected),
+                new Change.Answered(uri, type, Set.of(), isBrief(request)),
+                isTraced(request),
+                once(request));
+    }
+
+    /** The content types of a request and its answer. */
+    record Types(ContentType request, ContentType response) {}
+
+    private static void whole(Address address) {
+        if (address.items() != null || !address.references().isEmpty()) {
+            throw Refusals.notOffered(
+                    "Change the record itself; what it holds or refers to is not changed through"
+                            + " it one by one.");
+        }
+    }
+
+    /** A record whose key is given by who makes it can be made where it is addressed. */
+    private boolean isMadeByKey(String set) {
+        var resource = exchange.model().resource(set);
+        return !exchange.model().shape(set).isKeyedById()
+                && resource.tree(Operation.CREATE)
+                        .filter(tree -> resource.object().key().stream().allMatch(tree::hasOwn))
+                        .isPresent();
+    }
+
+    private void emptyTheRest(String set, Map<String, @Nullable Object> values) {
+        exchange.model()
+                .resource(set)
+                .tree(Operation.UPDATE)
+                .ifPresent(tree ->
+                        tree.paths().forEach(path -> values.putIfAbsent(path.last().name(), null)));
+    }
+
+    private static Map<String, @Nullable Object> body(ODataRequest request) {
+        return JsonText.object(bytes(request));
+    }
+
+    /** The body, which can be read again. */
+    private static byte[] bytes(ODataRequest request) {
+        if (request.getBody() == null) {
+            return new byte[0];
+        }
+        var bytes = JsonText.bytes(request.getBody());
+        request.setBody(new ByteArrayInputStream(bytes));
+        return bytes;
+    }
+
+    private static Change.@Nullable Once once(ODataRequest request) {
+        var key = IdempotencyKey.checked(request.getHeader(IdempotencyKey.HEADER));
+        return key == null
+                ? null
+                : new Change.Once(
+                        key,
+                        Secrets.hash(
+                                "%s %s\n%s"
+                                        .formatted(
+                                                request.getMethod(),
+                                                request.getRawODataPath(),
+                                                new String(
+                                                        bytes(request), StandardCharsets.UTF_8))));
+    }
+
+    private Map<String, @Nullable Object> values(
+            String set, Map<String, @Nullable Object> body, ContentType type, boolean creating) {
+        var reader =
+                new BodyReader(
+                        "true".equals(type.getParameter("IEEE754Compatible")), this::keyOfLink);
+        return reader.values(exchange.model().shape(set), body, creating);
+    }
+
+    private String keyOfLink(EntityShape.ToOne reference, String link) {
+        try {
+            var entity =
+                    odata.createUriHelper()
+                            .parseEntityId(metadata.getEdm(), link, exchange.root() + "/");
+            var set = entity.getEntitySet().getName();
+            var target = exchange.model().resource(set).object();
+            if (target.name().equals(reference.target().object().name())) {
+                return Address.key(exchange.model().shape(set), entity.getKeyPredicates());
+            }
+        } catch (ODataException | IllegalArgumentException _) {
+            // answered below
+        }
+        throw Refusals.bad(
+                "%s must be a link to an entity of this service that is a %s, but was %s."
+                        .formatted(
+                                reference.name(),
+                                reference.target().object().label(),
+                                sandpiper.logic.Quoted.of(link)));
+    }
+
+    private Change.Answered answered(
+            UriInfo uri,
+            ContentType type,
+            Map<String, @Nullable Object> body,
+            String set,
+            ODataRequest request) {
+        var items = new TreeSet<String>();
+        exchange.model().shape(set).items().stream()
+                .map(EntityShape.Items::name)
+                .filter(body::containsKey)
+                .forEach(items::add);
+        return new Change.Answered(uri, type, items, isBrief(request));
+    }
+
+    private static boolean isBrief(ODataRequest request) {
+        var prefer = request.getHeaders(HttpHeader.PREFER);
+        return prefer != null
+                && List.copyOf(prefer).stream().anyMatch(one -> one.contains("return=minimal"));
+    }
+
+    private static boolean isTraced(ODataRequest request) {
+        return "on".equalsIgnoreCase(request.getHeader(Traced.TRACE));
+    }
+}

@@ -1,0 +1,70 @@
+package sandpiper.server.odata;
+
+import java.util.List;
+import java.util.Objects;
+import org.apache.olingo.commons.api.ex.ODataException;
+import org.apache.olingo.commons.api.format.ContentType;
+import org.apache.olingo.server.api.OData;
+import org.apache.olingo.server.api.ODataRequest;
+import org.apache.olingo.server.api.ODataResponse;
+import org.apache.olingo.server.api.ODataServerError;
+import org.apache.olingo.server.api.ServiceMetadata;
+import org.apache.olingo.server.api.processor.ErrorProcessor;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import sandpiper.server.problem.Failure;
+import sandpiper.server.problem.ODataError;
+import sandpiper.server.problem.Problem;
+import sandpiper.server.traffic.CallNotes;
+
+/** Writes what went wrong as an OData error (JSON Format 4.01, 21.1). */
+final class Failures implements ErrorProcessor {
+    @Override
+    public void init(OData odata, ServiceMetadata metadata) {
+        // needs neither
+    }
+
+    @Override
+    public void processError(
+            ODataRequest request,
+            ODataResponse response,
+            ODataServerError error,
+            ContentType format) {
+        var cause = error.getException();
+        boolean known = cause instanceof ODataException;
+        write(
+                response,
+                known || cause == null
+                        ? Problem.of(
+                                Objects.requireNonNullElse(
+                                        HttpStatus.resolve(error.getStatusCode()),
+                                        HttpStatus.BAD_REQUEST),
+                                String.valueOf(error.getMessage()),
+                                List.of())
+                        : Failure.of(cause, request.getMethod() + " " + request.getRawRequestUri()),
+                null);
+    }
+
+    /** {@code shape} is the entity that values stood in, or {@code null} when none did. */
+    void write(ODataResponse response, Problem problem, @Nullable EntityShape shape) {
+        CallNotes.failed(problem.status(), problem.said());
+        Replies.json(
+                response,
+                HttpStatus.valueOf(problem.status()),
+                ContentType.JSON,
+                ODataError.of(problem, pointer -> target(pointer, shape)));
+    }
+
+    /** {@code /vessel} as OData calls it: {@code vesselKey}. */
+    private static String target(String pointer, @Nullable EntityShape shape) {
+        var path = pointer.substring(1).replace("~1", "/").replace("~0", "~");
+        if (shape == null) {
+            return path;
+        }
+        return shape.values().stream()
+                .filter(value -> value.path().written().equals(path))
+                .map(EntityShape.Value::name)
+                .findFirst()
+                .orElse(path);
+    }
+}

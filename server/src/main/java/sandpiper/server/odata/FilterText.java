@@ -1,0 +1,204 @@
+package sandpiper.server.odata;
+
+import java.math.BigDecimal;
+import java.util.List;
+import java.util.Optional;
+import org.apache.olingo.commons.api.edm.EdmEnumType;
+import org.apache.olingo.commons.api.edm.EdmPrimitiveType;
+import org.apache.olingo.commons.api.edm.EdmPrimitiveTypeException;
+import org.apache.olingo.commons.api.edm.EdmType;
+import org.apache.olingo.commons.api.ex.ODataException;
+import org.apache.olingo.server.api.uri.UriInfoResource;
+import org.apache.olingo.server.api.uri.UriResource;
+import org.apache.olingo.server.api.uri.UriResourceNavigation;
+import org.apache.olingo.server.api.uri.UriResourceProperty;
+import org.apache.olingo.server.api.uri.queryoption.expression.BinaryOperatorKind;
+import org.apache.olingo.server.api.uri.queryoption.expression.Expression;
+import org.apache.olingo.server.api.uri.queryoption.expression.ExpressionVisitor;
+import org.apache.olingo.server.api.uri.queryoption.expression.Literal;
+import org.apache.olingo.server.api.uri.queryoption.expression.Member;
+import org.apache.olingo.server.api.uri.queryoption.expression.MethodKind;
+import org.apache.olingo.server.api.uri.queryoption.expression.UnaryOperatorKind;
+import org.jspecify.annotations.Nullable;
+import sandpiper.server.problem.ProblemException;
+import sandpiper.server.service.FeelText;
+
+/**
+ * Writes {@code $filter} as a condition in FEEL, which is then checked and brought to SQL like that
+ * of any other protocol.
+ */
+final class FilterText implements ExpressionVisitor<String> {
+    private final EntityShape shape;
+
+    private FilterText(EntityShape shape) {
+        this.shape = shape;
+    }
+
+    static String of(EntityShape shape, Expression expression) {
+        try {
+            return expression.accept(new FilterText(shape));
+        } catch (ODataException e) {
+            throw Refusals.bad("The filter cannot be understood: %s".formatted(e.getMessage()));
+        }
+    }
+
+    /** The path of a value as FEEL writes it: {@code vessel.name} for {@code vessel/name}. */
+    static String path(EntityShape shape, UriInfoResource resource) {
+        var at = shape;
+        var parts = resource.getUriResourceParts();
+        for (var part : parts.subList(0, parts.size() - 1)) {
+            var further =
+                    part instanceof UriResourceNavigation one
+                            ? at.reference(one.getProperty().getName())
+                            : Optional.<EntityShape.ToOne>empty();
+            at = further.orElseThrow(() -> cannotLookInto(part)).target();
+        }
+        if (!(parts.getLast() instanceof UriResourceProperty last)) {
+            throw cannotLookInto(parts.getLast());
+        }
+        return at.value(last.getProperty().getName())
+                .map(value -> value.path().written())
+                .orElseThrow(() ->
+                        Refusals.bad(
+                                "You cannot filter or sort by %s."
+                                        .formatted(last.getProperty().getName())));
+    }
+
+    private static ProblemException cannotLookInto(UriResource part) {
+        return Refusals.notOffered(
+                "A filter compares values of the record and of records it refers to; it cannot look"
+                        + " into %s.".formatted(part));
+    }
+
+    @Override
+    public String visitMember(Member member) {
+        return path(shape, member.getResourcePath());
+    }
+
+    @Override
+    public String visitBinaryOperator(BinaryOperatorKind operator, String left, String right) {
+        var symbol =
+                switch (operator) {
+                    case EQ -> "=";
+                    case NE -> "!=";
+                    case LT -> "<";
+                    case LE -> "<=";
+                    case GT -> ">";
+                    case GE -> ">=";
+                    case AND -> "and";
+                    case OR -> "or";
+                    case ADD -> "+";
+                    case SUB -> "-";
+                    case MUL -> "*";
+                    default ->
+                            throw Refusals.notOffered(
+                                    "%s is not offered in a filter.".formatted(operator));
+                };
+        return "(%s %s %s)".formatted(left, symbol, right);
+    }
+
+    @Override
+    public String visitBinaryOperator(
+            BinaryOperatorKind operator, String left, List<String> right) {
+        return "("
+                + String.join(
+                        " or ", right.stream().map(one -> "%s = %s".formatted(left, one)).toList())
+                + ")";
+    }
+
+    @Override
+    public String visitUnaryOperator(UnaryOperatorKind operator, String operand) {
+        return operator == UnaryOperatorKind.NOT
+                ? "not(%s)".formatted(operand)
+                : "(-%s)".formatted(operand);
+    }
+
+    @Override
+    public String visitMethodCall(MethodKind method, List<String> given) {
+        return switch (method) {
+            case CONTAINS -> call("contains", given);
+            case STARTSWITH -> call("starts with", given);
+            case ENDSWITH -> call("ends with", given);
+            case TOLOWER -> call("lower case", given);
+            case TOUPPER -> call("upper case", given);
+            case LENGTH -> call("string length", given);
+            case TRIM -> call("trim", given);
+            case CONCAT -> "(%s + %s)".formatted(given.get(0), given.get(1));
+            // Places in a text count from 0 there and from 1 here.
+            case SUBSTRING ->
+                    call(
+                            "substring",
+                            given.size() == 2
+                                    ? List.of(given.get(0), given.get(1) + " + 1")
+                                    : List.of(given.get(0), given.get(1) + " + 1", given.get(2)));
+            case YEAR -> given.getFirst() + ".year";
+            case MONTH -> given.getFirst() + ".month";
+            case DAY -> given.getFirst() + ".day";
+            case NOW -> "now()";
+            case DATE -> call("date", given);
+            case ROUND -> "round half up(%s, 0)".formatted(given.getFirst());
+            case FLOOR -> call("floor", given);
+            case CEILING -> call("ceiling", given);
+            default ->
+                    throw Refusals.notOffered("%s is not offered in a filter.".formatted(method));
+        };
+    }
+
+    private static String call(String function, List<String> given) {
+        return "%s(%s)".formatted(function, String.join(", ", given));
+    }
+
+    @Override
+    public String visitLiteral(Literal literal) {
+        return literal(literal.getText(), literal.getType());
+    }
+
+    private static String literal(String text, @Nullable EdmType type) {
+        if (type == null) {
+            return "null";
+        }
+        if (!(type instanceof EdmPrimitiveType primitive)) {
+            throw Refusals.bad("%s cannot be compared.".formatted(text));
+        }
+        try {
+            var value = primitive.fromUriLiteral(text);
+            return switch (type.getName()) {
+                case "Boolean" -> value;
+                case "Date" -> FeelText.made("date", value);
+                case "TimeOfDay" -> FeelText.made("time", value);
+                case "DateTimeOffset" -> FeelText.made("date and time", value);
+                case "Duration" -> FeelText.made("duration", value);
+                case "SByte", "Byte", "Int16", "Int32", "Int64", "Decimal", "Single", "Double" ->
+                        new BigDecimal(value).toPlainString();
+                default -> FeelText.quoted(value);
+            };
+        } catch (EdmPrimitiveTypeException | NumberFormatException e) {
+            throw Refusals.bad("%s is not a value that can be compared.".formatted(text));
+        }
+    }
+
+    @Override
+    public String visitLambdaExpression(String function, String variable, Expression expression) {
+        throw Refusals.notOffered("%s over line items is not offered.".formatted(function));
+    }
+
+    @Override
+    public String visitLambdaReference(String variable) {
+        throw Refusals.notOffered("Line items cannot be filtered by.");
+    }
+
+    @Override
+    public String visitAlias(String alias) {
+        throw Refusals.notOffered("Write the value instead of the alias %s.".formatted(alias));
+    }
+
+    @Override
+    public String visitTypeLiteral(EdmType type) {
+        throw Refusals.notOffered("Types cannot be asked for in a filter.");
+    }
+
+    @Override
+    public String visitEnum(EdmEnumType type, List<String> values) {
+        throw Refusals.notOffered("There are no enumeration types here.");
+    }
+}

@@ -1,0 +1,257 @@
+package sandpiper.server.odata;
+
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.util.Collections;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import org.apache.olingo.commons.api.format.ContentType;
+import org.apache.olingo.commons.api.http.HttpHeader;
+import org.apache.olingo.commons.api.http.HttpMethod;
+import org.apache.olingo.server.api.OData;
+import org.apache.olingo.server.api.ODataHandler;
+import org.apache.olingo.server.api.ODataRequest;
+import org.apache.olingo.server.api.ODataResponse;
+import org.apache.olingo.server.api.ServiceMetadata;
+import org.apache.olingo.server.api.serializer.RepresentationType;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.server.json.JsonText;
+import sandpiper.server.problem.Failure;
+import sandpiper.server.service.Cursors;
+import sandpiper.server.service.Protocol;
+import sandpiper.server.service.ServiceCall;
+
+/** Every service over OData 4.01. What there is is looked up in the live release at each call. */
+@RestController
+class ODataController {
+    private static final String SERVICE = "{service:[a-z0-9-]+}/v{version:\\d{1,3}}";
+    private static final String VERSION = "4.01";
+
+    private final Engine engine;
+    private final Cursors cursors;
+    private final OData odata = OData.newInstance();
+    private final Map<String, ServiceModel> models = new ConcurrentHashMap<>();
+    private volatile int release = -1;
+
+    ODataController(Engine engine, Cursors cursors) {
+        this.engine = engine;
+        this.cursors = cursors;
+    }
+
+    /** The contract, for people who are signed in. */
+    @GetMapping("/manage/v1/contracts/" + SERVICE + "/odata")
+    void contract(
+            @PathVariable String service,
+            @PathVariable int version,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest http,
+            HttpServletResponse answer)
+            throws IOException {
+        var exchange = exchange(service, version, actor, http);
+        var request = new ODataRequest();
+        request.setMethod(HttpMethod.GET);
+        request.setRawBaseUri(exchange.root());
+        request.setRawODataPath("/$metadata");
+        request.setRawRequestUri(exchange.root() + "/$metadata");
+        var format = http.getParameter("format");
+        request.setHeader(
+                HttpHeader.ACCEPT, "json".equals(format) ? "application/json" : "application/xml");
+        write(new Run(exchange).handle(request), answer);
+    }
+
+    /** Requests to try a service with. */
+    @GetMapping("/manage/v1/contracts/" + SERVICE + "/odata-examples")
+    List<ODataExamples.Example> examples(
+            @PathVariable String service,
+            @PathVariable int version,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest http) {
+        return ODataExamples.of(exchange(service, version, actor, http).model());
+    }
+
+    @RequestMapping({"/odata/" + SERVICE, "/odata/" + SERVICE + "/**"})
+    void call(
+            @PathVariable String service,
+            @PathVariable int version,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest http,
+            HttpServletResponse answer)
+            throws IOException {
+        try {
+            var exchange = exchange(service, version, actor, http);
+            var request = request(http, exchange);
+            var run = new Run(exchange);
+            boolean batch = request.getRawODataPath().equals("/$batch");
+            write(
+                    batch && isJson(http.getContentType())
+                            ? run.jsonBatch(request)
+                            : run.handle(request),
+                    answer);
+        } catch (RuntimeException e) {
+            var response = new ODataResponse();
+            new Failures()
+                    .write(
+                            response,
+                            Failure.of(e, http.getMethod() + " " + http.getRequestURI()),
+                            null);
+            write(response, answer);
+        }
+    }
+
+    private static boolean isJson(@Nullable String contentType) {
+        return contentType != null
+                && contentType.toLowerCase(Locale.ROOT).startsWith("application/json");
+    }
+
+    private Exchange exchange(String service, int version, Actor actor, HttpServletRequest http) {
+        var live = engine.live();
+        var type = ServiceCall.service(live, Protocol.ODATA, actor, service, version);
+        var server = ServletUriComponentsBuilder.fromContextPath(http).build().toUriString();
+        return new Exchange(engine, cursors, actor, model(live, type), server);
+    }
+
+    private ServiceModel model(LiveRelease live, sandpiper.model.release.ServiceType type) {
+        if (release != live.number()) {
+            models.clear();
+            release = live.number();
+        }
+        return models.computeIfAbsent(
+                live.number() + "/" + type.titled(), _ -> new ServiceModel(live.release(), type));
+    }
+
+    private ODataRequest request(HttpServletRequest http, Exchange exchange) {
+        var request = new ODataRequest();
+        var method = http.getMethod().toUpperCase(Locale.ROOT);
+        var tunnelled = http.getHeader(HttpHeader.X_HTTP_METHOD);
+        request.setMethod(
+                HttpMethod.valueOf(
+                        tunnelled != null && method.equals("POST")
+                                ? tunnelled.toUpperCase(Locale.ROOT)
+                                : method));
+        request.setProtocol(http.getProtocol());
+        for (var name : Collections.list(http.getHeaderNames())) {
+            request.addHeader(name, Collections.list(http.getHeaders(name)));
+        }
+        var home =
+                http.getContextPath()
+                        + "/odata/%s/v%d"
+                                .formatted(
+                                        exchange.model().service().name(),
+                                        exchange.model().service().version());
+        request.setRawBaseUri(exchange.root());
+        request.setRawODataPath(http.getRequestURI().substring(home.length()));
+        request.setRawQueryPath(http.getQueryString());
+        request.setRawRequestUri(
+                exchange.root()
+                        + request.getRawODataPath()
+                        + (http.getQueryString() == null ? "" : "?" + http.getQueryString()));
+        try {
+            request.setBody(new ByteArrayInputStream(JsonText.bytes(http.getInputStream())));
+        } catch (IOException e) {
+            throw Refusals.bad("The body could not be read to its end.");
+        }
+        return request;
+    }
+
+    /** The handling of one request over HTTP, which may hold several. */
+    private final class Run {
+        private final Exchange exchange;
+        private final ServiceMetadata metadata;
+        private final Failures failures = new Failures();
+        private final ChangeRun changeRun;
+        private final Batches batches;
+
+        Run(Exchange exchange) {
+            this.exchange = exchange;
+            this.metadata =
+                    odata.createServiceMetadata(
+                            exchange.model(), Annotations.references(exchange.server()));
+            this.changeRun = new ChangeRun(exchange, failures);
+            this.batches = new Batches(odata, exchange.root(), changeRun);
+        }
+
+        ODataResponse handle(ODataRequest request) {
+            qualify(request);
+            var response = handler().process(request);
+            response.setHeader(HttpHeader.ODATA_VERSION, VERSION);
+            return response;
+        }
+
+        private ODataHandler handler() {
+            var handler = odata.createRawHandler(metadata);
+            handler.register(
+                    new RecordProcessor(
+                            exchange, changeRun, new Changes(exchange, odata, metadata)));
+            handler.register(batches);
+            handler.register(failures);
+            handler.register(
+                    (org.apache.olingo.server.api.serializer.CustomContentTypeSupport)
+                            ODataController::formats);
+            return handler;
+        }
+
+        /** Actions may be called by their plain names, which the library does not know. */
+        private void qualify(ODataRequest request) {
+            var path = request.getRawODataPath();
+            int slash = path.lastIndexOf('/');
+            if (request.getMethod() == HttpMethod.POST && slash > 0) {
+                exchange.model()
+                        .qualified(path.substring(slash + 1))
+                        .ifPresent(name ->
+                                request.setRawODataPath(path.substring(0, slash + 1) + name));
+            }
+        }
+
+        ODataResponse jsonBatch(ODataRequest request) {
+            var body = JsonText.object(JsonText.bytes(request.getBody()));
+            var batch = new JsonBatch(exchange.root(), this::handle, changeRun, batches);
+            var response = new ODataResponse();
+            Replies.json(
+                    response,
+                    HttpStatus.OK,
+                    ContentType.APPLICATION_JSON,
+                    batch.run(body, Batches.goesOn(request)));
+            return response;
+        }
+    }
+
+    /** Entities are written and read in JSON only. */
+    private static List<ContentType> formats(
+            List<ContentType> usual, RepresentationType representation) {
+        return switch (representation) {
+            case METADATA, BATCH, ERROR, VALUE, COUNT -> usual;
+            default -> usual.stream().filter(type -> type.getSubtype().equals("json")).toList();
+        };
+    }
+
+    private static void write(ODataResponse response, HttpServletResponse answer)
+            throws IOException {
+        answer.setStatus(response.getStatusCode());
+        response.getAllHeaders()
+                .forEach((name, values) -> values.forEach(value -> answer.addHeader(name, value)));
+        answer.setHeader(HttpHeader.ODATA_VERSION, VERSION);
+        if (response.getStatusCode() == HttpStatus.SERVICE_UNAVAILABLE.value()) {
+            answer.setHeader(HttpHeaders.RETRY_AFTER, "1");
+        }
+        if (response.getContent() != null) {
+            response.getContent().transferTo(answer.getOutputStream());
+        } else if (response.getODataContent() != null) {
+            response.getODataContent().write(answer.getOutputStream());
+        }
+    }
+}

@@ -1,0 +1,159 @@
+package sandpiper.server.odata;
+
+import java.net.URLDecoder;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.apache.olingo.server.api.OData;
+import org.apache.olingo.server.api.ODataRequest;
+import org.apache.olingo.server.api.uri.UriInfo;
+import org.apache.olingo.server.api.uri.queryoption.expression.Member;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import sandpiper.engine.read.Query;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.ResourceType.Operation;
+import sandpiper.server.problem.ProblemException;
+import sandpiper.server.service.QueryReader;
+import sandpiper.server.service.ServiceCall;
+
+/** The system query options of a request for records. */
+final class QueryOptions {
+    private static final List<String> PARAMETERS = List.of("filter", "sort", "limit", "count");
+
+    private static final OData LIBRARY = OData.newInstance();
+
+    private final Exchange exchange;
+    private final UriInfo uri;
+    private final EntityShape shape;
+    private final @Nullable String filter;
+    private final @Nullable String sort;
+
+    QueryOptions(Exchange exchange, String set, UriInfo uri) {
+        this.exchange = exchange;
+        this.uri = uri;
+        this.shape = exchange.model().shape(set);
+        var asked = uri.getFilterOption();
+        this.filter = asked == null ? null : FilterText.of(shape, asked.getExpression());
+        this.sort = sort();
+        if (uri.getApplyOption() != null || uri.getDeltaTokenOption() != null) {
+            throw Refusals.notOffered("$apply and delta links are not offered.");
+        }
+    }
+
+    private @Nullable String sort() {
+        var order = uri.getOrderByOption();
+        if (order == null) {
+            return null;
+        }
+        var names = new ArrayList<String>();
+        for (var item : order.getOrders()) {
+            if (!(item.getExpression() instanceof Member member)) {
+                throw Refusals.notOffered("$orderby takes properties, not expressions.");
+            }
+            var path = FilterText.path(shape, member.getResourcePath());
+            names.add(item.isDescending() ? "-" + path : path);
+        }
+        return String.join(",", names);
+    }
+
+    /** How many records the page may have. */
+    int limit(@Nullable List<String> prefer) {
+        var top = uri.getTopOption();
+        int most = top == null ? Query.USUAL_LIMIT : Query.HIGHEST_LIMIT;
+        var preferred = prefer == null ? null : LIBRARY.createPreferences(prefer).getMaxPageSize();
+        if (preferred != null && preferred > 0) {
+            most = Math.min(Query.HIGHEST_LIMIT, preferred);
+        }
+        return top == null ? most : Math.min(most, top.getValue());
+    }
+
+    /** Whether the caller asked for more than a page has. */
+    boolean wantsMoreThan(int limit) {
+        return uri.getTopOption() == null || uri.getTopOption().getValue() > limit;
+    }
+
+    /** The query, within what the caller can reach; {@code tree} is what is read of records. */
+    Query query(
+            LiveRelease live,
+            ServiceCall call,
+            int limit,
+            boolean counted,
+            @Nullable FieldTree tree) {
+        var parameters = new HashMap<String, String[]>();
+        put(parameters, "filter", filter);
+        put(parameters, "sort", sort);
+        put(parameters, "limit", String.valueOf(limit));
+        put(parameters, "count", String.valueOf(counted));
+        var token = uri.getSkipTokenOption();
+        var after =
+                token == null ? null : exchange.cursors().read(fingerprint(call), token.getValue());
+        var shown = call.resource(live, Operation.QUERY).tree(Operation.QUERY).orElseThrow();
+        var query =
+                query(live, call, new QueryReader(parameters, PARAMETERS), after)
+                        .with(tree == null ? FieldTree.EMPTY : tree);
+        var search = uri.getSearchOption();
+        if (search != null) {
+            query =
+                    query.where(
+                            call.condition(
+                                    live, SearchText.of(shown, search.getSearchExpression())));
+        }
+        var skip = uri.getSkipOption();
+        return skip == null ? query : query.skipping(skip.getValue());
+    }
+
+    /** Places in the condition are those of its FEEL, which the caller has never seen. */
+    private static Query query(
+            LiveRelease live,
+            ServiceCall call,
+            QueryReader reader,
+            @Nullable List<@Nullable Object> after) {
+        try {
+            return call.query(live, reader, after);
+        } catch (ProblemException e) {
+            var problem = e.problem();
+            throw new ProblemException(HttpStatus.valueOf(problem.status()), problem.detail());
+        }
+    }
+
+    private static void put(Map<String, String[]> to, String name, @Nullable String value) {
+        if (value != null) {
+            to.put(name, new String[] {value});
+        }
+    }
+
+    private String fingerprint(ServiceCall call) {
+        return "odata %s %s %s %s %s"
+                .formatted(
+                        call.via(),
+                        shape.type(),
+                        filter,
+                        sort,
+                        uri.getSearchOption() == null ? "" : uri.getSearchOption().getText());
+    }
+
+    /** The address of the next page. */
+    String next(ODataRequest request, List<@Nullable Object> place, int limit) {
+        var call = exchange.call(uri.getUriResourceParts().getFirst().getSegmentValue());
+        var options = new ArrayList<String>();
+        for (var option : Objects.requireNonNullElse(request.getRawQueryPath(), "").split("&")) {
+            var name = URLDecoder.decode(option.split("=", 2)[0], StandardCharsets.UTF_8);
+            if (!option.isEmpty()
+                    && !List.of("$skiptoken", "$skip", "$top").contains(name)
+                    && !List.of("skiptoken", "skip", "top").contains(name)) {
+                options.add(option);
+            }
+        }
+        var top = uri.getTopOption();
+        if (top != null) {
+            options.add("$top=" + (top.getValue() - limit));
+        }
+        options.add("$skiptoken=" + exchange.cursors().write(fingerprint(call), place));
+        return exchange.root() + request.getRawODataPath() + "?" + String.join("&", options);
+    }
+}
