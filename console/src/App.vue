@@ -5,15 +5,17 @@ import {
   CloudServerOutlined,
   HistoryOutlined,
   HomeOutlined,
+  KeyOutlined,
   LockOutlined,
   LogoutOutlined,
   RocketOutlined,
   TableOutlined,
 } from '@ant-design/icons-vue'
 import { App as AntApp, ConfigProvider, Tooltip } from 'ant-design-vue'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
+import OwnPassword from './components/OwnPassword.vue'
 import CommandPalette from './components/CommandPalette.vue'
 import { useAppearance } from './composables/appearance'
 import { useSession } from './composables/session'
@@ -37,6 +39,14 @@ const pages = computed(() =>
 )
 
 const isHere = (path: string) => (path === '/' ? route.path === '/' : route.path.startsWith(path))
+
+const changing = ref(false)
+
+async function changed() {
+  changing.value = false
+  await router.push('/sign-in')
+  location.reload()
+}
 
 async function leave() {
   await signOut()
@@ -65,12 +75,18 @@ async function leave() {
           <Tooltip title="Light or dark" placement="right">
             <button class="place" aria-label="Light or dark" @click="toggle"><BulbOutlined /></button>
           </Tooltip>
+          <Tooltip title="Your password" placement="right">
+            <button class="place" aria-label="Your password" @click="changing = true">
+              <KeyOutlined />
+            </button>
+          </Tooltip>
           <Tooltip :title="`${t('signIn.out')} (${me.name})`" placement="right">
             <button class="place" :aria-label="t('signIn.out')" @click="leave"><LogoutOutlined /></button>
           </Tooltip>
         </nav>
         <main class="content"><RouterView /></main>
         <CommandPalette />
+        <OwnPassword v-if="changing" @changed="changed" @left="changing = false" />
       </div>
       <RouterView v-else />
     </AntApp>

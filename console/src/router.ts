@@ -43,6 +43,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/services/:service/design',
+      name: 'design',
+      component: () => import('./pages/services/DesignPage.vue'),
+      props: true,
+    },
+    {
       path: '/activity/:trace?',
       name: 'activity',
       component: () => import('./pages/activity/ActivityPage.vue'),

@@ -16,6 +16,7 @@ export type ReleasePreview = Schemas['ReleasePreview']
 export type ServiceView = Schemas['ServiceView']
 export type ResourceView = Schemas['ResourceView']
 export type ClientView = Schemas['ClientView']
+export type RoleView = Schemas['RoleView']
 export type Me = Schemas['Me']
 
 /** The manage API; its types are generated from the service's own OpenAPI document. */

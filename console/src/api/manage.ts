@@ -797,12 +797,17 @@ export interface components {
             label: string;
         };
         ClientChange: {
+            /** Format: int32 */
+            callsPerMinute?: number;
             disabled?: boolean;
             grants?: string[];
             label?: string;
         };
         ClientView: {
+            /** Format: int32 */
+            callsPerMinute: number;
             createdAt: string;
+            digests: boolean;
             disabled: boolean;
             grants: string[];
             label: string;
@@ -981,6 +986,9 @@ export interface components {
             source: "LIVE" | "DRAFT";
         };
         NewClient: {
+            /** Format: int32 */
+            callsPerMinute?: number;
+            digests?: boolean;
             grants: string[];
             label?: string;
             name: string;
@@ -1105,6 +1113,7 @@ export interface components {
             filterable: string[];
             key: string[];
             name: string;
+            needsVersion: boolean;
             object: string;
             objectLabel: string;
             operations: {
@@ -1134,6 +1143,7 @@ export interface components {
             users: string[];
         };
         Rotation: {
+            digests?: boolean;
             /** Format: int32 */
             overlapHours?: number;
         };
@@ -1393,7 +1403,9 @@ export interface operations {
     };
     jsonSchema: {
         parameters: {
-            query?: never;
+            query?: {
+                of?: "LIVE" | "DRAFT";
+            };
             header?: never;
             path: {
                 service: string;
@@ -1416,7 +1428,9 @@ export interface operations {
     };
     contract_1: {
         parameters: {
-            query?: never;
+            query?: {
+                of?: "LIVE" | "DRAFT";
+            };
             header?: never;
             path: {
                 service: string;
@@ -1437,7 +1451,9 @@ export interface operations {
     };
     examples_1: {
         parameters: {
-            query?: never;
+            query?: {
+                of?: "LIVE" | "DRAFT";
+            };
             header?: never;
             path: {
                 service: string;
@@ -1460,7 +1476,9 @@ export interface operations {
     };
     openApi: {
         parameters: {
-            query?: never;
+            query?: {
+                of?: "LIVE" | "DRAFT";
+            };
             header?: never;
             path: {
                 service: string;
@@ -1483,7 +1501,9 @@ export interface operations {
     };
     examples: {
         parameters: {
-            query?: never;
+            query?: {
+                of?: "LIVE" | "DRAFT";
+            };
             header?: never;
             path: {
                 service: string;
@@ -1506,7 +1526,9 @@ export interface operations {
     };
     contract: {
         parameters: {
-            query?: never;
+            query?: {
+                of?: "LIVE" | "DRAFT";
+            };
             header?: never;
             path: {
                 service: string;
@@ -1803,7 +1825,9 @@ export interface operations {
     };
     services: {
         parameters: {
-            query?: never;
+            query?: {
+                of?: "LIVE" | "DRAFT";
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -1,4 +1,5 @@
-import { isMap, isScalar, isSeq, parseDocument, type Document } from 'yaml'
+import { isMap, isScalar, isSeq, type Document } from 'yaml'
+import { read, write } from './yamlFile'
 
 type Path = (string | number)[]
 
@@ -193,10 +194,4 @@ function list(value: unknown): string[] {
 function plain(value: unknown): string {
   const inner = isScalar(value) ? value.value : value
   return inner === undefined || inner === null ? '' : String(inner)
-}
-function read(text: string): Document {
-  return parseDocument(text) as unknown as Document
-}
-function write(document: Document): string {
-  return document.toString({ lineWidth: 0, flowCollectionPadding: true })
 }

@@ -1,4 +1,5 @@
-import { Document, isMap, isScalar, isSeq, parseDocument, Pair, Scalar, YAMLMap } from 'yaml'
+import { Document, isMap, isScalar, isSeq, Pair, Scalar, YAMLMap } from 'yaml'
+import { flow, nameOf, optional, read, write } from './yamlFile'
 
 /** One field as the grid shows it; what is not said is undefined. */
 export interface FieldRow {
@@ -220,21 +221,6 @@ export function objectFileName(name: string): string {
   return `${name.replace(/(?<=[a-z0-9])(?=[A-Z])/g, '-').toLowerCase()}.yaml`
 }
 
-function flow(document: Document, value: Record<string, unknown>) {
-  return document.createNode(value, { flow: true })
-}
-function read(text: string): Document {
-  return parseDocument(text, { keepSourceTokens: false }) as unknown as Document
-}
-function write(document: Document): string {
-  return document.toString({ lineWidth: 0, flowCollectionPadding: true })
-}
-function nameOf(pair: { key: unknown }): string {
-  return isScalar(pair.key) ? String(pair.key.value) : String(pair.key)
-}
-function optional(value: unknown): string | undefined {
-  return value === undefined || value === null ? undefined : String(value)
-}
 function number(value: unknown): number | undefined {
   return typeof value === 'number' ? value : undefined
 }

@@ -1,225 +1,23 @@
 <script setup lang="ts">
-import { CopyOutlined, PlusOutlined } from '@ant-design/icons-vue'
-import { Alert, Button, Modal, Popconfirm, Select, Tag, message as toast } from 'ant-design-vue'
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { ref } from 'vue'
-import { api, unwrap, type ClientView } from '@/api/client'
-import LoadState from '@/components/LoadState.vue'
-import { ago, moment } from '@/composables/format'
-import ClientForm from './ClientForm.vue'
-import { grantWords } from './grants'
+import { useQuery } from '@tanstack/vue-query'
+import { api, unwrap } from '@/api/client'
+import { moment } from '@/composables/format'
+import ClientsCard from './ClientsCard.vue'
+import PeopleCard from './PeopleCard.vue'
+import RolesCard from './RolesCard.vue'
 
-const queries = useQueryClient()
-const clients = useQuery({
-  queryKey: ['clients'],
-  queryFn: () => unwrap(api.GET('/manage/v1/clients')),
-})
-const users = useQuery({ queryKey: ['users'], queryFn: () => unwrap(api.GET('/manage/v1/users')) })
-const roles = useQuery({ queryKey: ['roles'], queryFn: () => unwrap(api.GET('/manage/v1/roles')) })
 const log = useQuery({
   queryKey: ['access-log'],
   queryFn: () => unwrap(api.GET('/manage/v1/access-log')),
 })
-const edited = ref<ClientView | 'new' | null>(null)
-const made = ref<{ name: string; secret: string; until?: string } | null>(null)
-
-async function told(work: Promise<unknown>, done?: string) {
-  try {
-    await work
-    if (done) void toast.success(done)
-  } catch (error) {
-    void toast.error((error as Error).message)
-  }
-  await queries.invalidateQueries()
-}
-
-const changeUser = (name: string, body: { roles?: string[]; disabled?: boolean }) =>
-  told(
-    unwrap(api.PATCH('/manage/v1/users/{name}', { params: { path: { name } }, body })),
-    `${name} is changed.`,
-  )
-
-const path = (client: ClientView) => ({ params: { path: { name: client.name } } })
-
-async function rotate(client: ClientView) {
-  await told(
-    unwrap(api.POST('/manage/v1/clients/{name}/secret', { ...path(client), body: {} })).then((answer) => {
-      made.value = {
-        name: client.name,
-        secret: answer.secret,
-        until: answer.client.previousUntil,
-      }
-    }),
-  )
-}
-
-const disable = (client: ClientView, disabled: boolean) =>
-  told(
-    unwrap(api.PATCH('/manage/v1/clients/{name}', { ...path(client), body: { disabled } })),
-    disabled ? `${client.label} can call nothing now.` : `${client.label} can call again.`,
-  )
-
-const remove = (client: ClientView) =>
-  told(unwrap(api.DELETE('/manage/v1/clients/{name}', path(client))), `${client.label} is removed.`)
-
-async function saved(secret?: { name: string; secret: string }) {
-  edited.value = null
-  if (secret) made.value = secret
-  await queries.invalidateQueries({ queryKey: ['clients'] })
-}
-
-async function copy() {
-  await navigator.clipboard.writeText(made.value?.secret ?? '')
-  void toast.success('Copied.')
-}
 </script>
 
 <template>
   <div class="page">
-    <div class="page-head">
-      <h1>Access</h1>
-      <div class="spacer"></div>
-      <Button type="primary" @click="edited = 'new'"><PlusOutlined /> New client</Button>
-    </div>
-    <section class="card">
-      <h2>Clients</h2>
-      <p class="quiet">Outside systems. Each may call what is granted to it and nothing else.</p>
-      <LoadState :loading="clients.isLoading.value" :error="clients.error.value" @retry="clients.refetch()">
-        <p v-if="!clients.data.value?.length" class="quiet">
-          None yet. Make one for each system that calls, so that each can be stopped alone.
-        </p>
-        <table v-else>
-          <thead>
-            <tr>
-              <th>Client</th>
-              <th>May call</th>
-              <th>Last used</th>
-              <th></th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="client in clients.data.value" :key="client.name" :data-test="client.name">
-              <td>
-                <strong>{{ client.label }}</strong>
-                <Tag v-if="client.disabled" color="red" class="state">disabled</Tag>
-                <div class="quiet">
-                  <code>{{ client.name }}</code>
-                </div>
-                <div v-if="client.previousUntil" class="quiet">
-                  old secret right until {{ moment(client.previousUntil) }}
-                </div>
-              </td>
-              <td>
-                <div v-for="grant in client.grants" :key="grant">
-                  <code>{{ grant }}</code>
-                </div>
-                <span v-if="!client.grants.length" class="quiet">nothing</span>
-              </td>
-              <td>{{ client.lastUsed ? ago(client.lastUsed) : 'never' }}</td>
-              <td class="actions">
-                <Button size="small" @click="edited = client">Grants</Button>
-                <Popconfirm
-                  title="Make a new secret? The old one stays right for 24 hours."
-                  ok-text="Make it"
-                  @confirm="rotate(client)"
-                >
-                  <Button size="small">New secret</Button>
-                </Popconfirm>
-                <Button v-if="client.disabled" size="small" @click="disable(client, false)">Enable</Button>
-                <Button v-else size="small" @click="disable(client, true)">Disable</Button>
-                <Popconfirm
-                  title="Remove it for good?"
-                  ok-text="Remove"
-                  placement="left"
-                  @confirm="remove(client)"
-                >
-                  <Button size="small" danger>Remove</Button>
-                </Popconfirm>
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </LoadState>
-    </section>
-    <section class="card">
-      <h2>People</h2>
-      <LoadState :loading="users.isLoading.value" :error="users.error.value" @retry="users.refetch()">
-        <table>
-          <thead>
-            <tr>
-              <th>Name</th>
-              <th>Roles</th>
-              <th></th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="user in users.data.value" :key="user.name">
-              <td>
-                <strong>{{ user.label }}</strong>
-                <Tag v-if="user.disabled" color="red" class="state">disabled</Tag>
-                <div class="quiet">
-                  <code>{{ user.name }}</code>
-                </div>
-              </td>
-              <td>
-                <Select
-                  mode="multiple"
-                  :value="user.roles"
-                  :options="roles.data.value?.map((one) => ({ value: one.name, label: one.label }))"
-                  placeholder="no role"
-                  style="min-width: 260px"
-                  :aria-label="`Roles of ${user.name}`"
-                  @change="(now) => changeUser(user.name, { roles: now as string[] })"
-                />
-                <Tag v-for="duty in user.duties" :key="duty" class="state">{{ duty }}</Tag>
-              </td>
-              <td class="actions">
-                <Button size="small" @click="changeUser(user.name, { disabled: !user.disabled })">
-                  {{ user.disabled ? 'Enable' : 'Disable' }}
-                </Button>
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </LoadState>
-    </section>
-    <section class="card">
-      <h2>Roles</h2>
-      <p class="quiet">
-        What the people who hold them may do. Set from a file:
-        <code>sandpiper roles set clerk --file clerk.json</code>
-      </p>
-      <LoadState :loading="roles.isLoading.value" :error="roles.error.value" @retry="roles.refetch()">
-        <table>
-          <thead>
-            <tr>
-              <th>Role</th>
-              <th>Records</th>
-              <th>Duties and services</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="role in roles.data.value" :key="role.name" :data-test="`role-${role.name}`">
-              <td>
-                <strong>{{ role.label }}</strong>
-                <div class="quiet">{{ role.describe }}</div>
-              </td>
-              <td>
-                <div v-for="(grant, place) in role.objects" :key="place">
-                  {{ grantWords(grant) }}
-                </div>
-              </td>
-              <td>
-                <Tag v-for="duty in role.duties" :key="duty">{{ duty.toLowerCase() }}</Tag>
-                <div v-for="grant in role.services" :key="grant">
-                  <code>{{ grant }}</code>
-                </div>
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </LoadState>
-    </section>
+    <div class="page-head"><h1>Access</h1></div>
+    <ClientsCard />
+    <PeopleCard />
+    <RolesCard />
     <section class="card">
       <h2>Latest changes of access</h2>
       <div v-for="(one, place) in log.data.value?.slice(0, 12)" :key="place" class="quiet">
@@ -227,30 +25,6 @@ async function copy() {
         {{ one.detail }}
       </div>
     </section>
-    <ClientForm
-      v-if="edited"
-      :client="edited === 'new' ? null : edited"
-      @saved="saved"
-      @left="edited = null"
-    />
-    <Modal :open="!!made" title="The secret, this once" :closable="false" :mask-closable="false">
-      <p>
-        Give <code>{{ made?.name }}</code> this secret. It is kept only as a hash and cannot be shown again.
-      </p>
-      <div class="row">
-        <code class="secret" data-test="secret">{{ made?.secret }}</code>
-        <Button aria-label="Copy" @click="copy"><CopyOutlined /></Button>
-      </div>
-      <Alert
-        v-if="made?.until"
-        type="info"
-        class="until"
-        :message="`The old secret stays right until ${moment(made.until)}.`"
-      />
-      <template #footer>
-        <Button type="primary" @click="made = null">I have noted it</Button>
-      </template>
-    </Modal>
   </div>
 </template>
 
@@ -259,48 +33,6 @@ section {
   margin-bottom: 14px;
 }
 h2 {
-  margin: 0 0 2px;
-}
-p {
-  margin: 0 0 8px;
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th {
-  text-align: left;
-  font-weight: 500;
-  color: var(--quiet);
-  padding: 4px 8px 4px 0;
-  border-bottom: 1px solid var(--line);
-}
-td {
-  vertical-align: top;
-  padding: 8px 8px 8px 0;
-  border-bottom: 1px solid var(--line);
-}
-tr:last-child td {
-  border-bottom: 0;
-}
-.actions {
-  white-space: nowrap;
-  text-align: right;
-}
-.actions button {
-  margin-left: 6px;
-}
-.state {
-  margin-left: 8px;
-}
-.secret {
-  flex: 1;
-  padding: 8px 10px;
-  background: var(--sunken);
-  border-radius: 6px;
-  overflow-wrap: anywhere;
-}
-.until {
-  margin-top: 10px;
+  margin: 0 0 4px;
 }
 </style>

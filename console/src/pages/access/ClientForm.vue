@@ -1,35 +1,29 @@
 <script setup lang="ts">
-import { DeleteOutlined, PlusOutlined } from '@ant-design/icons-vue'
-import { Alert, Button, Input, Modal, Select } from 'ant-design-vue'
-import { useQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { Alert, Checkbox, Input, InputNumber, Modal } from 'ant-design-vue'
+import { ref } from 'vue'
 import { api, unwrap, type ClientView } from '@/api/client'
-import { choices, grantOf, textOf, type Grant } from './grants'
+import GrantRows from './GrantRows.vue'
+import { grantOf, textOf, type Grant } from './grants'
 
 const props = defineProps<{ client: ClientView | null }>()
 const emit = defineEmits<{ saved: [made?: { name: string; secret: string }]; left: [] }>()
 
-const services = useQuery({
-  queryKey: ['services'],
-  queryFn: () => unwrap(api.GET('/manage/v1/model/services')),
-})
 const name = ref(props.client?.name ?? '')
 const label = ref(props.client?.label ?? '')
 const grants = ref<Grant[]>((props.client?.grants ?? []).map(grantOf))
+const callsPerMinute = ref<number | null>(props.client?.callsPerMinute || null)
+const digests = ref(props.client?.digests ?? false)
 const problem = ref('')
 const busy = ref(false)
-
-const options = (names: string[]) => names.map((one) => ({ value: one, label: one === '*' ? 'all' : one }))
-const rows = computed(() => grants.value.map((grant) => choices(services.data.value ?? [], grant)))
-
-function add() {
-  grants.value.push(grantOf(services.data.value?.[0]?.name ?? ''))
-}
 
 async function save() {
   busy.value = true
   problem.value = ''
-  const body = { label: label.value || undefined, grants: grants.value.map(textOf) }
+  const body = {
+    label: label.value || undefined,
+    grants: grants.value.map(textOf),
+    callsPerMinute: callsPerMinute.value ?? 0,
+  }
   try {
     if (props.client) {
       await unwrap(
@@ -37,7 +31,9 @@ async function save() {
       )
       emit('saved')
     } else {
-      const made = await unwrap(api.POST('/manage/v1/clients', { body: { ...body, name: name.value } }))
+      const made = await unwrap(
+        api.POST('/manage/v1/clients', { body: { ...body, name: name.value, digests: digests.value } }),
+      )
       emit('saved', { name: made.client.name, secret: made.secret })
     }
   } catch (error) {
@@ -69,30 +65,24 @@ async function save() {
       </label>
       <div>
         <div class="head">It may call</div>
-        <p v-if="!grants.length" class="quiet">Nothing yet.</p>
-        <div v-for="(grant, at) in grants" :key="at" class="grant">
-          <Select v-model:value="grant.service" :options="options(rows[at].services)" aria-label="Service" />
-          <Select
-            v-model:value="grant.resource"
-            :options="options(rows[at].resources)"
-            aria-label="Resource"
-          />
-          <Select
-            v-model:value="grant.operation"
-            :options="options(rows[at].operations)"
-            aria-label="Operation"
-          />
-          <Button aria-label="Take away" @click="grants.splice(at, 1)"><DeleteOutlined /></Button>
-          <Input
-            v-model:value="grant.where"
-            class="where mono"
-            addon-before="where"
-            placeholder='every record, or a condition such as state = "Departed"'
-            aria-label="Condition"
-          />
-        </div>
-        <Button @click="add"><PlusOutlined /> Grant</Button>
+        <GrantRows v-model="grants" />
       </div>
+      <label>
+        Calls a minute
+        <InputNumber
+          :value="callsPerMinute ?? undefined"
+          :min="1"
+          :max="1000000"
+          :precision="0"
+          placeholder="as usual"
+          style="width: 160px"
+          aria-label="Calls a minute"
+          @change="(now) => (callsPerMinute = now ? Number(now) : null)"
+        />
+      </label>
+      <Checkbox v-if="!client" v-model:checked="digests">
+        Signs in with password digests (SOAP); its secret is kept sealed for that
+      </Checkbox>
       <Alert v-if="problem" type="error" :message="problem" />
     </div>
   </Modal>
@@ -109,14 +99,5 @@ label {
 }
 .head {
   margin-bottom: 6px;
-}
-.grant {
-  display: grid;
-  grid-template-columns: 1fr 1fr 1fr auto;
-  gap: 6px;
-  margin-bottom: 6px;
-}
-.where {
-  grid-column: 1 / -2;
 }
 </style>

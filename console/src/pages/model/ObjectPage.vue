@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { Alert, Segmented, Tag } from 'ant-design-vue'
-import { useQueryClient } from '@tanstack/vue-query'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import { api, unwrap, type Diagnostic } from '@/api/client'
+import { computed, ref } from 'vue'
 import LoadState from '@/components/LoadState.vue'
+import { useDraftFile } from '@/composables/draftFile'
 import { useDraft, useModel } from '@/composables/model'
 import type { LogicText } from '@/api/logic'
 import { extendedName, objectName, partNames, readFields, type Place } from '@/editor/objectFile'
@@ -16,7 +15,6 @@ import RulesTab from './RulesTab.vue'
 import TryIt from './TryIt.vue'
 
 const props = defineProps<{ object: string }>()
-const queries = useQueryClient()
 const { data: draft, isLoading, error, refetch } = useDraft()
 const { objects: live } = useModel('LIVE')
 
@@ -35,31 +33,9 @@ const LOGIC = ['Formulas', 'Checks', 'Rules', 'Lifecycle']
 const tried = ref<LogicText>()
 const isLogic = computed(() => LOGIC.includes(chosen.value))
 const beside = ref<'Text' | 'Try it'>('Text')
-const path = ref('')
-const text = ref('')
-const diagnostics = ref<Diagnostic[]>([])
-const problem = ref('')
-const state = ref<'kept' | 'keeping' | 'failed'>('kept')
 const chosen = ref('Fields')
 
-// The file as it was opened stays the truth of this page; what others push meanwhile is seen on coming back.
-watch(
-  [file, draft],
-  () => {
-    if (file.value && path.value !== file.value.path) {
-      path.value = file.value.path
-      text.value = file.value.text
-      diagnostics.value = draft.value?.diagnostics ?? []
-    }
-  },
-  { immediate: true },
-)
-
-const isSealed = computed(() => draft.value?.sealed.includes(path.value.split('/')[0]) ?? false)
-const mine = computed(() => diagnostics.value.filter((one) => one.file === path.value))
-const elsewhere = computed(() =>
-  diagnostics.value.filter((one) => one.file !== path.value && one.severity === 'ERROR'),
-)
+const { path, text, mine, elsewhere, problem, state, isSealed, change, settle } = useDraftFile(file)
 const place = computed<Place>(() =>
   chosen.value === 'Fields' ? ['fields'] : ['parts', chosen.value, 'fields'],
 )
@@ -77,7 +53,7 @@ function look(logic: LogicText) {
 }
 
 async function open(now: string) {
-  if (state.value === 'keeping') await keep()
+  await settle()
   wantedPath.value = now
   chosen.value = 'Fields'
 }
@@ -92,37 +68,6 @@ const released = computed(() => {
 const others = computed(() =>
   (draft.value?.files ?? []).map((one) => objectName(one.text)).filter((name): name is string => !!name),
 )
-
-let timer: ReturnType<typeof setTimeout> | undefined
-const PAUSE = 350
-function change(now: string) {
-  if (isSealed.value || now === text.value) return
-  text.value = now
-  state.value = 'keeping'
-  clearTimeout(timer)
-  timer = setTimeout(() => void keep(), PAUSE)
-}
-
-/** Keeps the text in the draft, right or wrong, and learns what there is to say about it. */
-async function keep() {
-  clearTimeout(timer)
-  const sent = text.value
-  try {
-    const answer = await unwrap(api.PUT('/manage/v1/draft/file', { body: { path: path.value, text: sent } }))
-    if (sent !== text.value) return
-    diagnostics.value = answer.diagnostics
-    state.value = 'kept'
-    problem.value = ''
-    void queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'draft' })
-  } catch (wrong) {
-    state.value = 'failed'
-    problem.value = (wrong as Error).message
-  }
-}
-onBeforeUnmount(() => {
-  if (state.value === 'keeping') void keep()
-  void queries.invalidateQueries({ queryKey: ['draft'] })
-})
 </script>
 
 <template>

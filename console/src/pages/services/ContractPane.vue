@@ -14,6 +14,8 @@ const props = defineProps<{
   describe: string
   type: string
   file: string
+  /** What it is made from; the live release when absent. */
+  from?: string
 }>()
 
 const contract = useQuery({
@@ -36,7 +38,7 @@ function download() {
 
 <template>
   <div class="row top">
-    <span class="quiet">{{ describe }}, made from the live release</span>
+    <span class="quiet">{{ describe }}, made from {{ from ?? 'the live release' }}</span>
     <div class="spacer"></div>
     <Button :disabled="!contract.data.value" @click="download"><DownloadOutlined /> Download</Button>
   </div>

@@ -1,13 +1,18 @@
 <script setup lang="ts">
-import { CheckOutlined } from '@ant-design/icons-vue'
-import { Segmented, TabPane, Tabs, Tag } from 'ant-design-vue'
-import { useQuery } from '@tanstack/vue-query'
+import { CheckOutlined, PlusOutlined } from '@ant-design/icons-vue'
+import { Button, Segmented, TabPane, Tabs, Tag } from 'ant-design-vue'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
 import { api, unwrap, type ResourceView } from '@/api/client'
 import { call } from '@/api/http'
 import LoadState from '@/components/LoadState.vue'
+import { useDraft, useModel } from '@/composables/model'
+import { addResource, newServiceText } from '@/editor/serviceFile'
 import type { Contract } from './contract'
 import { fieldRows } from './fields'
+import { formsOf, idOf, PROTOCOLS } from './forms'
+import NewResource, { type NewResource as Made } from './NewResource.vue'
 import ContractPane from './ContractPane.vue'
 import TrafficPane from './TrafficPane.vue'
 import TryCall from './TryCall.vue'
@@ -19,7 +24,6 @@ const services = useQuery({
   queryKey: ['services'],
   queryFn: () => unwrap(api.GET('/manage/v1/model/services')),
 })
-const idOf = (one: { name: string; version: number }) => `${one.name}-v${one.version}`
 const chosen = computed(
   () =>
     services.data.value?.find((one) => idOf(one) === props.service) ??
@@ -34,50 +38,11 @@ const contract = useQuery({
   queryFn: () => call<Contract>('GET', `${contractAddress.value}/openapi.json`),
   enabled: computed(() => speaks('rest')),
 })
-const PROTOCOLS = [
-  { name: 'rest', title: 'REST', path: 'api' },
-  { name: 'soap', title: 'SOAP', path: 'soap' },
-  { name: 'odata', title: 'OData', path: 'odata' },
-]
 const spoken = computed(() => PROTOCOLS.filter((one) => speaks(one.name)))
 const addresses = computed(() =>
   spoken.value.map((one) => `/${one.path}/${chosen.value?.name}/v${chosen.value?.version}`),
 )
-const FORMS = [
-  {
-    needs: 'rest',
-    title: 'OpenAPI',
-    at: 'openapi.json',
-    describe: 'OpenAPI 3.1',
-    type: 'application/json',
-    ending: 'openapi.json',
-  },
-  {
-    needs: 'soap',
-    title: 'WSDL',
-    at: 'wsdl',
-    describe: 'WSDL 1.1 with its schema',
-    type: 'text/xml',
-    ending: 'wsdl',
-  },
-  {
-    needs: 'odata',
-    title: 'OData',
-    at: 'odata',
-    describe: 'OData metadata (CSDL XML)',
-    type: 'application/xml',
-    ending: 'metadata.xml',
-  },
-  {
-    needs: '',
-    title: 'JSON Schema',
-    at: 'jsonschema',
-    describe: 'JSON Schema 2020-12 of what is taken and given',
-    type: 'application/schema+json',
-    ending: 'schema.json',
-  },
-]
-const forms = computed(() => FORMS.filter((one) => !one.needs || speaks(one.needs)))
+const forms = computed(() => formsOf(chosen.value?.protocols ?? []))
 const formTitle = ref('')
 const form = computed(() => forms.value.find((one) => one.title === formTitle.value) ?? forms.value[0]!)
 const protocolTitle = ref('')
@@ -89,6 +54,49 @@ const presetText = (resource: ResourceView) =>
     .map(([name, value]) => `${name} = ${value}`)
     .join(', ')
 
+const router = useRouter()
+const queries = useQueryClient()
+const { data: draft } = useDraft()
+const { data: model, objects } = useModel('DRAFT')
+const drafted = useQuery({
+  queryKey: ['services', 'DRAFT'],
+  queryFn: () => unwrap(api.GET('/manage/v1/model/services', { params: { query: { of: 'DRAFT' } } })),
+})
+/** Services that wait in the draft to be released. */
+const waiting = computed(() =>
+  (drafted.data.value ?? []).filter(
+    (one) => !services.data.value?.some((other) => idOf(other) === idOf(one)),
+  ),
+)
+const folders = computed(
+  () => model.value?.packages.filter((one) => !one.sealed).map((one) => one.name) ?? [],
+)
+const adding = ref(false)
+const making = ref(false)
+const problem = ref('')
+
+async function make(made: Made) {
+  making.value = true
+  problem.value = ''
+  const path = `${made.folder}/services/${made.service}.yaml`
+  const text = addResource(
+    newServiceText(made.service, made.protocols),
+    made.resource,
+    made.object,
+    made.offered,
+  )
+  try {
+    await unwrap(api.PUT('/manage/v1/draft/file', { body: { path, text } }))
+    await queries.invalidateQueries()
+    adding.value = false
+    await router.push(`/services/${made.service}-v1/design`)
+  } catch (wrong) {
+    problem.value = (wrong as Error).message
+  } finally {
+    making.value = false
+  }
+}
+
 const ORDER = ['create', 'read', 'update', 'query']
 const columnsOf = (resource: ResourceView) => ORDER.filter((one) => one in resource.operations)
 </script>
@@ -97,12 +105,21 @@ const columnsOf = (resource: ResourceView) => ORDER.filter((one) => one in resou
   <div class="page">
     <LoadState :loading="services.isLoading.value" :error="services.error.value" @retry="services.refetch()">
       <div v-if="!chosen" class="empty">
-        No service is published yet. Write a file such as <code>services/berth-desk.yaml</code>, push and
-        release it.
+        No service is published yet.
+        <Button v-if="folders.length" type="link" @click="adding = true">Make the first one</Button>
+        <RouterLink v-for="one in waiting" :key="idOf(one)" :to="`/services/${idOf(one)}/design`"
+          >{{ one.label }} waits in the draft</RouterLink
+        >
       </div>
       <div v-else class="columns">
         <nav class="services" aria-label="Services">
-          <h1>Services</h1>
+          <div class="row">
+            <h1>Services</h1>
+            <div class="spacer"></div>
+            <Button v-if="folders.length" type="primary" size="small" @click="adding = true"
+              ><PlusOutlined /> New</Button
+            >
+          </div>
           <RouterLink
             v-for="one in services.data.value"
             :key="idOf(one)"
@@ -113,12 +130,23 @@ const columnsOf = (resource: ResourceView) => ORDER.filter((one) => one in resou
             <span class="quiet">{{ one.name }} v{{ one.version }}</span>
             <span class="quiet">{{ one.resources.map((resource) => resource.name).join(', ') }}</span>
           </RouterLink>
+          <RouterLink
+            v-for="one in waiting"
+            :key="idOf(one)"
+            :to="`/services/${idOf(one)}/design`"
+            class="card waiting"
+          >
+            <strong>{{ one.label }}</strong>
+            <span class="quiet">{{ one.name }} v{{ one.version }}, in the draft</span>
+          </RouterLink>
         </nav>
         <section class="main">
           <div class="page-head">
             <h1>{{ chosen.label }}</h1>
             <Tag color="cyan">v{{ chosen.version }}</Tag>
             <code v-for="one in addresses" :key="one" class="quiet">{{ one }}</code>
+            <div class="spacer"></div>
+            <RouterLink :to="`/services/${idOf(chosen)}/design`">Design</RouterLink>
           </div>
           <p v-if="chosen.describe" class="quiet lead">{{ chosen.describe }}</p>
           <Tabs v-model:active-key="tab">
@@ -211,6 +239,18 @@ const columnsOf = (resource: ResourceView) => ORDER.filter((one) => one in resou
         </section>
       </div>
     </LoadState>
+    <NewResource
+      :open="adding"
+      :objects="objects"
+      :services="drafted.data.value ?? []"
+      :folders="folders"
+      :files="draft?.files ?? []"
+      :taken="[]"
+      :busy="making"
+      :problem="problem"
+      @close="adding = false"
+      @make="make"
+    />
   </div>
 </template>
 
@@ -224,6 +264,9 @@ const columnsOf = (resource: ResourceView) => ORDER.filter((one) => one in resou
   display: grid;
   gap: 10px;
   align-content: start;
+}
+.services .waiting {
+  border-style: dashed;
 }
 .services h1 {
   margin-bottom: 6px;

@@ -4,28 +4,11 @@ import { computed, ref, watch } from 'vue'
 import type { ResourceView, ServiceView } from '@/api/client'
 import { asCurl, type Trial } from './curl'
 import { exampleBody, type Contract } from './contract'
+import { offersOf } from './offers'
 import TriedAnswer from './TriedAnswer.vue'
 import { prettyAnswer, useTrial } from './tried'
 
 const props = defineProps<{ service: ServiceView; contract: Contract | undefined }>()
-
-/** What can be called; a transition is called at an address below the record's. */
-interface Offer {
-  value: string
-  label: string
-  method: string
-  keyed: boolean
-  body: boolean
-  below?: string
-}
-
-const OPERATIONS: Offer[] = [
-  { value: 'query', label: 'Find', method: 'GET', keyed: false, body: false },
-  { value: 'read', label: 'Read', method: 'GET', keyed: true, body: false },
-  { value: 'create', label: 'Create', method: 'POST', keyed: false, body: true },
-  { value: 'update', label: 'Change', method: 'PATCH', keyed: true, body: true },
-  { value: 'remove', label: 'Remove', method: 'DELETE', keyed: true, body: false },
-]
 
 const resourceName = ref('')
 const operation = ref('query')
@@ -37,21 +20,7 @@ const { answer, problem, busy, send } = useTrial(prettyAnswer)
 const resource = computed<ResourceView | undefined>(
   () => props.service.resources.find((one) => one.name === resourceName.value) ?? props.service.resources[0],
 )
-const offered = computed<Offer[]>(() => {
-  const now = resource.value
-  if (!now) {
-    return []
-  }
-  const transitions = now.transitions.map((one) => ({
-    value: `transition ${one.address}`,
-    label: one.label,
-    method: 'POST',
-    keyed: true,
-    body: false,
-    below: `/${one.address}`,
-  }))
-  return [...OPERATIONS.filter((one) => one.value in now.operations), ...transitions]
-})
+const offered = computed(() => offersOf(resource.value))
 const chosen = computed(() => offered.value.find((one) => one.value === operation.value) ?? offered.value[0])
 
 watch(

@@ -14,7 +14,7 @@ import tools.jackson.databind.JsonNode;
 @Command(
         name = "clients",
         mixinStandardHelpOptions = true,
-        description = "Outside systems that call services: list, create, rotate, disable, remove.",
+        description = "Outside systems that call services: list, create, rotate, limit, disable, remove.",
         synopsisSubcommandLabel = "COMMAND",
         footer = {
             "",
@@ -71,10 +71,25 @@ final class ClientsCommand extends AccessCommand {
                             description = "What it may call, with * for all; may be repeated.")
                     List<String> grants,
             @Option(names = "--label", paramLabel = "TEXT", description = "What people read.")
-                    @Nullable String label) {
+                    @Nullable String label,
+            @Option(
+                            names = "--calls-per-minute",
+                            paramLabel = "N",
+                            description = "How often it may call; as usual when absent.")
+                    @Nullable Integer callsPerMinute,
+            @Option(
+                            names = "--digests",
+                            description =
+                                    "It signs in with password digests (SOAP); its secret is kept"
+                                            + " sealed for that.")
+                    boolean digests) {
         var body = new LinkedHashMap<String, Object>();
         body.put("name", name);
         body.put("grants", grants);
+        body.put("digests", digests);
+        if (callsPerMinute != null) {
+            body.put("callsPerMinute", callsPerMinute);
+        }
         if (label != null) {
             body.put("label", label);
         }
@@ -126,6 +141,26 @@ final class ClientsCommand extends AccessCommand {
             @Mixin Connection connection,
             @Parameters(paramLabel = "NAME", description = "The client's name.") String name) {
         return switched(connection, name, false);
+    }
+
+    @Command(
+            name = "limit",
+            mixinStandardHelpOptions = true,
+            description = "Say how often a client may call.")
+    int limit(
+            @Mixin Connection connection,
+            @Parameters(paramLabel = "NAME", description = "The client's name.") String name,
+            @Option(
+                            names = "--calls-per-minute",
+                            required = true,
+                            paramLabel = "N",
+                            description = "Calls a minute; 0 for what is usual.")
+                    int callsPerMinute) {
+        connection.open().patch(path(name), Map.of("callsPerMinute", callsPerMinute), null);
+        return say(
+                callsPerMinute == 0
+                        ? name + " may call as often as usual"
+                        : "%s may call %,d times a minute".formatted(name, callsPerMinute));
     }
 
     private int switched(Connection connection, String name, boolean disabled) {

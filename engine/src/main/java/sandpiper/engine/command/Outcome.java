@@ -61,6 +61,8 @@ public sealed interface Outcome {
         MISSING,
         /** Somebody else has changed the record since it was read. */
         STALE,
+        /** The change must say which version it is based on, and does not. */
+        UNVERSIONED,
         /** Another record, or the state of this one, stands in the way. */
         CONFLICT
     }

@@ -31,7 +31,8 @@ public enum RecordCode implements Code {
     TOO_MUCH("SP4125"),
     CANNOT_BE_STORED("SP4126"),
     READ_ONLY_NOW("SP4127"),
-    NOT_GRANTED("SP4128");
+    NOT_GRANTED("SP4128"),
+    VERSION_NEEDED("SP4129");
 
     private final String id;
 

@@ -15,6 +15,7 @@ import sandpiper.engine.port.Session;
  * @param once makes sure that a repeated request is done once, or {@code null}
  * @param scope the records it can reach; others are not there for it
  * @param after what the record must be when it is done
+ * @param versioned whether a change of a record must say which version it is based on
  */
 public record Request(
         RecordCommand command,
@@ -24,7 +25,8 @@ public record Request(
         boolean traced,
         @Nullable Once once,
         RecordScope scope,
-        RecordScope after) {
+        RecordScope after,
+        boolean versioned) {
 
     /** Without an account and without a key of its own. */
     public Request(RecordCommand command, Actor actor, String via, boolean textual) {
@@ -39,7 +41,7 @@ public record Request(
             boolean textual,
             boolean traced,
             @Nullable Once once) {
-        this(command, actor, via, textual, traced, once, RecordScope.ALL, RecordScope.ALL);
+        this(command, actor, via, textual, traced, once, RecordScope.ALL, RecordScope.ALL, false);
     }
 
     /**

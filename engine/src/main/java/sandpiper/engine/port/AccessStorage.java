@@ -6,7 +6,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Role;
 
-/** Users and clients. Secrets arrive here hashed. */
+/** Users and clients. Secrets arrive here hashed, and sealed where they have to be opened. */
 public interface AccessStorage {
     /**
      * A person who signs in to the console.
@@ -38,56 +38,83 @@ public interface AccessStorage {
     record AccessEntry(Instant at, String actor, String what, String subject, String detail) {}
 
     /**
+     * What is kept of a secret.
+     *
+     * @param sealed the secret itself, so that only this instance can open it, for a client that
+     *     proves with digests that it knows it; {@code null} for all others
+     */
+    record StoredSecret(String hash, @Nullable String sealed) {}
+
+    /**
      * An outside system.
      *
      * @param grants operations of services, as {@code berth-desk/stays/create} with {@code *} for
      *     all
      * @param lastUsed {@code null} until it has signed in
-     * @param previousHash of the secret before, which goes on being right until {@code
-     *     previousUntil}; {@code null} when there is none
+     * @param previous the secret before, which goes on being right until {@code previousUntil};
+     *     {@code null} when there is none
      * @param disabled whether it may do nothing for now
+     * @param callsPerMinute how often it may call; 0 for what is usual in this instance
      */
     record StoredClient(
             String name,
             String label,
-            String secretHash,
+            StoredSecret secret,
             List<String> grants,
             Instant createdAt,
             @Nullable Instant lastUsed,
-            @Nullable String previousHash,
+            @Nullable StoredSecret previous,
             @Nullable Instant previousUntil,
-            boolean disabled) {
+            boolean disabled,
+            int callsPerMinute) {
         public StoredClient {
             grants = List.copyOf(grants);
         }
 
         /** A client nobody has used yet. */
         public static StoredClient made(
-                String name, String label, String secretHash, List<String> grants, Instant at) {
-            return new StoredClient(name, label, secretHash, grants, at, null, null, null, false);
+                String name,
+                String label,
+                StoredSecret secret,
+                List<String> grants,
+                Instant at,
+                int callsPerMinute) {
+            return new StoredClient(
+                    name, label, secret, grants, at, null, null, null, false, callsPerMinute);
         }
 
         /** With a new secret; the one before is right until then. */
-        public StoredClient rotated(String newHash, Instant until) {
+        public StoredClient rotated(StoredSecret now, Instant until) {
             return new StoredClient(
-                    name, label, newHash, grants, createdAt, lastUsed, secretHash, until, disabled);
+                    name,
+                    label,
+                    now,
+                    grants,
+                    createdAt,
+                    lastUsed,
+                    secret,
+                    until,
+                    disabled,
+                    callsPerMinute);
         }
 
-        /** With other words, grants or state; {@code null} leaves one as it is. */
+        /** With other words, grants, state or limit; {@code null} leaves one as it is. */
         public StoredClient changed(
                 @Nullable String newLabel,
                 @Nullable List<String> newGrants,
-                @Nullable Boolean nowDisabled) {
+                @Nullable Boolean nowDisabled,
+                @Nullable Integer newCallsPerMinute) {
             return new StoredClient(
                     name,
                     newLabel == null ? label : newLabel,
-                    secretHash,
+                    secret,
                     newGrants == null ? grants : newGrants,
                     createdAt,
                     lastUsed,
-                    previousHash,
+                    previous,
                     previousUntil,
-                    nowDisabled == null ? disabled : nowDisabled);
+                    nowDisabled == null ? disabled : nowDisabled,
+                    newCallsPerMinute == null ? callsPerMinute : newCallsPerMinute);
         }
     }
 

@@ -138,7 +138,7 @@ final class CommandRun {
     }
 
     /** Why a record cannot be changed at all, or {@code null}. */
-    private static Outcome.@Nullable Refused refusal(
+    private Outcome.@Nullable Refused refusal(
             RecordState there, @Nullable Long expectedVersion) {
         var stale = stale(there, expectedVersion);
         if (stale != null || !there.isRetired()) {
@@ -300,8 +300,15 @@ final class CommandRun {
                 "There is no %s %s.".formatted(object.label(), Quoted.of(key)));
     }
 
-    private static Outcome.@Nullable Refused stale(RecordState there, @Nullable Long expected) {
+    private Outcome.@Nullable Refused stale(RecordState there, @Nullable Long expected) {
         var stored = Objects.requireNonNull(there.stored());
+        if (expected == null && request.versioned()) {
+            return Outcome.Refused.because(
+                    Reason.UNVERSIONED,
+                    RecordCode.VERSION_NEEDED,
+                    "A change of this %s must say which version it is based on; read it and send the version you read."
+                            .formatted(there.object().label()));
+        }
         if (expected == null || expected == stored.version()) {
             return null;
         }

@@ -74,6 +74,9 @@ public final class ContractBreaks {
         if (where != null && (before.where() == null || !before.where().text().equals(where))) {
             add(name, "", "shows only records for which " + where);
         }
+        if (after.versioned() && !before.versioned()) {
+            add(name, "", "needs the version of the record with each change from now on");
+        }
         for (var operation : Operation.values()) {
             var word = operation.name().toLowerCase(Locale.ROOT);
             var was = before.tree(operation);

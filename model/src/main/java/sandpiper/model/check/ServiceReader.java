@@ -114,7 +114,8 @@ final class ServiceReader {
                         paths(object, name, definition, "sort"),
                         transitions,
                         where(object, definition),
-                        presets));
+                        presets,
+                        Source.flag(definition, "needsVersion")));
     }
 
     private @Nullable LogicText where(ObjectType object, YamlNode.Mapping definition) {

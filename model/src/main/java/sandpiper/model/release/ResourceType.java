@@ -16,6 +16,7 @@ import sandpiper.model.Names;
  * @param transitions what a caller may take of the object's lifecycle
  * @param where a condition that records it shows meet; others are not there; {@code null} for all
  * @param presets values that every record created through it has
+ * @param versioned whether a change must say which version of the record it is based on
  */
 public record ResourceType(
         String name,
@@ -26,7 +27,8 @@ public record ResourceType(
         List<FieldPath> sortable,
         List<Lifecycle.Transition> transitions,
         @Nullable LogicText where,
-        Map<Field, Standard> presets) {
+        Map<Field, Standard> presets,
+        boolean versioned) {
     public ResourceType {
         presets = Map.copyOf(presets);
         transitions = List.copyOf(transitions);

@@ -552,6 +552,13 @@ public enum FileKind {
                                                                             + " record.",
                                                                         FLAG),
                                                                 key(
+                                                                        "needsVersion",
+                                                                        "Whether a change must"
+                                                                            + " say which version"
+                                                                            + " of the record it"
+                                                                            + " is based on.",
+                                                                        FLAG),
+                                                                key(
                                                                         "calls",
                                                                         "Transitions a caller may"
                                                                                 + " take.",

@@ -8,12 +8,14 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.service.Definitions;
 import sandpiper.server.service.Protocol;
 
 /** Hands out contracts to those who may see the service. */
@@ -32,9 +34,10 @@ class ContractController {
     ResponseEntity<String> openApi(
             @PathVariable String service,
             @PathVariable int version,
+            @RequestParam(defaultValue = "LIVE") Definitions.Source of,
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request) {
-        var release = engine.live().release();
+        var release = Definitions.of(engine, actor, of);
         var type =
                 release.service(service, version)
                         .filter(found -> actor.maySee(service) && Protocol.REST.isSpokenBy(found))
@@ -57,9 +60,10 @@ class ContractController {
     ResponseEntity<String> jsonSchema(
             @PathVariable String service,
             @PathVariable int version,
+            @RequestParam(defaultValue = "LIVE") Definitions.Source of,
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request) {
-        var release = engine.live().release();
+        var release = Definitions.of(engine, actor, of);
         var type =
                 release.service(service, version)
                         .filter(_ -> actor.maySee(service))

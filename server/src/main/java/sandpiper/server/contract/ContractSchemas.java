@@ -321,7 +321,8 @@ final class ContractSchemas {
         return name;
     }
 
-    void problem() {
+    /** The schema of problems. */
+    String problem() {
         schemas.put(
                 "Problem",
                 map(
@@ -391,6 +392,7 @@ final class ContractSchemas {
                                                                                 "message")))),
                         "required",
                         List.of("title", "status", "detail")));
+        return "Problem";
     }
 
     String batchInput() {
@@ -428,6 +430,16 @@ final class ContractSchemas {
                                                                                         "The record"
                                                                                             + " to update"
                                                                                             + " or save."),
+                                                                        "version",
+                                                                                map(
+                                                                                        "type",
+                                                                                        "integer",
+                                                                                        "format",
+                                                                                        "int64",
+                                                                                        "description",
+                                                                                        "The version"
+                                                                                            + " that was"
+                                                                                            + " read."),
                                                                         "values",
                                                                                 map(
                                                                                         "type",

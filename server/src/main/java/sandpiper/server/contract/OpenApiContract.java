@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.read.Query;
 import sandpiper.model.Names;
@@ -13,6 +14,7 @@ import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
+import sandpiper.server.contract.ContractParts.Failing;
 import sandpiper.server.service.ResourceNames;
 
 /**
@@ -23,6 +25,7 @@ import sandpiper.server.service.ResourceNames;
 public final class OpenApiContract {
     private final ServiceType service;
     private final ContractSchemas schemas;
+    private final ContractParts parts = new ContractParts();
 
     private OpenApiContract(Release release, ServiceType service) {
         this.service = service;
@@ -64,7 +67,7 @@ public final class OpenApiContract {
                                         "name",
                                         resource.name(),
                                         "description",
-                                        describe(resource.describe(), resource.object().plural())))
+                                        about(resource)))
                         .toList());
         var paths = new LinkedHashMap<String, Object>();
         service.resources().forEach(resource -> paths(resource, paths));
@@ -96,8 +99,8 @@ public final class OpenApiContract {
                                                 server + "/oauth2/token",
                                                 "scopes",
                                                 map())))));
-        components.put("parameters", parameters());
-        components.put("responses", responses());
+        components.put("parameters", parts.parameters());
+        components.put("responses", parts.responses(schemas.problem()));
         components.put("schemas", schemas.all());
         document.put("components", components);
         return document;
@@ -105,6 +108,29 @@ public final class OpenApiContract {
 
     private static String describe(@Nullable String described, String otherwise) {
         return described == null ? otherwise + "." : described;
+    }
+
+    /** What a resource is, which records it shows and what new ones have. */
+    private static String about(ResourceType resource) {
+        var about = new StringBuilder(describe(resource.describe(), resource.object().plural()));
+        var where = resource.where();
+        if (where != null) {
+            about.append(" Shows only those for which `").append(where.text()).append("`.");
+        }
+        if (!resource.presets().isEmpty()) {
+            about.append(" New ones have ")
+                    .append(
+                            resource.presets().entrySet().stream()
+                                    .map(one ->
+                                            "`%s: %s`"
+                                                    .formatted(
+                                                            one.getKey().name(),
+                                                            one.getValue().written()))
+                                    .sorted()
+                                    .collect(Collectors.joining(", ")))
+                    .append('.');
+        }
+        return about.toString();
     }
 
     private void paths(ResourceType resource, Map<String, Object> paths) {
@@ -215,14 +241,14 @@ public final class OpenApiContract {
                             "-" + resource.sortable().getFirst().written()));
         }
         for (var name : List.of("limit", "after", "fields", "count")) {
-            parameters.add(map("$ref", "#/components/parameters/" + name));
+            parameters.add(parts.parameter(name));
         }
         operation.put("parameters", parameters);
         var item = schemas.answer(typeName(resource, false) + "Item", resource, Operation.QUERY);
         var page = schemas.page(typeName(resource, false) + "Page", item);
         operation.put(
                 "responses",
-                answers("200", "One page.", page, "BadRequest", "Unauthorized", "Forbidden"));
+                answers("200", "One page.", page, Failing.BAD_REQUEST, Failing.UNAUTHORIZED, Failing.FORBIDDEN));
         return operation;
     }
 
@@ -260,19 +286,14 @@ public final class OpenApiContract {
 
     private Map<String, Object> create(ResourceType resource) {
         var operation = operation(resource, "create", "Create " + article(resource), false);
-        operation.put("parameters", List.of(map("$ref", "#/components/parameters/idempotencyKey")));
+        operation.put("parameters", List.of(parts.parameter("idempotencyKey")));
         var input = schemas.input(typeName(resource, false) + "Create", resource, Operation.CREATE);
         operation.put("requestBody", body(input, "application/json"));
         var answers =
                 answers(
                         "201",
                         "It was created.",
-                        answerSchema(resource),
-                        "BadRequest",
-                        "Unauthorized",
-                        "Forbidden",
-                        "Conflict",
-                        "Invalid");
+                        answerSchema(resource), Failing.BAD_REQUEST, Failing.UNAUTHORIZED, Failing.FORBIDDEN, Failing.CONFLICT, Failing.INVALID);
         putHeaders(answers, "201", true);
         operation.put("responses", answers);
         return operation;
@@ -289,21 +310,22 @@ public final class OpenApiContract {
         operation.put(
                 "parameters",
                 List.of(
-                        map("$ref", "#/components/parameters/fields"),
-                        map("$ref", "#/components/parameters/ifNoneMatch")));
+                        parts.parameter("fields"),
+                        parts.parameter("ifNoneMatch")));
         var answers =
                 answers(
                         "200",
                         "The record.",
-                        answerSchema(resource),
-                        "BadRequest",
-                        "Unauthorized",
-                        "Forbidden",
-                        "NotFound");
+                        answerSchema(resource), Failing.BAD_REQUEST, Failing.UNAUTHORIZED, Failing.FORBIDDEN, Failing.NOT_FOUND);
         answers.put("304", map("description", "What you have is still right."));
         putHeaders(answers, "200", false);
         operation.put("responses", answers);
         return operation;
+    }
+
+    /** Needed where the resource says so, so that no change is lost over another. */
+    private Map<String, Object> ifMatch(ResourceType resource) {
+        return parts.parameter(resource.versioned() ? "ifMatchNeeded" : "ifMatch");
     }
 
     private Map<String, Object> update(ResourceType resource) {
@@ -316,22 +338,15 @@ public final class OpenApiContract {
         operation.put(
                 "parameters",
                 List.of(
-                        map("$ref", "#/components/parameters/ifMatch"),
-                        map("$ref", "#/components/parameters/idempotencyKey")));
+                        ifMatch(resource),
+                        parts.parameter("idempotencyKey")));
         var input = schemas.input(typeName(resource, false) + "Update", resource, Operation.UPDATE);
         operation.put("requestBody", body(input, "application/merge-patch+json"));
         var answers =
                 answers(
                         "200",
                         "It was changed.",
-                        answerSchema(resource),
-                        "BadRequest",
-                        "Unauthorized",
-                        "Forbidden",
-                        "NotFound",
-                        "Conflict",
-                        "Stale",
-                        "Invalid");
+                        answerSchema(resource), changing(resource, Failing.BAD_REQUEST, Failing.UNAUTHORIZED, Failing.FORBIDDEN, Failing.NOT_FOUND, Failing.CONFLICT, Failing.INVALID));
         putHeaders(answers, "200", false);
         operation.put("responses", answers);
         return operation;
@@ -347,21 +362,15 @@ public final class OpenApiContract {
         operation.put(
                 "parameters",
                 List.of(
-                        map("$ref", "#/components/parameters/ifMatch"),
-                        map("$ref", "#/components/parameters/idempotencyKey")));
+                        parts.parameter("ifMatch"),
+                        parts.parameter("idempotencyKey")));
         var input = schemas.saved(typeName(resource, false) + "Save", resource);
         operation.put("requestBody", body(input, "application/json"));
         var answers =
                 answers(
                         "200",
                         "It was there and was changed.",
-                        answerSchema(resource),
-                        "BadRequest",
-                        "Unauthorized",
-                        "Forbidden",
-                        "Conflict",
-                        "Stale",
-                        "Invalid");
+                        answerSchema(resource), changing(resource, Failing.BAD_REQUEST, Failing.UNAUTHORIZED, Failing.FORBIDDEN, Failing.CONFLICT, Failing.INVALID));
         answers.put("201", content("It was created.", answerSchema(resource)));
         putHeaders(answers, "200", false);
         putHeaders(answers, "201", true);
@@ -386,20 +395,13 @@ public final class OpenApiContract {
         operation.put(
                 "parameters",
                 List.of(
-                        map("$ref", "#/components/parameters/ifMatch"),
-                        map("$ref", "#/components/parameters/idempotencyKey")));
+                        ifMatch(resource),
+                        parts.parameter("idempotencyKey")));
         var answers =
                 answers(
                         "200",
                         "The record as it is now.",
-                        answerSchema(resource),
-                        "BadRequest",
-                        "Unauthorized",
-                        "Forbidden",
-                        "NotFound",
-                        "Conflict",
-                        "Stale",
-                        "Invalid");
+                        answerSchema(resource), changing(resource, Failing.BAD_REQUEST, Failing.UNAUTHORIZED, Failing.FORBIDDEN, Failing.NOT_FOUND, Failing.CONFLICT, Failing.INVALID));
         putHeaders(answers, "200", false);
         operation.put("responses", answers);
         return operation;
@@ -413,10 +415,17 @@ public final class OpenApiContract {
                         "remove",
                         (deletes ? "Delete " : "Retire ") + article(resource),
                         false);
-        operation.put("parameters", List.of(map("$ref", "#/components/parameters/ifMatch")));
+        operation.put("parameters", List.of(ifMatch(resource)));
         var answers = new LinkedHashMap<String, Object>();
         answers.put("204", map("description", "It was done."));
-        putProblems(answers, "Unauthorized", "Forbidden", "NotFound", "Conflict", "Stale");
+        parts.fail(
+                answers,
+                changing(
+                        resource,
+                        Failing.UNAUTHORIZED,
+                        Failing.FORBIDDEN,
+                        Failing.NOT_FOUND,
+                        Failing.CONFLICT));
         operation.put("responses", answers);
         return operation;
     }
@@ -437,11 +446,7 @@ public final class OpenApiContract {
                 answers(
                         "200",
                         "What became of each item.",
-                        schemas.batchResult(),
-                        "BadRequest",
-                        "Unauthorized",
-                        "Forbidden",
-                        "TooLarge"));
+                        schemas.batchResult(), Failing.BAD_REQUEST, Failing.UNAUTHORIZED, Failing.FORBIDDEN, Failing.TOO_LARGE));
         return operation;
     }
 
@@ -461,31 +466,22 @@ public final class OpenApiContract {
                 map("application/json", map("schema", ref(schema))));
     }
 
-    private static Map<String, Object> answers(
-            String status, String describe, String schema, String... problems) {
+    private Map<String, Object> answers(
+            String status, String describe, String schema, Failing... failures) {
         var answers = new LinkedHashMap<String, Object>();
         answers.put(status, content(describe, schema));
-        putProblems(answers, problems);
+        parts.fail(answers, failures);
         return answers;
     }
 
-    private static void putProblems(Map<String, Object> answers, String... problems) {
-        for (var problem : problems) {
-            answers.put(statusOf(problem), map("$ref", "#/components/responses/" + problem));
+    /** What can go wrong when a record that is there is changed. */
+    private static Failing[] changing(ResourceType resource, Failing... others) {
+        var failures = new ArrayList<>(List.of(others));
+        failures.add(Failing.STALE);
+        if (resource.versioned()) {
+            failures.add(Failing.VERSION_NEEDED);
         }
-    }
-
-    private static String statusOf(String problem) {
-        return switch (problem) {
-            case "BadRequest" -> "400";
-            case "Unauthorized" -> "401";
-            case "Forbidden" -> "403";
-            case "NotFound" -> "404";
-            case "Conflict" -> "409";
-            case "Stale" -> "412";
-            case "TooLarge" -> "413";
-            default -> "422";
-        };
+        return failures.toArray(Failing[]::new);
     }
 
     @SuppressWarnings("unchecked") // made a few lines above
@@ -509,123 +505,6 @@ public final class OpenApiContract {
         }
         var answer = (Map<String, Object>) java.util.Objects.requireNonNull(answers.get(status));
         answer.put("headers", headers);
-    }
-
-    private static Map<String, Object> parameters() {
-        var parameters = new LinkedHashMap<String, Object>();
-        parameters.put(
-                "limit",
-                map(
-                        "name",
-                        "limit",
-                        "in",
-                        "query",
-                        "description",
-                        "Records of a page.",
-                        "schema",
-                        map(
-                                "type",
-                                "integer",
-                                "minimum",
-                                1L,
-                                "maximum",
-                                (long) Query.HIGHEST_LIMIT,
-                                "default",
-                                (long) Query.USUAL_LIMIT)));
-        parameters.put(
-                "after",
-                map(
-                        "name",
-                        "after",
-                        "in",
-                        "query",
-                        "description",
-                        "The cursor `next` of the page before.",
-                        "schema",
-                        map("type", "string")));
-        parameters.put(
-                "fields",
-                map(
-                        "name",
-                        "fields",
-                        "in",
-                        "query",
-                        "description",
-                        "The fields to answer with, with commas between them. When absent, a query"
-                                + " answers with what it usually shows; fields and line items of a"
-                                + " single record can be asked for as well.",
-                        "schema",
-                        map("type", "string")));
-        parameters.put(
-                "count",
-                map(
-                        "name",
-                        "count",
-                        "in",
-                        "query",
-                        "description",
-                        "Whether to count all that match.",
-                        "schema",
-                        map("type", "boolean", "default", false)));
-        parameters.put(
-                "ifMatch",
-                map(
-                        "name",
-                        "If-Match",
-                        "in",
-                        "header",
-                        "description",
-                        "The ETag you read; the change is refused when the record has changed"
-                                + " since.",
-                        "schema",
-                        map("type", "string")));
-        parameters.put(
-                "ifNoneMatch",
-                map(
-                        "name",
-                        "If-None-Match",
-                        "in",
-                        "header",
-                        "description",
-                        "The ETag of what you have.",
-                        "schema",
-                        map("type", "string")));
-        parameters.put(
-                "idempotencyKey",
-                map(
-                        "name",
-                        "Idempotency-Key",
-                        "in",
-                        "header",
-                        "description",
-                        "A text of your choice; a request that repeats it within a day is done once"
-                                + " and answered alike.",
-                        "schema",
-                        map("type", "string", "maxLength", 255L)));
-        return parameters;
-    }
-
-    private Map<String, Object> responses() {
-        schemas.problem();
-        var responses = new LinkedHashMap<String, Object>();
-        var described = new LinkedHashMap<String, String>();
-        described.put("BadRequest", "The request cannot be understood.");
-        described.put("Unauthorized", "Credentials are missing or wrong.");
-        described.put("Forbidden", "The operation is not granted.");
-        described.put("NotFound", "There is no such record.");
-        described.put("Conflict", "The data as it stands does not allow this.");
-        described.put("Stale", "The record was changed since it was read.");
-        described.put("TooLarge", "The request is too large.");
-        described.put("Invalid", "The values are not right; errors say which and why.");
-        described.forEach((name, text) ->
-                responses.put(
-                        name,
-                        map(
-                                "description",
-                                text,
-                                "content",
-                                map("application/problem+json", map("schema", ref("Problem"))))));
-        return responses;
     }
 
     /** A map in the order written: names and values in turn. */

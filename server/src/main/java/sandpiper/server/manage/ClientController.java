@@ -29,8 +29,10 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.engine.port.AccessStorage.StoredClient;
+import sandpiper.engine.port.AccessStorage.StoredSecret;
 import sandpiper.logic.Quoted;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.security.Seal;
 import sandpiper.server.security.Secrets;
 
 /** Clients: outside systems with what they may call. */
@@ -40,8 +42,11 @@ class ClientController {
     private final Engine engine;
     private final AccessLog log;
 
-    ClientController(Engine engine, AccessLog log) {
+    private final Seal seal;
+
+    ClientController(Engine engine, AccessLog log, Seal seal) {
         this.engine = engine;
+        this.seal = seal;
         this.log = log;
     }
 
@@ -51,6 +56,8 @@ class ClientController {
      *
      * @param previousUntil how long the secret before is right as well, or {@code null}
      * @param disabled whether it may do nothing for now
+     * @param callsPerMinute how often it may call; 0 for what is usual in this instance
+     * @param digests whether it can prove with digests that it knows its secret
      */
     record ClientView(
             String name,
@@ -59,7 +66,9 @@ class ClientController {
             String createdAt,
             @Nullable String lastUsed,
             @Nullable String previousUntil,
-            boolean disabled) {
+            boolean disabled,
+            int callsPerMinute,
+            boolean digests) {
         static ClientView of(StoredClient client, Instant now) {
             var until = client.previousUntil();
             return new ClientView(
@@ -69,11 +78,18 @@ class ClientController {
                     client.createdAt().toString(),
                     client.lastUsed() == null ? null : client.lastUsed().toString(),
                     until == null || until.isBefore(now) ? null : until.toString(),
-                    client.disabled());
+                    client.disabled(),
+                    client.callsPerMinute(),
+                    client.secret().sealed() != null);
         }
     }
 
-    /** A client to be made. Without a secret one is made up. */
+    /**
+     * A client to be made. Without a secret one is made up.
+     *
+     * @param digests whether it signs in with password digests over SOAP, for which its secret is
+     *     kept sealed
+     */
     record NewClient(
             @NotBlank
                     @Pattern(
@@ -82,7 +98,9 @@ class ClientController {
                     String name,
             @Nullable @Size(max = 80) String label,
             @NotNull List<@Size(max = 2000) String> grants,
-            @Nullable @Size(min = 12, max = 200) String secret) {}
+            @Nullable @Size(min = 12, max = 200) String secret,
+            @Nullable @Min(0) @Max(MOST_CALLS) Integer callsPerMinute,
+            @Nullable Boolean digests) {}
 
     /** A client with a secret just made, which is shown this once. */
     record MadeClient(ClientView client, String secret) {}
@@ -91,10 +109,19 @@ class ClientController {
     record ClientChange(
             @Nullable @Size(max = 80) String label,
             @Nullable List<@Size(max = 2000) String> grants,
-            @Nullable Boolean disabled) {}
+            @Nullable Boolean disabled,
+            @Nullable @Min(0) @Max(MOST_CALLS) Integer callsPerMinute) {}
 
-    /** A new secret; the one before is right for so many hours more, 24 when absent. */
-    record Rotation(@Nullable @Min(0) @Max(720) Integer overlapHours) {}
+    /**
+     * A new secret.
+     *
+     * @param overlapHours how long the one before is right as well, 24 when absent
+     * @param digests see {@link NewClient}; as before when absent
+     */
+    record Rotation(
+            @Nullable @Min(0) @Max(720) Integer overlapHours, @Nullable Boolean digests) {}
+
+    private static final long MOST_CALLS = 1_000_000;
 
     private static final int USUAL_OVERLAP = 24;
 
@@ -120,9 +147,10 @@ class ClientController {
                 StoredClient.made(
                         body.name(),
                         body.label() == null ? body.name() : body.label(),
-                        Secrets.hash(secret),
+                        kept(secret, Boolean.TRUE.equals(body.digests())),
                         body.grants(),
-                        engine.clock().instant());
+                        engine.clock().instant(),
+                        body.callsPerMinute() == null ? 0 : body.callsPerMinute());
         engine.write(transaction -> {
             if (engine.storage().access().client(transaction, body.name()).isPresent()) {
                 throw new ProblemException(
@@ -151,7 +179,11 @@ class ClientController {
                         actor,
                         "client changed",
                         described(body),
-                        client -> client.changed(body.label(), body.grants(), body.disabled())));
+                        client -> client.changed(
+                                        body.label(),
+                                        body.grants(),
+                                        body.disabled(),
+                                        body.callsPerMinute())));
     }
 
     private void check(List<String> grants) {
@@ -162,6 +194,12 @@ class ClientController {
         var words = new ArrayList<String>();
         if (change.disabled() != null) {
             words.add(change.disabled() ? "disabled" : "enabled");
+        }
+        if (change.callsPerMinute() != null) {
+            words.add(
+                    change.callsPerMinute() == 0
+                            ? "as many calls as usual"
+                            : "%,d calls a minute".formatted(change.callsPerMinute()));
         }
         if (change.grants() != null) {
             words.add(granted(change.grants()));
@@ -189,8 +227,18 @@ class ClientController {
                                 actor,
                                 "secret rotated",
                                 "the one before is right until " + until,
-                                client -> client.rotated(Secrets.hash(secret), until))),
+                                client -> client.rotated(kept(secret, digests(body, client)), until))),
                 secret);
+    }
+
+    private StoredSecret kept(String secret, boolean digests) {
+        return new StoredSecret(Secrets.hash(secret), digests ? seal.seal(secret) : null);
+    }
+
+    private static boolean digests(Rotation rotation, StoredClient client) {
+        return rotation.digests() == null
+                ? client.secret().sealed() != null
+                : rotation.digests();
     }
 
     private StoredClient update(

@@ -9,6 +9,7 @@ import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
+import sandpiper.model.release.Release;
 import sandpiper.server.manage.ModelView.Source;
 
 /** What objects and services there are, live or as the draft has them. */
@@ -42,8 +43,14 @@ class ModelController {
 
     /** The fields of a service as its operations show them, for the console's tree. */
     @GetMapping("/services")
-    List<ServiceView> services(@AuthenticationPrincipal Actor actor) {
+    List<ServiceView> services(
+            @RequestParam(defaultValue = "LIVE") Source of, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.DESIGN);
-        return engine.live().release().services().stream().map(ServiceView::of).toList();
+        return of(of).services().stream().map(ServiceView::of).toList();
+    }
+
+    private Release of(Source source) {
+        var live = engine.live().release();
+        return source == Source.LIVE ? live : engine.drafts().check().release().orElse(live);
     }
 }

@@ -102,7 +102,7 @@ record RecordAccess(Actor actor, LiveRelease live, ObjectType type, ObjectAccess
     /** A command within what is granted. */
     Request request(RecordCommand command, String via, boolean traced) {
         return new Request(
-                command, actor, via, true, traced, null, before(command), after(command));
+                command, actor, via, true, traced, null, before(command), after(command), false);
     }
 
     private RecordScope before(RecordCommand command) {

@@ -26,6 +26,7 @@ record ServiceView(
      * One resource.
      *
      * @param where the condition its records meet, or {@code null}
+     * @param needsVersion whether a change must say which version it is based on
      * @param presets values of records created through it, by field
      * @param operations for each operation the names of its fields
      */
@@ -35,6 +36,7 @@ record ServiceView(
             String objectLabel,
             @Nullable String describe,
             @Nullable String where,
+            boolean needsVersion,
             Map<String, String> presets,
             List<String> key,
             Map<String, List<String>> operations,
@@ -67,6 +69,7 @@ record ServiceView(
                 resource.object().label(),
                 resource.describe(),
                 resource.where() == null ? null : resource.where().text(),
+                resource.versioned(),
                 presets(resource),
                 resource.object().key(),
                 operations,

@@ -25,6 +25,7 @@ import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import sandpiper.engine.Engine;
@@ -33,6 +34,7 @@ import sandpiper.engine.write.LiveRelease;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.service.Cursors;
+import sandpiper.server.service.Definitions;
 import sandpiper.server.service.Protocol;
 import sandpiper.server.service.ServiceCall;
 
@@ -58,11 +60,12 @@ class ODataController {
     void contract(
             @PathVariable String service,
             @PathVariable int version,
+            @RequestParam(defaultValue = "LIVE") Definitions.Source of,
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest http,
             HttpServletResponse answer)
             throws IOException {
-        var exchange = exchange(service, version, actor, http);
+        var exchange = exchange(service, version, of, actor, http);
         var request = new ODataRequest();
         request.setMethod(HttpMethod.GET);
         request.setRawBaseUri(exchange.root());
@@ -79,9 +82,10 @@ class ODataController {
     List<ODataExamples.Example> examples(
             @PathVariable String service,
             @PathVariable int version,
+            @RequestParam(defaultValue = "LIVE") Definitions.Source of,
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest http) {
-        return ODataExamples.of(exchange(service, version, actor, http).model());
+        return ODataExamples.of(exchange(service, version, of, actor, http).model());
     }
 
     @RequestMapping({"/odata/" + SERVICE, "/odata/" + SERVICE + "/**"})
@@ -93,7 +97,7 @@ class ODataController {
             HttpServletResponse answer)
             throws IOException {
         try {
-            var exchange = exchange(service, version, actor, http);
+            var exchange = exchange(service, version, Definitions.Source.LIVE, actor, http);
             var request = request(http, exchange);
             var run = new Run(exchange);
             boolean batch = request.getRawODataPath().equals("/$batch");
@@ -118,11 +122,19 @@ class ODataController {
                 && contentType.toLowerCase(Locale.ROOT).startsWith("application/json");
     }
 
-    private Exchange exchange(String service, int version, Actor actor, HttpServletRequest http) {
-        var live = engine.live();
-        var type = ServiceCall.service(live, Protocol.ODATA, actor, service, version);
+    private Exchange exchange(
+            String service,
+            int version,
+            Definitions.Source of,
+            Actor actor,
+            HttpServletRequest http) {
         var server = ServletUriComponentsBuilder.fromContextPath(http).build().toUriString();
-        return new Exchange(engine, cursors, actor, model(live, type), server);
+        var live = engine.live();
+        boolean isLive = of == Definitions.Source.LIVE;
+        var from = isLive ? live.release() : Definitions.of(engine, actor, of);
+        var type = ServiceCall.service(from, Protocol.ODATA, actor, service, version);
+        var model = isLive ? model(live, type) : new ServiceModel(from, type);
+        return new Exchange(engine, cursors, actor, model, server);
     }
 
     private ServiceModel model(LiveRelease live, sandpiper.model.release.ServiceType type) {

@@ -45,6 +45,8 @@ public record Problem(String title, int status, String detail, List<Wrong> error
             case NOT_FOUND -> "There is no such thing";
             case CONFLICT -> "The data as it stands does not allow this";
             case PRECONDITION_FAILED -> "The record was changed meanwhile";
+            case PRECONDITION_REQUIRED -> "The version is needed";
+            case TOO_MANY_REQUESTS -> "Too many calls";
             case CONTENT_TOO_LARGE -> "The request is too large";
             default -> status.getReasonPhrase();
         };
@@ -57,6 +59,7 @@ public record Problem(String title, int status, String detail, List<Wrong> error
                     case INVALID -> HttpStatus.UNPROCESSABLE_CONTENT;
                     case MISSING -> HttpStatus.NOT_FOUND;
                     case STALE -> HttpStatus.PRECONDITION_FAILED;
+                    case UNVERSIONED -> HttpStatus.PRECONDITION_REQUIRED;
                     case CONFLICT -> HttpStatus.CONFLICT;
                 };
         var faults = refused.faults();

@@ -85,15 +85,19 @@ class BatchController {
         var values = new LinkedHashMap<String, @Nullable Object>();
         given.forEach((name, value) -> values.put(String.valueOf(name), value));
         var key = map.get("key") instanceof String text ? text : null;
+        var expected = map.get("version") instanceof Long version ? version : null;
+        if (map.get("version") != null && expected == null) {
+            throw wrong(place, "must have a whole number as version");
+        }
         return switch (String.valueOf(map.get("do"))) {
             case "create" -> live -> call.service().create(live, values);
             case "update" -> {
                 if (key == null) {
                     throw wrong(place, "needs the key of the record to update");
                 }
-                yield live -> call.service().change(live, key, values, null);
+                yield live -> call.service().change(live, key, values, expected);
             }
-            case "save" -> live -> call.service().save(live, key, values, null);
+            case "save" -> live -> call.service().save(live, key, values, expected);
             default -> throw wrong(place, "must say what to do: create, update or save");
         };
     }

@@ -4,7 +4,9 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -15,6 +17,7 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.engine.access.ObjectGrant;
 import sandpiper.engine.port.AccessStorage.StoredClient;
+import sandpiper.engine.port.AccessStorage.StoredSecret;
 import sandpiper.engine.port.AccessStorage.StoredUser;
 
 /** Finds out who somebody is from name and secret. */
@@ -45,8 +48,14 @@ public class Credentials {
      */
     private record Remembered(String quickHash, String storedHash, Instant until) {}
 
-    Credentials(Engine engine, PasswordEncoder passwords) {
+    private final RateLimits limits;
+    private final Seal seal;
+    private final PasswordDigests digests = new PasswordDigests();
+
+    Credentials(Engine engine, PasswordEncoder passwords, RateLimits limits, Seal seal) {
         this.engine = engine;
+        this.limits = limits;
+        this.seal = seal;
         this.passwords = passwords;
         this.nobodysHash = String.valueOf(passwords.encode(Secrets.make()));
     }
@@ -64,15 +73,34 @@ public class Credentials {
     }
 
     private boolean isRight(StoredClient client, String secret) {
+        return rightSecrets(client).stream()
+                .anyMatch(right -> Secrets.matches(secret, right.hash()));
+    }
+
+    /** The secret of a client, and the one before as long as it is right as well. */
+    private List<StoredSecret> rightSecrets(StoredClient client) {
         var until = client.previousUntil();
-        var previous = client.previousHash();
-        boolean current = Secrets.matches(secret, client.secretHash());
-        boolean before =
-                previous != null
-                        && until != null
-                        && Secrets.matches(secret, previous)
-                        && engine.clock().instant().isBefore(until);
-        return current || before;
+        var previous = client.previous();
+        return previous != null && until != null && engine.clock().instant().isBefore(until)
+                ? List.of(client.secret(), previous)
+                : List.of(client.secret());
+    }
+
+    /** The client that proves to know its secret, or nothing when it does not, or not in time. */
+    public Optional<Actor> client(String name, String nonce, String created, String digest) {
+        var proof = new PasswordDigests.Proof(nonce, created, digest);
+        if (!PasswordDigests.isInTime(proof, engine.clock().instant())) {
+            return Optional.empty();
+        }
+        return engine.read(session -> engine.storage().access().client(session, name))
+                .filter(found ->
+                        rightSecrets(found).stream()
+                                .map(StoredSecret::sealed)
+                                .filter(Objects::nonNull)
+                                .anyMatch(sealed ->
+                                        PasswordDigests.isRight(proof, seal.open(sealed))))
+                .filter(found -> digests.isFirst(found.name(), proof))
+                .flatMap(this::use);
     }
 
     private Optional<Actor> use(StoredClient client) {
@@ -80,6 +108,7 @@ public class Credentials {
             return Optional.empty();
         }
         noteUse(client.name());
+        limits.keep(client.name(), client.callsPerMinute());
         return Optional.of(new Actor(Actor.Kind.CLIENT, client.name(), Set.of(), client.grants()));
     }
 

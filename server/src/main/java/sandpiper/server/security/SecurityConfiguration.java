@@ -19,6 +19,7 @@ import org.springframework.security.crypto.factory.PasswordEncoderFactories;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.AuthenticationEntryPoint;
 import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.access.intercept.AuthorizationFilter;
 import org.springframework.security.web.authentication.www.BasicAuthenticationFilter;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.security.web.context.SecurityContextHolderFilter;
@@ -73,8 +74,12 @@ class SecurityConfiguration {
             HttpSecurity http,
             Credentials credentials,
             Tokens tokens,
+            RateLimits limits,
+            Origins origins,
             SecurityContextRepository sessions) {
         http.securityMatcher("/api/**", "/odata/**")
+                .cors(origins::allow)
+                .addFilterAfter(new RateLimitFilter(limits), AuthorizationFilter.class)
                 .addFilterBefore(
                         new BearerFilter(tokens, credentials), BasicAuthenticationFilter.class)
                 .addFilterAt(basic(credentials::client, true), BasicAuthenticationFilter.class)
@@ -126,8 +131,12 @@ class SecurityConfiguration {
     @Bean
     @org.springframework.core.annotation.Order(1)
     SecurityFilterChain tokenEndpoint(
-            HttpSecurity http, Credentials credentials, SecurityContextRepository sessions) {
+            HttpSecurity http,
+            Credentials credentials,
+            Origins origins,
+            SecurityContextRepository sessions) {
         http.securityMatcher("/oauth2/**")
+                .cors(origins::allow)
                 .authorizeHttpRequests(requests -> requests.anyRequest().permitAll());
         return common(http, credentials, sessions, true).csrf(csrf -> csrf.disable()).build();
     }
@@ -237,16 +246,20 @@ class SecurityConfiguration {
                         + " X-XSRF-TOKEN.");
     }
 
-    /** In the form of the protocol that is spoken at the address. */
     private static void write(
             HttpServletRequest request,
             HttpServletResponse response,
             HttpStatus status,
             String detail)
             throws IOException {
-        var problem = new ProblemException(status, detail).problem();
+        write(request, response, new ProblemException(status, detail).problem());
+    }
+
+    /** In the form of the protocol that is spoken at the address. */
+    static void write(HttpServletRequest request, HttpServletResponse response, Problem problem)
+            throws IOException {
         boolean odata = request.getRequestURI().startsWith("/odata/");
-        response.setStatus(status.value());
+        response.setStatus(problem.status());
         response.setContentType(odata ? "application/json" : Problem.CONTENT_TYPE);
         response.setCharacterEncoding("UTF-8");
         response.getWriter()

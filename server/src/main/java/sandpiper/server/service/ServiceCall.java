@@ -26,6 +26,7 @@ import sandpiper.model.Names;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.Lifecycle;
+import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
@@ -126,7 +127,8 @@ public final class ServiceCall {
                     case RecordCommand.Change _ -> granted("update");
                     default -> RecordScope.ALL;
                 };
-        return new Request(command, actor, via(), false, traced, once, scope, after);
+        return new Request(
+                command, actor, via(), false, traced, once, scope, after, resource.versioned());
     }
 
     /** Creating a record with these values, if it may be. */
@@ -336,8 +338,13 @@ public final class ServiceCall {
     /** A service over a protocol, to those who may see it; to all others it is not there. */
     public static ServiceType service(
             LiveRelease live, Protocol protocol, Actor actor, String name, int version) {
-        return live.release()
-                .service(name, version)
+        return service(live.release(), protocol, actor, name, version);
+    }
+
+    /** The same of a release that need not be live. */
+    public static ServiceType service(
+            Release release, Protocol protocol, Actor actor, String name, int version) {
+        return release.service(name, version)
                 .filter(service -> actor.maySee(name) && protocol.isSpokenBy(service))
                 .orElseThrow(() ->
                         new ProblemException(

@@ -179,7 +179,7 @@ final class SoapCall {
             case UPDATE ->
                     service.change(
                             live, key(asked), values(live, asked, Operation.UPDATE), expected);
-            case SAVE -> service.save(live, null, values(live, asked, Operation.CREATE), null);
+            case SAVE -> service.save(live, null, values(live, asked, Operation.CREATE), expected);
             case REMOVE -> service.remove(live, key(asked), expected);
             case TRANSIT ->
                     service.transit(

@@ -1,6 +1,7 @@
 package sandpiper.server.soap;
 
 import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
@@ -15,6 +16,7 @@ import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import org.w3c.dom.Element;
@@ -28,7 +30,9 @@ import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.security.Credentials;
+import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
+import sandpiper.server.service.Definitions;
 import sandpiper.server.service.IdempotencyKey;
 import sandpiper.server.service.Protocol;
 import sandpiper.server.service.ServiceCall;
@@ -47,8 +51,15 @@ class SoapController {
     private final Cursors cursors;
     private final Credentials credentials;
     private final Requests requests;
+    private final RateLimits limits;
 
-    SoapController(Engine engine, Cursors cursors, Credentials credentials, Requests requests) {
+    SoapController(
+            Engine engine,
+            Cursors cursors,
+            Credentials credentials,
+            Requests requests,
+            RateLimits limits) {
+        this.limits = limits;
         this.engine = engine;
         this.cursors = cursors;
         this.credentials = credentials;
@@ -60,6 +71,7 @@ class SoapController {
     ResponseEntity<String> contract(
             @PathVariable String service,
             @PathVariable int version,
+            @RequestParam(defaultValue = "LIVE") Definitions.Source of,
             @AuthenticationPrincipal @Nullable Actor actor,
             HttpServletRequest request) {
         if (actor == null) {
@@ -67,8 +79,8 @@ class SoapController {
                     .header(HttpHeaders.WWW_AUTHENTICATE, "Basic realm=\"Sandpiper\"")
                     .build();
         }
-        var release = engine.live().release();
-        var type = ServiceCall.service(engine.live(), Protocol.SOAP, actor, service, version);
+        var release = Definitions.of(engine, actor, of);
+        var type = ServiceCall.service(release, Protocol.SOAP, actor, service, version);
         var server = ServletUriComponentsBuilder.fromContextPath(request).build().toUriString();
         return ResponseEntity.ok()
                 .contentType(new MediaType("text", "xml", StandardCharsets.UTF_8))
@@ -83,9 +95,11 @@ class SoapController {
     List<SoapExamples.Example> examples(
             @PathVariable String service,
             @PathVariable int version,
+            @RequestParam(defaultValue = "LIVE") Definitions.Source of,
             @AuthenticationPrincipal Actor actor) {
         return SoapExamples.of(
-                ServiceCall.service(engine.live(), Protocol.SOAP, actor, service, version));
+                ServiceCall.service(
+                        Definitions.of(engine, actor, of), Protocol.SOAP, actor, service, version));
     }
 
     @PostMapping(ADDRESS)
@@ -93,7 +107,8 @@ class SoapController {
             @PathVariable String service,
             @PathVariable int version,
             @AuthenticationPrincipal @Nullable Actor signedIn,
-            HttpServletRequest request)
+            HttpServletRequest request,
+            HttpServletResponse response)
             throws IOException {
         var soap = SoapVersion.SOAP_11;
         var namespace = Wsdl.namespace(service, version);
@@ -103,6 +118,7 @@ class SoapController {
             var envelope = Envelope.read(body);
             soap = envelope.version();
             var actor = actor(signedIn, envelope.header());
+            limits.count(actor, response);
             understand(envelope);
             var live = engine.live();
             var type = ServiceCall.service(live, Protocol.SOAP, actor, service, version);
@@ -146,12 +162,12 @@ class SoapController {
             return signedIn;
         }
         return UsernameToken.of(header)
-                .flatMap(token -> credentials.client(token.name(), token.secret()))
                 .orElseThrow(() ->
                         new ProblemException(
                                 HttpStatus.UNAUTHORIZED,
                                 "Send the id and secret of a client with HTTP Basic or as a"
-                                        + " UsernameToken; they were missing or not right."));
+                                        + " UsernameToken."))
+                .client(credentials);
     }
 
     /** What a sender insists on must be understood, or the call refused. */
@@ -203,6 +219,7 @@ class SoapController {
                 http == HttpStatus.UNAUTHORIZED
                         || http == HttpStatus.CONTENT_TOO_LARGE
                         || http == HttpStatus.UNSUPPORTED_MEDIA_TYPE
+                        || http == HttpStatus.TOO_MANY_REQUESTS
                         || http == HttpStatus.SERVICE_UNAVAILABLE;
         var status =
                 ofHttp

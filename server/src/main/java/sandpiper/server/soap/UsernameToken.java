@@ -4,13 +4,19 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.w3c.dom.Element;
+import sandpiper.engine.access.Actor;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.security.Credentials;
 
 /**
- * A name and secret in the header of a message, as the UsernameToken profile of WS-Security 1.1 has
- * it.
+ * A name and a password in the header of a message, as the UsernameToken profile of WS-Security 1.1
+ * has it: the password itself, or a digest of it.
+ *
+ * @param nonce of a digest, {@code null} for the password itself
+ * @param created of a digest, {@code null} for the password itself
  */
-record UsernameToken(String name, String secret) {
+record UsernameToken(
+        String name, String password, @Nullable String nonce, @Nullable String created) {
     private static final String SECURITY =
             "http://docs.oasis-open.org/wss/2004/01/oasis-200401-wss-wssecurity-secext-1.0.xsd";
 
@@ -39,12 +45,39 @@ record UsernameToken(String name, String secret) {
             throw new ProblemException(
                     HttpStatus.UNAUTHORIZED, "The UsernameToken needs Username and Password.");
         }
-        if (password.getAttribute("Type").endsWith("#PasswordDigest")) {
+        var text = XmlValues.text(password);
+        if (!password.getAttribute("Type").endsWith("#PasswordDigest")) {
+            return new UsernameToken(name, text, null, null);
+        }
+        var nonce = XmlValues.textOf(token, "Nonce");
+        var created = XmlValues.textOf(token, "Created");
+        if (nonce == null || created == null) {
             throw new ProblemException(
                     HttpStatus.UNAUTHORIZED,
-                    "Secrets are kept hashed, so a digest cannot be checked; send the secret as"
-                            + " PasswordText, or with HTTP Basic.");
+                    "A PasswordDigest needs Nonce and Created beside it, or it could be sent"
+                            + " again by anybody.");
         }
-        return new UsernameToken(name, XmlValues.text(password));
+        return new UsernameToken(name, text, nonce, created);
+    }
+
+    /**
+     * The client that signs in.
+     *
+     * @throws ProblemException when it is not right
+     */
+    Actor client(Credentials credentials) {
+        if (nonce == null || created == null) {
+            return credentials.client(name, password)
+                    .orElseThrow(() ->
+                            new ProblemException(
+                                    HttpStatus.UNAUTHORIZED,
+                                    "The name or the secret in the UsernameToken is not right."));
+        }
+        return credentials.client(name, nonce, created, password)
+                .orElseThrow(() ->
+                        new ProblemException(
+                                HttpStatus.UNAUTHORIZED,
+                                "The PasswordDigest is not right: it is good once and for five"
+                                    + " minutes, and only for clients made for digests."));
     }
 }

@@ -117,7 +117,8 @@ public final class Wsdl {
                                     true,
                                     false));
             case UPDATE -> {
-                key(xml, true);
+                key(xml);
+                version(xml, resource.versioned());
                 element(
                         xml,
                         operation.record(),
@@ -128,18 +129,23 @@ public final class Wsdl {
                                 false,
                                 true));
             }
-            case SAVE ->
-                    element(
-                            xml,
-                            operation.record(),
-                            types.input(
-                                    one + "Save",
-                                    object,
-                                    tree(resource, Operation.CREATE),
-                                    false,
-                                    true));
-            case GET -> key(xml, false);
-            case REMOVE, TRANSIT -> key(xml, true);
+            case SAVE -> {
+                version(xml, false);
+                element(
+                        xml,
+                        operation.record(),
+                        types.input(
+                                one + "Save",
+                                object,
+                                tree(resource, Operation.CREATE),
+                                false,
+                                true));
+            }
+            case GET -> key(xml);
+            case REMOVE, TRANSIT -> {
+                key(xml);
+                version(xml, resource.versioned());
+            }
             case FIND -> find(xml, resource);
         }
     }
@@ -152,16 +158,17 @@ public final class Wsdl {
         xml.leaf("xs:element", "name", name, "type", "t:" + type);
     }
 
-    private static void key(XmlText xml, boolean versioned) {
+    private static void key(XmlText xml) {
         described(xml, "key", "xs:string", true, "The record's key or its id.");
-        if (versioned) {
-            described(
-                    xml,
-                    "version",
-                    "xs:long",
-                    false,
-                    "The version that was read; the call is refused when there is another.");
-        }
+    }
+
+    private static void version(XmlText xml, boolean needed) {
+        described(
+                xml,
+                "version",
+                "xs:long",
+                needed,
+                "The version that was read; the call is refused when there is another.");
     }
 
     private static void described(

@@ -190,7 +190,12 @@ public final class SystemTables {
                               message text not null,
                               trace text not null
                             )\
-                            """));
+                            """),
+                    List.of(
+                            "alter table sandpiper_client add column sealed text",
+                            "alter table sandpiper_client add column previous_sealed text",
+                            "alter table sandpiper_client add column calls_per_minute integer not"
+                                    + " null default 0"));
 
     private SystemTables() {}
 

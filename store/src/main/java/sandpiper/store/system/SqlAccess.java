@@ -26,7 +26,8 @@ public final class SqlAccess implements AccessStorage {
             "select name, label, password_hash, duties, roles, disabled from sandpiper_user";
     private static final String CLIENT =
             "select name, label, secret_hash, grants, created_at, last_used, previous_hash,"
-                    + " previous_until, disabled from sandpiper_client";
+                    + " previous_until, disabled, sealed, previous_sealed, calls_per_minute"
+                    + " from sandpiper_client";
 
     @Override
     public Optional<StoredUser> user(Session session, String name) {
@@ -176,16 +177,18 @@ public final class SqlAccess implements AccessStorage {
     }
 
     private static StoredClient readClient(ResultSet row) throws SQLException {
+        var previous = row.getString(7);
         return new StoredClient(
                 row.getString(1),
                 row.getString(2),
-                row.getString(3),
+                new StoredSecret(row.getString(3), row.getString(10)),
                 TextList.read(row.getString(4)),
                 TemporalType.instant(row.getLong(5)),
                 moment(row.getLong(6)),
-                row.getString(7),
+                previous == null ? null : new StoredSecret(previous, row.getString(11)),
                 moment(row.getLong(8)),
-                row.getLong(9) != 0);
+                row.getLong(9) != 0,
+                row.getInt(12));
     }
 
     /** A column that was never filled reads as 0. */
@@ -199,20 +202,25 @@ public final class SqlAccess implements AccessStorage {
 
     @Override
     public void putClient(Transaction transaction, StoredClient client) {
+        var previous = client.previous();
         SqlSession.of(transaction)
                 .run(
                         "insert or replace into sandpiper_client (name, label, secret_hash, grants,"
-                                + " created_at, last_used, previous_hash, previous_until, disabled)"
-                                + " values (?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                                + " created_at, last_used, previous_hash, previous_until, disabled,"
+                                + " sealed, previous_sealed, calls_per_minute) values (?, ?, ?, ?,"
+                                + " ?, ?, ?, ?, ?, ?, ?, ?)",
                         client.name(),
                         client.label(),
-                        client.secretHash(),
+                        client.secret().hash(),
                         TextList.write(client.grants()),
                         TemporalType.micros(client.createdAt()),
                         micros(client.lastUsed()),
-                        client.previousHash(),
+                        previous == null ? null : previous.hash(),
                         micros(client.previousUntil()),
-                        client.disabled());
+                        client.disabled(),
+                        client.secret().sealed(),
+                        previous == null ? null : previous.sealed(),
+                        client.callsPerMinute());
     }
 
     @Override

@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import { Checkbox, CheckboxGroup, Input, Popconfirm, Button } from 'ant-design-vue'
+import { DeleteOutlined } from '@ant-design/icons-vue'
+import { computed } from 'vue'
+import { removeResource, setOnResource, type ResourceFile } from '@/editor/serviceFile'
+import type { DesignModel } from './designTree'
+
+/** What a resource is, which records it shows, and what can be called besides its fields. */
+const props = defineProps<{
+  text: string
+  resource: ResourceFile
+  object: DesignModel
+  readOnly: boolean
+}>()
+const emit = defineEmits<{ update: [text: string]; removed: [] }>()
+
+const set = (key: string, value: unknown) =>
+  emit('update', setOnResource(props.text, props.resource.name, key, value))
+const calls = computed(() =>
+  (props.object.lifecycle?.transitions ?? []).map((one) => ({ value: one.name, label: one.label })),
+)
+const presets = computed(() =>
+  Object.entries(props.resource.preset)
+    .map(([name, value]) => `${name}: ${value}`)
+    .join(', '),
+)
+
+function remove() {
+  emit('update', removeResource(props.text, props.resource.name))
+  emit('removed')
+}
+</script>
+
+<template>
+  <div class="facts">
+    <label for="describe">Description</label>
+    <div class="row">
+      <Input
+        id="describe"
+        :value="resource.describe"
+        :disabled="readOnly"
+        size="small"
+        placeholder="What it is, for the contract"
+        @update:value="(now: string) => set('describe', now)"
+      />
+      <Popconfirm v-if="!readOnly" title="Take this resource out of the service?" @confirm="remove">
+        <Button size="small" type="text" :aria-label="`Remove ${resource.name}`"><DeleteOutlined /></Button>
+      </Popconfirm>
+    </div>
+    <label for="where">Only records where</label>
+    <Input
+      id="where"
+      :value="resource.where"
+      :disabled="readOnly"
+      size="small"
+      class="mono"
+      placeholder='every record; or a condition such as state = "Alongside"'
+      @update:value="(now: string) => set('where', now)"
+    />
+    <template v-if="calls.length">
+      <div class="name">Calls</div>
+      <CheckboxGroup
+        :value="resource.calls"
+        :options="calls"
+        :disabled="readOnly"
+        @change="(now) => set('calls', now)"
+      />
+    </template>
+    <div class="name">Besides</div>
+    <div>
+      <Checkbox :checked="resource.remove" :disabled="readOnly" @change="set('remove', !resource.remove)"
+        >Remove records</Checkbox
+      >
+      <Checkbox
+        :checked="resource.needsVersion"
+        :disabled="readOnly"
+        @change="set('needsVersion', !resource.needsVersion)"
+        >Changes must say the version they are based on</Checkbox
+      >
+    </div>
+    <template v-if="presets">
+      <div class="name">New records have</div>
+      <code>{{ presets }}</code>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.facts {
+  display: grid;
+  grid-template-columns: 130px minmax(0, 1fr);
+  gap: 6px 10px;
+  align-items: center;
+  margin-bottom: 10px;
+}
+.facts > label,
+.name {
+  color: var(--quiet);
+  font-size: 12.5px;
+}
+</style>

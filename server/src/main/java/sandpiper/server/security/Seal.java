@@ -1,0 +1,97 @@
+package sandpiper.server.security;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.FileSystems;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.FileAttribute;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.util.Base64;
+import javax.crypto.spec.SecretKeySpec;
+import org.jspecify.annotations.Nullable;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.security.crypto.encrypt.AesBytesEncryptor;
+import org.springframework.security.crypto.encrypt.AesBytesEncryptor.CipherAlgorithm;
+import org.springframework.security.crypto.encrypt.BytesEncryptor;
+import org.springframework.security.crypto.keygen.KeyGenerators;
+import org.springframework.stereotype.Component;
+
+/**
+ * Seals the few secrets that have to be known again later, with AES-256-GCM. The key stands in a
+ * file of its own beside the data, so that a copy of the data alone gives nothing away; it is made
+ * when it is first needed.
+ */
+@Component
+public class Seal {
+    private static final int KEY_BYTES = 32;
+
+    private final Path file;
+    private @Nullable BytesEncryptor encryptor;
+
+    Seal(@Value("${sandpiper.key-file:${sandpiper.data}.key}") Path file) {
+        this.file = file;
+    }
+
+    /** A text that only this instance can open. */
+    public String seal(String secret) {
+        return Base64.getEncoder()
+                .encodeToString(encryptor().encrypt(secret.getBytes(StandardCharsets.UTF_8)));
+    }
+
+    /**
+     * The secret in a sealed text.
+     *
+     * @throws IllegalStateException when it was sealed with another key
+     */
+    public String open(String sealed) {
+        return new String(
+                encryptor().decrypt(Base64.getDecoder().decode(sealed)), StandardCharsets.UTF_8);
+    }
+
+    private synchronized BytesEncryptor encryptor() {
+        var made = encryptor;
+        if (made == null) {
+            var key = new SecretKeySpec(Base64.getDecoder().decode(key()), "AES");
+            made =
+                    new AesBytesEncryptor(
+                            key, KeyGenerators.secureRandom(16), CipherAlgorithm.GCM);
+            encryptor = made;
+        }
+        return made;
+    }
+
+    private String key() {
+        try {
+            make();
+            return Files.readString(file).strip();
+        } catch (IOException e) {
+            throw new UncheckedIOException("The key file %s cannot be used".formatted(file), e);
+        }
+    }
+
+    private void make() throws IOException {
+        var key = Base64.getEncoder().encodeToString(KeyGenerators.secureRandom(KEY_BYTES).generateKey());
+        try (var channel =
+                Files.newByteChannel(
+                        file,
+                        java.util.Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE),
+                        ownersOnly())) {
+            channel.write(java.nio.ByteBuffer.wrap(key.getBytes(StandardCharsets.US_ASCII)));
+        } catch (FileAlreadyExistsException _) {
+            // The key made before is the one to use.
+        }
+    }
+
+    private static FileAttribute<?>[] ownersOnly() {
+        return FileSystems.getDefault().supportedFileAttributeViews().contains("posix")
+                ? new FileAttribute<?>[] {
+                    PosixFilePermissions.asFileAttribute(
+                            PosixFilePermissions.fromString("rw-------"))
+                }
+                : new FileAttribute<?>[0];
+    }
+}
