@@ -1,10 +1,15 @@
 // Asks the harbour report who lies alongside and files an inspection, with the npm package soap.
-// Takes the contract, the address, and the id and secret of a client.
+// Takes the contract, the address, and the id and secret of a client; with `digest` behind them it signs in
+// with a PasswordDigest of WS-Security in place of HTTP Basic.
 import soap from 'soap'
 
-const [contract, address, id, secret] = process.argv.slice(2)
+const [contract, address, id, secret, how] = process.argv.slice(2)
 const report = await soap.createClientAsync(contract, { endpoint: address })
-report.setSecurity(new soap.BasicAuthSecurity(id, secret))
+report.setSecurity(
+  how === 'digest'
+    ? new soap.WSSecurity(id, secret, { passwordType: 'PasswordDigest', hasNonce: true })
+    : new soap.BasicAuthSecurity(id, secret),
+)
 
 const [found] = await report.FindStaysAsync({
   criteria: { state: { equals: 'Alongside' }, vesselLength: { from: 12 } },

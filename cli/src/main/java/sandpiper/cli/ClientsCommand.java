@@ -14,7 +14,8 @@ import tools.jackson.databind.JsonNode;
 @Command(
         name = "clients",
         mixinStandardHelpOptions = true,
-        description = "Outside systems that call services: list, create, rotate, limit, disable, remove.",
+        description =
+                "Outside systems that call services: list, create, rotate, limit, disable, remove.",
         synopsisSubcommandLabel = "COMMAND",
         footer = {
             "",

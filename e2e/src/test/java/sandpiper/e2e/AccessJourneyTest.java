@@ -190,4 +190,88 @@ class AccessJourneyTest {
                 .path("registration")
                 .asString();
     }
+
+    @Test
+    void aClientThatCallsTooOftenIsToldWhenToGoOn() {
+        var secret =
+                made("eager-ferry", "[\"berth-desk/berths/query\", \"harbour-report/*/*\"]")
+                        .path("secret")
+                        .asString();
+        patch("eager-ferry", "{\"callsPerMinute\": 2}");
+        var ferry = "eager-ferry:" + secret;
+
+        var first = Marina.get(ferry, BERTHS);
+        assertThat(first.status()).isEqualTo(200);
+        assertThat(first.header("RateLimit-Policy")).isEqualTo("\"client\";q=2;w=60");
+        assertThat(first.header("RateLimit")).startsWith("\"client\";r=1;t=");
+        assertThat(Marina.get(ferry, BERTHS).status()).isEqualTo(200);
+
+        var third = Marina.get(ferry, BERTHS);
+        assertThat(third.status()).isEqualTo(429);
+        assertThat(Integer.parseInt(third.header("Retry-After"))).isBetween(1, 30);
+        assertThat(third.json().path("detail").asString())
+                .startsWith("eager-ferry may call 2 times a minute; go on in ");
+        var overOData = Marina.get(ferry, "/odata/berth-desk/v1/berths");
+        assertThat(overOData.status()).isEqualTo(429);
+        assertThat(overOData.json().path("error").path("message").asString())
+                .contains("2 times a minute");
+        var overSoap =
+                Marina.call(
+                        ferry,
+                        "POST",
+                        "/soap/harbour-report/v1",
+                        "<s:Envelope xmlns:s=\"http://schemas.xmlsoap.org/soap/envelope/\"><s:Body>"
+                                + "<FindStays xmlns=\"urn:sandpiper:harbour-report:v1\"/>"
+                                + "</s:Body></s:Envelope>",
+                        "Content-Type",
+                        "text/xml");
+        assertThat(overSoap.status()).isEqualTo(429);
+        assertThat(overSoap.whole().body()).contains("Fault", "2 times a minute");
+        assertThat(Marina.get(Marina.CONSULTANT, "/manage/v1/metrics").whole().body())
+                .contains("sandpiper_calls_limited_total{client=\"eager-ferry\"}");
+
+        patch("eager-ferry", "{\"callsPerMinute\": 0}");
+        assertThat(Marina.get(ferry, BERTHS).header("RateLimit")).isEmpty();
+    }
+
+    @Test
+    void onlyPagesOfPlacesThatAreConfiguredMayCallFromABrowser() {
+        var asked =
+                Marina.call(
+                        "",
+                        "OPTIONS",
+                        BERTHS,
+                        "",
+                        "Origin",
+                        "https://booking.example",
+                        "Access-Control-Request-Method",
+                        "PATCH",
+                        "Access-Control-Request-Headers",
+                        "authorization,if-match");
+        assertThat(asked.status()).isEqualTo(200);
+        assertThat(asked.header("Access-Control-Allow-Origin"))
+                .isEqualTo("https://booking.example");
+        assertThat(asked.header("Access-Control-Allow-Methods")).contains("PATCH");
+        assertThat(asked.header("Access-Control-Allow-Headers")).contains("if-match");
+        assertThat(asked.header("Access-Control-Allow-Credentials")).isEmpty();
+
+        var read =
+                Marina.call(Marina.BOOKING, "GET", BERTHS, "", "Origin", "https://booking.example");
+        assertThat(read.status()).isEqualTo(200);
+        assertThat(read.header("Access-Control-Expose-Headers")).contains("ETag", "Retry-After");
+
+        var stranger =
+                Marina.call(
+                        Marina.BOOKING, "GET", BERTHS, "", "Origin", "https://stranger.example");
+        assertThat(stranger.status()).isEqualTo(403);
+        var console =
+                Marina.call(
+                        Marina.CONSULTANT,
+                        "GET",
+                        "/manage/v1/clients",
+                        "",
+                        "Origin",
+                        "https://booking.example");
+        assertThat(console.header("Access-Control-Allow-Origin")).isEmpty();
+    }
 }

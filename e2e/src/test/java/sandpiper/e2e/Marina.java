@@ -43,6 +43,8 @@ final class Marina implements BeforeAllCallback {
         }
         try {
             var folder = Files.createTempDirectory("sandpiper-e2e");
+            // As an operator would configure it.
+            System.setProperty("sandpiper.cors.origins", "https://booking.example");
             running =
                     SandpiperServer.start(
                             new Settings(folder.resolve("data.db"), 0, Demo.PASSWORD));

@@ -284,4 +284,56 @@ class RestJourneyTest {
         assertThat(late.path("count").asInt()).isLessThanOrEqualTo(all.path("count").asInt());
         late.path("items").forEach(item -> assertThat(item.path("overdue").asBoolean()).isTrue());
     }
+
+    @Test
+    void aChangeMustSayItsVersionWhereTheServiceDemandsIt() {
+        var tablet = "yard-tablet:sandpaper-and-varnish";
+        var job = get(tablet, "/api/yard/v1/jobs?limit=1").json().path("items").path(0);
+        var path = "/api/yard/v1/jobs/" + job.path("number").asString();
+        var change = "{\"details\": \"Sand and varnish\"}";
+
+        var blind = call(tablet, "PATCH", path, change);
+        assertThat(blind.status()).isEqualTo(428);
+        assertThat(blind.json().path("detail").asString())
+                .startsWith("A change of this Work request must say which version it is based on");
+        assertThat(call(tablet, "PATCH", path, change, "If-Match", "*").status()).isEqualTo(428);
+        assertThat(call(tablet, "POST", path + "/finish", "").status()).isEqualTo(428);
+
+        var tag = get(tablet, path).header("ETag");
+        var done = call(tablet, "PATCH", path, change, "If-Match", tag);
+        assertThat(done.status()).isEqualTo(200);
+        assertThat(call(tablet, "PATCH", path, change, "If-Match", tag).status()).isEqualTo(412);
+
+        var batch =
+                "{\"items\": [{\"do\": \"update\", \"key\": \"%1$s\", \"values\": %2$s}, {\"do\": \"update\", \"key\": \"%1$s\", \"version\": %3$s, \"values\": %2$s}]}"
+                        .formatted(
+                                job.path("number").asString(),
+                                "{\"details\": \"Varnish twice\"}",
+                                done.header("ETag").replace("\"", ""));
+        var results = call(tablet, "POST", "/api/yard/v1/jobs:batch", batch).json().path("results");
+        assertThat(results.path(0).path("status").asInt()).isEqualTo(428);
+        assertThat(results.path(1).path("status").asInt()).isEqualTo(200);
+        assertThat(
+                        get(Marina.CONSULTANT, "/manage/v1/contracts/yard/v1/openapi.json")
+                                .whole()
+                                .body())
+                .contains("#/components/parameters/ifMatchNeeded", "\"428\"");
+    }
+
+    @Test
+    void longAnswersAreCompressedForThoseWhoTakeIt() {
+        var plain = get(Marina.BOOKING, "/api/berth-desk/v1/berths?limit=50");
+        var packed =
+                call(
+                        Marina.BOOKING,
+                        "GET",
+                        "/api/berth-desk/v1/berths?limit=50",
+                        "",
+                        "Accept-Encoding",
+                        "gzip");
+        assertThat(plain.header("Content-Encoding")).isEmpty();
+        assertThat(packed.header("Content-Encoding")).isEqualTo("gzip");
+        assertThat(packed.header("Vary")).containsIgnoringCase("accept-encoding");
+        assertThat(packed.whole().body().length()).isLessThan(plain.whole().body().length() / 2);
+    }
 }

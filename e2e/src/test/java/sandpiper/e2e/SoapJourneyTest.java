@@ -6,6 +6,7 @@ import java.io.File;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -13,6 +14,7 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** The harbour report as the port authority uses it: by generated clients, and by hand. */
 @ExtendWith(Marina.class)
@@ -69,8 +71,10 @@ class SoapJourneyTest {
                 .contains("refused: There is no Stay \"ST-1999-000001\".");
     }
 
-    @Test
-    void aClientInAnotherLanguageWorksUnchanged() throws Exception {
+    @ParameterizedTest
+    @ValueSource(strings = {"basic", "digest"})
+    void aClientInAnotherLanguageWorksUnchanged(String signedIn) throws Exception {
+        var secret = SignedInByDigest.secret("harbour-watch", "harbour-report/*/*");
         // Beside the package it imports, as a program of its own would be.
         var program = Path.of("linter/target-harbour-report.mjs").toAbsolutePath();
         Files.copy(
@@ -80,7 +84,10 @@ class SoapJourneyTest {
         try {
             var command = new ArrayList<>(List.of("node", program.toString()));
             command.addAll(List.of(contract().toString(), Marina.address() + ADDRESS));
-            command.addAll(credentials());
+            command.addAll(
+                    signedIn.equals("digest")
+                            ? List.of("harbour-watch", secret, signedIn)
+                            : credentials());
 
             assertThat(Program.run(folder, command))
                     .contains("2 of ", " alongside", "filed, version 1")
@@ -147,6 +154,38 @@ class SoapJourneyTest {
                                 .status())
                 .isEqualTo(401);
         assertThat(soap("", "text/xml", soap11(body)).status()).isEqualTo(401);
+    }
+
+    private static Marina.Answer withDigest(SignedInByDigest token) {
+        return soap(
+                "",
+                "text/xml",
+                envelope(
+                        "http://schemas.xmlsoap.org/soap/envelope/",
+                        token.header(),
+                        "<FindStays><limit>1</limit></FindStays>"));
+    }
+
+    @Test
+    void aDigestIsGoodOnceAndForAShortTime() {
+        var secret = SignedInByDigest.secret("tide-office", "harbour-report/stays/query");
+        var now = Instant.now();
+        var token = SignedInByDigest.made("tide-office", secret, "first", now);
+
+        assertThat(withDigest(token).status()).isEqualTo(200);
+        assertThat(withDigest(token).whole().body())
+                .as("the same again, as somebody who listened would send it")
+                .contains("The PasswordDigest is not right: it is good once");
+        var next = SignedInByDigest.made("tide-office", secret, "next", now);
+        assertThat(withDigest(next).status()).isEqualTo(200);
+        var old = SignedInByDigest.made("tide-office", secret, "old", now.minusSeconds(6 * 60));
+        assertThat(withDigest(old).status()).isEqualTo(401);
+        var wrong = SignedInByDigest.made("tide-office", "another secret", "wrong", now);
+        assertThat(withDigest(wrong).status()).isEqualTo(401);
+        var hashed = SignedInByDigest.made("port-authority", "tide-tables-2026", "hashed", now);
+        assertThat(withDigest(hashed).status())
+                .as("its secret is kept as a hash only")
+                .isEqualTo(401);
     }
 
     @Test

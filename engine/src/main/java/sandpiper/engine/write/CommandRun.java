@@ -138,8 +138,7 @@ final class CommandRun {
     }
 
     /** Why a record cannot be changed at all, or {@code null}. */
-    private Outcome.@Nullable Refused refusal(
-            RecordState there, @Nullable Long expectedVersion) {
+    private Outcome.@Nullable Refused refusal(RecordState there, @Nullable Long expectedVersion) {
         var stale = stale(there, expectedVersion);
         if (stale != null || !there.isRetired()) {
             return stale;

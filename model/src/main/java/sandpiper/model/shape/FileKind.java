@@ -553,10 +553,10 @@ public enum FileKind {
                                                                         FLAG),
                                                                 key(
                                                                         "needsVersion",
-                                                                        "Whether a change must"
-                                                                            + " say which version"
-                                                                            + " of the record it"
-                                                                            + " is based on.",
+                                                                        "Whether a change must say"
+                                                                            + " which version of"
+                                                                            + " the record it is"
+                                                                            + " based on.",
                                                                         FLAG),
                                                                 key(
                                                                         "calls",

@@ -25,7 +25,10 @@ final class ContractParts {
         STALE("Stale", "412", "The record was changed since it was read."),
         TOO_LARGE("TooLarge", "413", "The request is too large."),
         INVALID("Invalid", "422", "The values are not right; errors say which and why."),
-        VERSION_NEEDED("VersionNeeded", "428", "The version that was read must be sent along as If-Match."),
+        VERSION_NEEDED(
+                "VersionNeeded",
+                "428",
+                "The version that was read must be sent along as If-Match."),
         TOO_MANY("TooMany", "429", "You have called too often; Retry-After says when to go on.");
 
         private final String title;

@@ -246,8 +246,19 @@ final class ContractSchemas {
     }
 
     private static @org.jspecify.annotations.Nullable Object example(Field field) {
-        boolean patterned = field.type() instanceof TextType text && text.pattern() != null;
-        return field.isReference() || patterned ? null : field.type().example();
+        if (field.isReference()) {
+            return null;
+        }
+        if (field.type() instanceof TextType text && text.keyword() == TypeKeyword.TEXT) {
+            // The label says more than any text made up here.
+            return text.pattern() != null
+                    ? null
+                    : text.isLocalised()
+                            ? text.example()
+                            : field.label()
+                                    .substring(0, Math.min(field.label().length(), text.length()));
+        }
+        return field.type().example();
     }
 
     private String described(Field field) {
@@ -438,8 +449,8 @@ final class ContractSchemas {
                                                                                         "int64",
                                                                                         "description",
                                                                                         "The version"
-                                                                                            + " that was"
-                                                                                            + " read."),
+                                                                                            + " that"
+                                                                                            + " was read."),
                                                                         "values",
                                                                                 map(
                                                                                         "type",

@@ -7,7 +7,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
-import sandpiper.engine.read.Query;
 import sandpiper.model.Names;
 import sandpiper.model.release.Lifecycle;
 import sandpiper.model.release.Release;
@@ -63,11 +62,7 @@ public final class OpenApiContract {
                 "tags",
                 service.resources().stream()
                         .map(resource ->
-                                map(
-                                        "name",
-                                        resource.name(),
-                                        "description",
-                                        about(resource)))
+                                map("name", resource.name(), "description", about(resource)))
                         .toList());
         var paths = new LinkedHashMap<String, Object>();
         service.resources().forEach(resource -> paths(resource, paths));
@@ -248,7 +243,13 @@ public final class OpenApiContract {
         var page = schemas.page(typeName(resource, false) + "Page", item);
         operation.put(
                 "responses",
-                answers("200", "One page.", page, Failing.BAD_REQUEST, Failing.UNAUTHORIZED, Failing.FORBIDDEN));
+                answers(
+                        "200",
+                        "One page.",
+                        page,
+                        Failing.BAD_REQUEST,
+                        Failing.UNAUTHORIZED,
+                        Failing.FORBIDDEN));
         return operation;
     }
 
@@ -293,7 +294,12 @@ public final class OpenApiContract {
                 answers(
                         "201",
                         "It was created.",
-                        answerSchema(resource), Failing.BAD_REQUEST, Failing.UNAUTHORIZED, Failing.FORBIDDEN, Failing.CONFLICT, Failing.INVALID);
+                        answerSchema(resource),
+                        Failing.BAD_REQUEST,
+                        Failing.UNAUTHORIZED,
+                        Failing.FORBIDDEN,
+                        Failing.CONFLICT,
+                        Failing.INVALID);
         putHeaders(answers, "201", true);
         operation.put("responses", answers);
         return operation;
@@ -308,15 +314,16 @@ public final class OpenApiContract {
     private Map<String, Object> read(ResourceType resource) {
         var operation = operation(resource, "read", "Read " + article(resource), false);
         operation.put(
-                "parameters",
-                List.of(
-                        parts.parameter("fields"),
-                        parts.parameter("ifNoneMatch")));
+                "parameters", List.of(parts.parameter("fields"), parts.parameter("ifNoneMatch")));
         var answers =
                 answers(
                         "200",
                         "The record.",
-                        answerSchema(resource), Failing.BAD_REQUEST, Failing.UNAUTHORIZED, Failing.FORBIDDEN, Failing.NOT_FOUND);
+                        answerSchema(resource),
+                        Failing.BAD_REQUEST,
+                        Failing.UNAUTHORIZED,
+                        Failing.FORBIDDEN,
+                        Failing.NOT_FOUND);
         answers.put("304", map("description", "What you have is still right."));
         putHeaders(answers, "200", false);
         operation.put("responses", answers);
@@ -335,18 +342,22 @@ public final class OpenApiContract {
                 "A merge patch (RFC 7396): fields that are not named stay, null empties one. A list"
                     + " of line items replaces the list; an item that names its line, or stands in"
                     + " the same place, keeps what it does not name.");
-        operation.put(
-                "parameters",
-                List.of(
-                        ifMatch(resource),
-                        parts.parameter("idempotencyKey")));
+        operation.put("parameters", List.of(ifMatch(resource), parts.parameter("idempotencyKey")));
         var input = schemas.input(typeName(resource, false) + "Update", resource, Operation.UPDATE);
         operation.put("requestBody", body(input, "application/merge-patch+json"));
         var answers =
                 answers(
                         "200",
                         "It was changed.",
-                        answerSchema(resource), changing(resource, Failing.BAD_REQUEST, Failing.UNAUTHORIZED, Failing.FORBIDDEN, Failing.NOT_FOUND, Failing.CONFLICT, Failing.INVALID));
+                        answerSchema(resource),
+                        changing(
+                                resource,
+                                Failing.BAD_REQUEST,
+                                Failing.UNAUTHORIZED,
+                                Failing.FORBIDDEN,
+                                Failing.NOT_FOUND,
+                                Failing.CONFLICT,
+                                Failing.INVALID));
         putHeaders(answers, "200", false);
         operation.put("responses", answers);
         return operation;
@@ -361,16 +372,21 @@ public final class OpenApiContract {
                         false);
         operation.put(
                 "parameters",
-                List.of(
-                        parts.parameter("ifMatch"),
-                        parts.parameter("idempotencyKey")));
+                List.of(parts.parameter("ifMatch"), parts.parameter("idempotencyKey")));
         var input = schemas.saved(typeName(resource, false) + "Save", resource);
         operation.put("requestBody", body(input, "application/json"));
         var answers =
                 answers(
                         "200",
                         "It was there and was changed.",
-                        answerSchema(resource), changing(resource, Failing.BAD_REQUEST, Failing.UNAUTHORIZED, Failing.FORBIDDEN, Failing.CONFLICT, Failing.INVALID));
+                        answerSchema(resource),
+                        changing(
+                                resource,
+                                Failing.BAD_REQUEST,
+                                Failing.UNAUTHORIZED,
+                                Failing.FORBIDDEN,
+                                Failing.CONFLICT,
+                                Failing.INVALID));
         answers.put("201", content("It was created.", answerSchema(resource)));
         putHeaders(answers, "200", false);
         putHeaders(answers, "201", true);
@@ -392,16 +408,20 @@ public final class OpenApiContract {
                         .formatted(
                                 describe(transition.describe(), transition.label()),
                                 String.join(" or ", transition.from())));
-        operation.put(
-                "parameters",
-                List.of(
-                        ifMatch(resource),
-                        parts.parameter("idempotencyKey")));
+        operation.put("parameters", List.of(ifMatch(resource), parts.parameter("idempotencyKey")));
         var answers =
                 answers(
                         "200",
                         "The record as it is now.",
-                        answerSchema(resource), changing(resource, Failing.BAD_REQUEST, Failing.UNAUTHORIZED, Failing.FORBIDDEN, Failing.NOT_FOUND, Failing.CONFLICT, Failing.INVALID));
+                        answerSchema(resource),
+                        changing(
+                                resource,
+                                Failing.BAD_REQUEST,
+                                Failing.UNAUTHORIZED,
+                                Failing.FORBIDDEN,
+                                Failing.NOT_FOUND,
+                                Failing.CONFLICT,
+                                Failing.INVALID));
         putHeaders(answers, "200", false);
         operation.put("responses", answers);
         return operation;
@@ -446,7 +466,11 @@ public final class OpenApiContract {
                 answers(
                         "200",
                         "What became of each item.",
-                        schemas.batchResult(), Failing.BAD_REQUEST, Failing.UNAUTHORIZED, Failing.FORBIDDEN, Failing.TOO_LARGE));
+                        schemas.batchResult(),
+                        Failing.BAD_REQUEST,
+                        Failing.UNAUTHORIZED,
+                        Failing.FORBIDDEN,
+                        Failing.TOO_LARGE));
         return operation;
     }
 

@@ -118,8 +118,7 @@ class ClientController {
      * @param overlapHours how long the one before is right as well, 24 when absent
      * @param digests see {@link NewClient}; as before when absent
      */
-    record Rotation(
-            @Nullable @Min(0) @Max(720) Integer overlapHours, @Nullable Boolean digests) {}
+    record Rotation(@Nullable @Min(0) @Max(720) Integer overlapHours, @Nullable Boolean digests) {}
 
     private static final long MOST_CALLS = 1_000_000;
 
@@ -179,7 +178,8 @@ class ClientController {
                         actor,
                         "client changed",
                         described(body),
-                        client -> client.changed(
+                        client ->
+                                client.changed(
                                         body.label(),
                                         body.grants(),
                                         body.disabled(),
@@ -227,7 +227,9 @@ class ClientController {
                                 actor,
                                 "secret rotated",
                                 "the one before is right until " + until,
-                                client -> client.rotated(kept(secret, digests(body, client)), until))),
+                                client ->
+                                        client.rotated(
+                                                kept(secret, digests(body, client)), until))),
                 secret);
     }
 
@@ -236,9 +238,7 @@ class ClientController {
     }
 
     private static boolean digests(Rotation rotation, StoredClient client) {
-        return rotation.digests() == null
-                ? client.secret().sealed() != null
-                : rotation.digests();
+        return rotation.digests() == null ? client.secret().sealed() != null : rotation.digests();
     }
 
     private StoredClient update(

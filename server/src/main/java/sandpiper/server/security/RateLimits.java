@@ -38,8 +38,7 @@ public class RateLimits {
     }
 
     /** {@code usual} calls a minute for clients without a limit of their own; 0 for any number. */
-    RateLimits(
-            @Value("${sandpiper.limits.calls-per-minute:0}") int usual, MeterRegistry meters) {
+    RateLimits(@Value("${sandpiper.limits.calls-per-minute:0}") int usual, MeterRegistry meters) {
         this.usual = usual;
         this.meters = meters;
     }
@@ -72,13 +71,13 @@ public class RateLimits {
         var probe = limited.bucket().tryConsumeAndReturnRemaining(1);
         response.setHeader(
                 "RateLimit-Policy",
-                "\"client\";q=%d;w=%d"
-                        .formatted(limited.callsPerMinute(), WINDOW.toSeconds()));
+                "\"client\";q=%d;w=%d".formatted(limited.callsPerMinute(), WINDOW.toSeconds()));
         response.setHeader(
                 "RateLimit",
                 "\"client\";r=%d;t=%d"
                         .formatted(
-                                probe.getRemainingTokens(), seconds(probe.getNanosToWaitForReset())));
+                                probe.getRemainingTokens(),
+                                seconds(probe.getNanosToWaitForReset())));
         if (!probe.isConsumed()) {
             long wait = seconds(probe.getNanosToWaitForRefill());
             response.setHeader(HttpHeaders.RETRY_AFTER, String.valueOf(wait));

@@ -56,9 +56,7 @@ public class Seal {
         var made = encryptor;
         if (made == null) {
             var key = new SecretKeySpec(Base64.getDecoder().decode(key()), "AES");
-            made =
-                    new AesBytesEncryptor(
-                            key, KeyGenerators.secureRandom(16), CipherAlgorithm.GCM);
+            made = new AesBytesEncryptor(key, KeyGenerators.secureRandom(16), CipherAlgorithm.GCM);
             encryptor = made;
         }
         return made;
@@ -74,7 +72,9 @@ public class Seal {
     }
 
     private void make() throws IOException {
-        var key = Base64.getEncoder().encodeToString(KeyGenerators.secureRandom(KEY_BYTES).generateKey());
+        var key =
+                Base64.getEncoder()
+                        .encodeToString(KeyGenerators.secureRandom(KEY_BYTES).generateKey());
         try (var channel =
                 Files.newByteChannel(
                         file,

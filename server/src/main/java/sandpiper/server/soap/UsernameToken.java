@@ -67,17 +67,19 @@ record UsernameToken(
      */
     Actor client(Credentials credentials) {
         if (nonce == null || created == null) {
-            return credentials.client(name, password)
+            return credentials
+                    .client(name, password)
                     .orElseThrow(() ->
                             new ProblemException(
                                     HttpStatus.UNAUTHORIZED,
                                     "The name or the secret in the UsernameToken is not right."));
         }
-        return credentials.client(name, nonce, created, password)
+        return credentials
+                .client(name, nonce, created, password)
                 .orElseThrow(() ->
                         new ProblemException(
                                 HttpStatus.UNAUTHORIZED,
                                 "The PasswordDigest is not right: it is good once and for five"
-                                    + " minutes, and only for clients made for digests."));
+                                        + " minutes, and only for clients made for digests."));
     }
 }
