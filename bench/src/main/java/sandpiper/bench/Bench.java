@@ -6,7 +6,9 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
 import java.util.function.IntFunction;
 import sandpiper.bench.control.ControlService;
@@ -19,19 +21,18 @@ import sandpiper.server.config.Settings;
 
 /**
  * Creates, reads and queries stays in Sandpiper and in the control, in turns, and writes down how
- * many times as fast Sandpiper is. Both run in this process, on the same data, with the same
- * durability and the same load.
+ * many times as fast Sandpiper is in each of its protocols as the control is over REST. Both run in
+ * this process, on the same data, with the same durability and the same load.
  */
 public final class Bench {
     private static final int ROUNDS = 3;
-    private static final String[] STATES = {"Requested", "Confirmed"};
 
-    private final String sandpiper;
+    private final List<Calls> sandpiper;
     private final String control;
     private final Duration time;
     private final StringBuilder table = new StringBuilder();
 
-    private Bench(String sandpiper, String control, Duration time) {
+    private Bench(List<Calls> sandpiper, String control, Duration time) {
         this.sandpiper = sandpiper;
         this.control = control;
         this.time = time;
@@ -46,14 +47,11 @@ public final class Bench {
                         SandpiperServer.start(
                                 new Settings(folder.resolve("sandpiper.db"), 0, Demo.PASSWORD));
                 var hand = ControlService.start(folder.resolve("control.db"))) {
-            new Demo(new ManageClient(service.address(), Demo.ADMIN, Demo.PASSWORD), _ -> {})
-                    .load();
+            var manage = new ManageClient(service.address(), Demo.ADMIN, Demo.PASSWORD);
+            new Demo(manage, _ -> {}).load();
+            speakEverything(manage);
             loadControl(hand.context().getBean(StayRepository.class));
-            var bench =
-                    new Bench(
-                            service.address() + "/api/berth-desk/v1/stays",
-                            hand.address() + "/stays",
-                            time);
+            var bench = new Bench(Calls.of(service.address()), hand.address() + "/stays", time);
             bench.run();
             Files.writeString(out, bench.report());
             System.out.print(bench.table);
@@ -87,66 +85,70 @@ public final class Bench {
         return String.valueOf(value);
     }
 
-    private static String stay(int number) {
-        return """
-        {"vessel": "GH-%d", "berth": "%s-%02d", "arrival": "%s", "departure": "%s", "charges": [
-         {"tariff": "POWER", "quantity": 12.5}, {"tariff": "ENV", "quantity": 1}, {"tariff": "SHOWER", "quantity": 3}]}\
-        """
-                .formatted(
-                        101 + number % 120,
-                        "NSEWMH".charAt(number % 6),
-                        1 + number % 15,
-                        LocalDate.of(2027, 1, 1).plusDays(number % 300),
-                        LocalDate.of(2027, 1, 4).plusDays(number % 300));
+    /** Releases the berth desk over SOAP as well. */
+    private static void speakEverything(ManageClient manage) {
+        for (var file : manage.get("/manage/v1/draft").path("files")) {
+            var path = file.path("path").asString();
+            if (path.endsWith("/berth-desk.yaml")) {
+                var text = file.path("text").asString();
+                manage.put(
+                        "/manage/v1/draft/file",
+                        Map.of(
+                                "path",
+                                path,
+                                "text",
+                                text.replace("[rest, odata]", "[rest, soap, odata]")));
+            }
+        }
+        manage.post("/manage/v1/releases", Map.of());
     }
 
     private void run() throws Exception {
         table.append(
-                "| work | connections | Sandpiper : control | Sandpiper a second | control a second"
-                        + " | Sandpiper p99 ms | control p99 ms |\n");
-        table.append("| --- | --- | --- | --- | --- | --- | --- |\n");
-        measure(
-                "create a stay with 3 charges and history",
-                32,
-                n -> Load.post(sandpiper, stay(n)),
-                n -> Load.post(control, stay(n)));
-        measure(
-                "create a stay with 3 charges and history",
-                1,
-                n -> Load.post(sandpiper, stay(n)),
-                n -> Load.post(control, stay(n)));
-        measure(
-                "read a stay by key, two references deep, with charges",
-                32,
-                n -> read(sandpiper, n, 401),
-                n -> read(control, n, 1));
-        measure(
-                "query a page of 50 by state and pier",
-                32,
-                n ->
-                        Load.get(
-                                sandpiper
-                                        + "?limit=50&filter="
-                                        + ManageClient.escape(
-                                                "state = \"%s\" and berth.pier = \"%s\""
-                                                        .formatted(
-                                                                STATES[0],
-                                                                "NSEWMH".charAt(n % 6)))),
-                n ->
-                        Load.get(
-                                control
-                                        + "?limit=50&state=%s&pier=%s"
-                                                .formatted(STATES[0], "NSEWMH".charAt(n % 6))));
+                "| work | protocol | connections | Sandpiper : control | Sandpiper a second"
+                        + " | control a second | Sandpiper p99 ms | control p99 ms |\n");
+        table.append("| --- | --- | --- | --- | --- | --- | --- | --- |\n");
+        var rest = sandpiper.getFirst();
+        measure("create a stay with 3 charges and history", 1, rest, rest::create, this::create);
+        for (var calls : sandpiper) {
+            measure(
+                    "create a stay with 3 charges and history",
+                    32,
+                    calls,
+                    calls::create,
+                    this::create);
+        }
+        for (var calls : sandpiper) {
+            measure(
+                    "read a stay by key, two references deep, with charges",
+                    32,
+                    calls,
+                    calls::read,
+                    n -> Load.get(control + "/ST-2026-%06d".formatted(1 + n % 500)));
+        }
+        for (var calls : sandpiper) {
+            measure(
+                    "query a page of 50 by state and pier",
+                    32,
+                    calls,
+                    calls::query,
+                    n ->
+                            Load.get(
+                                    control
+                                            + "?limit=50&state=Requested&pier="
+                                            + "NSEWMH".charAt(n % 6)));
+        }
     }
 
-    private static HttpRequest read(String address, int number, int first) {
-        return Load.get(address + "/ST-2026-%06d".formatted(first + number % 500));
+    private HttpRequest create(int number) {
+        return Load.post(control, Calls.Rest.body(number));
     }
 
     /** Warms both up, then measures them in turns and takes the median of the ratios. */
     private void measure(
             String work,
             int connections,
+            Calls calls,
             IntFunction<HttpRequest> ours,
             IntFunction<HttpRequest> theirs)
             throws Exception {
@@ -163,8 +165,9 @@ public final class Bench {
         table.append(
                 String.format(
                         Locale.ROOT,
-                        "| %s | %d | %.1f (%.1f to %.1f) | %.0f | %.0f | %.1f | %.1f |%n",
+                        "| %s | %s | %d | %.1f (%.1f to %.1f) | %.0f | %.0f | %.1f | %.1f |%n",
                         work,
+                        calls.protocol(),
                         connections,
                         Load.median(ratios),
                         java.util.Arrays.stream(ratios).min().orElseThrow(),
@@ -181,7 +184,7 @@ public final class Bench {
         return """
         # Benchmarks
 
-        How many times as fast Sandpiper is as a service written by hand for the same work (Spring Boot, jOOQ, SQLite;
+        How many times as fast Sandpiper is, in each protocol it speaks, as a service written by hand for the same work (REST; Spring Boot, jOOQ, SQLite;
         `bench/src/main/java/sandpiper/bench/control`), measured in turns in one process on one machine. Medians of %d
         rounds of %d seconds after one to warm up; the spread of the ratio in brackets. The load driver runs in the same
         process and takes its share of the processor, which brings both closer together than they are.

@@ -35,9 +35,13 @@ final class Load {
     }
 
     static HttpRequest post(String address, String body) {
+        return post(address, body, "application/json");
+    }
+
+    static HttpRequest post(String address, String body, String type) {
         return HttpRequest.newBuilder(URI.create(address))
                 .header("Authorization", WHO)
-                .header("Content-Type", "application/json")
+                .header("Content-Type", type)
                 .POST(HttpRequest.BodyPublishers.ofString(body))
                 .build();
     }

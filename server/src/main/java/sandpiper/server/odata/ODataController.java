@@ -167,11 +167,10 @@ class ODataController {
                                         exchange.model().service().version());
         request.setRawBaseUri(exchange.root());
         request.setRawODataPath(http.getRequestURI().substring(home.length()));
-        request.setRawQueryPath(http.getQueryString());
+        var query = http.getQueryString() == null ? null : QuerySpaces.read(http.getQueryString());
+        request.setRawQueryPath(query);
         request.setRawRequestUri(
-                exchange.root()
-                        + request.getRawODataPath()
-                        + (http.getQueryString() == null ? "" : "?" + http.getQueryString()));
+                exchange.root() + request.getRawODataPath() + (query == null ? "" : "?" + query));
         try {
             request.setBody(new ByteArrayInputStream(JsonText.bytes(http.getInputStream())));
         } catch (IOException e) {
