@@ -28,7 +28,7 @@ interface Calls {
     }
 
     private static String vessel(int number) {
-        return "GH-" + (101 + number % 120);
+        return Fitting.at(number).vessel();
     }
 
     private static String pier(int number) {
@@ -36,7 +36,7 @@ interface Calls {
     }
 
     private static String berth(int number) {
-        return "%s-%02d".formatted(pier(number), 1 + number % 15);
+        return Fitting.at(number).berth();
     }
 
     private static LocalDate arrival(int number) {

@@ -283,4 +283,87 @@ class ConsoleTest {
 
         assertThat(page).hasURL(Pattern.compile(".*/data/Vessel/new"));
     }
+
+    private Locator tick(String column, String path) {
+        return page.getByLabel(column + " " + path, new Page.GetByLabelOptions().setExact(true));
+    }
+
+    @Test
+    void aServiceIsMadeForAnObjectAndDesignedByTicking() {
+        signIn("consultant", "/services");
+        button("New").click();
+        page.getByLabel("Object it shows").last().fill("tariff");
+        page.keyboard().press("Enter");
+        assertThat(page.locator("[data-test=existing]")).hasText("No service shows Tariff yet.");
+        page.getByLabel("Name of the service").fill("price-list");
+        page.getByText("OData", new Page.GetByTextOptions().setExact(true)).last().click();
+        button("Make the service").click();
+
+        assertThat(page).hasURL(Pattern.compile(".*/services/price-list-v1/design"));
+        try {
+            assertThat(tick("Read", "unitPrice")).isChecked();
+            assertThat(tick("Create", "unitPrice")).not().isChecked();
+            assertThat(page.locator("[data-test=answered]")).containsText("\"unitPrice\"");
+
+            tick("Read", "unitPrice").click();
+            assertThat(page.locator("[data-test=answered]")).not().containsText("\"unitPrice\"");
+            tick("Update", "unitPrice").click();
+            page.getByText("Text", new Page.GetByTextOptions().setExact(true)).last().click();
+            assertThat(page.locator(".cm-content"))
+                    .containsText("update: { fields: [ unitPrice ] }");
+            assertThat(page.getByText("No errors in this file.")).isVisible();
+
+            page.getByText("Contract", new Page.GetByTextOptions().setExact(true)).last().click();
+            assertThat(page.locator("[data-test=contract]")).containsText("price-list/v1");
+            page.getByText("JSON Schema").click();
+            assertThat(page.locator("[data-test=contract]")).containsText("TariffUpdate");
+
+            tick("Create", "code").click();
+            assertThat(page.locator("[data-test=diagnostics]"))
+                    .containsText("No record could be created");
+        } finally {
+            Marina.call(
+                    Marina.CONSULTANT,
+                    "DELETE",
+                    "/manage/v1/draft/file?path=gullhaven/services/price-list.yaml",
+                    "");
+        }
+    }
+
+    @Test
+    void aRoleIsMadeAndGivenToANewPersonWhoChangesThePassword() {
+        signIn("consultant", "/access");
+        button("New role").click();
+        page.getByLabel("Role name").fill("lock-keeper");
+        page.getByLabel("Label", new Page.GetByLabelOptions().setExact(true)).fill("Lock keeper");
+        button("Object").click();
+        page.getByLabel("Object", new Page.GetByLabelOptions().setExact(true)).last().click();
+        page.keyboard().type("stay");
+        page.keyboard().press("Enter");
+        page.locator("[data-test=object-grant]")
+                .getByLabel("Condition")
+                .fill("state = \"Alongside\"");
+        button("Make it").click();
+        assertThat(page.locator("[data-test=role-lock-keeper]"))
+                .containsText("Stay: view, where state = \"Alongside\"");
+
+        button("New person").click();
+        page.getByPlaceholder("for signing in").fill("lotte");
+        page.getByLabel("Roles", new Page.GetByLabelOptions().setExact(true)).last().click();
+        page.keyboard().type("Lock");
+        page.keyboard().press("Enter");
+        page.getByLabel("Password", new Page.GetByLabelOptions().setExact(true))
+                .fill(Demo.PASSWORD);
+        button("Add").click();
+        assertThat(page.locator("[data-test=role-lock-keeper]")).containsText("held by lotte");
+
+        page.context().clearCookies();
+        signIn("lotte", "/data/Stay");
+        assertThat(page.locator(".ant-table-row").first()).containsText("Alongside");
+        button("Your password").click();
+        page.getByLabel("Current password").fill(Demo.PASSWORD);
+        page.getByLabel("New password").fill("locks and weirs");
+        button("Change it").click();
+        assertThat(page).hasURL(Pattern.compile(".*/sign-in.*"));
+    }
 }

@@ -336,4 +336,20 @@ class RestJourneyTest {
         assertThat(packed.header("Vary")).containsIgnoringCase("accept-encoding");
         assertThat(packed.whole().body().length()).isLessThan(plain.whole().body().length() / 2);
     }
+
+    @Test
+    void theClientOfTheGuideWorks() throws Exception {
+        var program = Marina.repository().resolve("docs/guide/clients/booking-site.mjs");
+        var site = Marina.BOOKING.split(":");
+        var address = Marina.address() + "/api/berth-desk/v1";
+
+        assertThat(
+                        Program.run(
+                                Marina.repository(),
+                                List.of("node", program.toString(), address, site[0], site[1])))
+                .containsPattern("\\d+ berths with power")
+                .contains("asked for, 3 nights, 1 charge", "412: changed meanwhile")
+                .contains("Cancelled, version 3")
+                .contains("refused at /berth: Berth: there is no Berth \"NOWHERE\".");
+    }
 }

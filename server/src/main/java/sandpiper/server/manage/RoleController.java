@@ -102,7 +102,7 @@ class RoleController {
             @Nullable @Size(max = 500) String describe,
             @Nullable List<Duty> duties,
             @Nullable List<@Size(max = 2000) String> services,
-            @Nullable @Valid List<ObjectGrantView> objects) {}
+            @Nullable List<@Valid ObjectGrantView> objects) {}
 
     @GetMapping
     List<RoleView> roles(@AuthenticationPrincipal Actor actor) {
