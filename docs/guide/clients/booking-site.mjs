@@ -29,16 +29,19 @@ let berths = 0
 for await (const berth of all('/berths', { filter: 'powered and maxDraught >= 2.5', limit: 20 })) berths += berth.code ? 1 : 0
 console.log(`${berths} berths with power`)
 
-const { content: longest } = await call('GET', '/berths?' + new URLSearchParams({ sort: '-maxLength', limit: 1 }))
-const { content: departed } = await call('GET', '/stays?' + new URLSearchParams({ filter: 'state = "Departed"', limit: 1, fields: 'vessel' }))
+const { content: departed } = await call('GET', '/stays?' + new URLSearchParams({ filter: 'state = "Departed"', limit: 1 }))
+const { content: earlier } = await call('GET', `/stays/${encodeURIComponent(departed.items[0].number)}`)
+const { content: vessel } = await call('GET', `/vessels/${encodeURIComponent(earlier.vessel.key)}`)
+const fits = `maxLength >= ${vessel.length} and maxDraught >= ${vessel.draught ?? 0} and pier.open`
+const { content: fitting } = await call('GET', '/berths?' + new URLSearchParams({ filter: fits, sort: 'nightlyRate', limit: 1 }))
 
 // With the key of its own, a request that is repeated after a lost answer is done once.
 const made = await call(
   'POST',
   '/stays',
   {
-    vessel: departed.items[0].vessel.key ?? departed.items[0].vessel,
-    berth: longest.items[0].code,
+    vessel: vessel.registration,
+    berth: fitting.items[0].code,
     arrival: '2027-10-02',
     departure: '2027-10-05',
     charges: [{ tariff: 'WATER', quantity: 3 }],

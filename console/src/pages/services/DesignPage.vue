@@ -93,7 +93,7 @@ async function next() {
       <template v-else>
         <div class="page-head">
           <RouterLink :to="`/services/${props.service}`">Services</RouterLink><span class="quiet">/</span>
-          <h1>{{ design?.label ?? design?.name ?? props.service }}</h1>
+          <h1>{{ design?.label ?? drafted?.label ?? props.service }}</h1>
           <Tag v-if="design" color="cyan">v{{ design.version }}</Tag>
           <Tag v-if="isSealed" color="gold">delivered, not edited here</Tag>
           <CheckboxGroup

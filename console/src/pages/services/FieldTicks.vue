@@ -128,6 +128,7 @@ th {
   color: var(--quiet);
   font-size: 12.5px;
   width: 66px;
+  vertical-align: bottom;
   padding: 4px 2px 6px;
   border-bottom: 1px solid var(--line);
 }
@@ -139,7 +140,6 @@ th label {
 th:first-child {
   width: auto;
   text-align: left;
-  vertical-align: bottom;
   padding-left: 26px;
 }
 td {
