@@ -8,6 +8,7 @@ import {
   removeResource,
   resourceName,
   setOnResource,
+  setPreset,
   tick,
   ticked,
   usualLists,
@@ -192,6 +193,12 @@ describe('what is said of a resource', () => {
     expect(readService(setOnResource(text, 'stays', 'needsVersion', true))!.resources[0].needsVersion).toBe(
       true,
     )
+  })
+
+  it('presets values of new records', () => {
+    const now = setPreset(text, 'stays', 'remarks', 'from the site')
+    expect(readService(now)!.resources[0].preset).toEqual({ remarks: 'from the site' })
+    expect(setPreset(now, 'stays', 'remarks', undefined)).not.toContain('preset')
   })
 
   it('goes on in the next version', () => {

@@ -215,6 +215,21 @@ export function setOnResource(text: string, name: string, key: string, value: un
   return write(document)
 }
 
+/** Gives new records of a resource a value; undefined takes it away. */
+export function setPreset(text: string, name: string, field: string, value: string | undefined): string {
+  const document = read(text)
+  const place = ['resources', name, 'preset']
+  if (value === undefined) {
+    document.deleteIn([...place, field])
+    const left = document.getIn(place)
+    if (isMap(left) && left.items.length === 0) document.deleteIn(place)
+  } else {
+    if (!isMap(document.getIn(place))) document.setIn(place, flow(document, {}))
+    document.setIn([...place, field], value)
+  }
+  return write(document)
+}
+
 const isEmptyList = (value: unknown) => Array.isArray(value) && value.length === 0
 
 /** Sets or, with nothing, takes away one thing said of the service. */

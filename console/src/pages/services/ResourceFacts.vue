@@ -4,6 +4,7 @@ import { DeleteOutlined } from '@ant-design/icons-vue'
 import { computed } from 'vue'
 import { removeResource, setOnResource, type ResourceFile } from '@/editor/serviceFile'
 import type { DesignModel } from './designTree'
+import PresetRows from './PresetRows.vue'
 
 /** What a resource is, which records it shows, and what can be called besides its fields. */
 const props = defineProps<{
@@ -19,12 +20,6 @@ const set = (key: string, value: unknown) =>
 const calls = computed(() =>
   (props.object.lifecycle?.transitions ?? []).map((one) => ({ value: one.name, label: one.label })),
 )
-const presets = computed(() =>
-  Object.entries(props.resource.preset)
-    .map(([name, value]) => `${name}: ${value}`)
-    .join(', '),
-)
-
 function remove() {
   emit('update', removeResource(props.text, props.resource.name))
   emit('removed')
@@ -78,9 +73,15 @@ function remove() {
         >Changes must say the version they are based on</Checkbox
       >
     </div>
-    <template v-if="presets">
+    <template v-if="resource.lists.create">
       <div class="name">New records have</div>
-      <code>{{ presets }}</code>
+      <PresetRows
+        :text="text"
+        :resource="resource"
+        :object="object"
+        :read-only="readOnly"
+        @update="(now) => emit('update', now)"
+      />
     </template>
   </div>
 </template>

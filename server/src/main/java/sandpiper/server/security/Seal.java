@@ -14,8 +14,7 @@ import java.util.Base64;
 import javax.crypto.spec.SecretKeySpec;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Value;
-import org.springframework.security.crypto.encrypt.AesBytesEncryptor;
-import org.springframework.security.crypto.encrypt.AesBytesEncryptor.CipherAlgorithm;
+import org.springframework.security.crypto.encrypt.AesGcmBytesEncryptor;
 import org.springframework.security.crypto.encrypt.BytesEncryptor;
 import org.springframework.security.crypto.keygen.KeyGenerators;
 import org.springframework.stereotype.Component;
@@ -56,7 +55,7 @@ public class Seal {
         var made = encryptor;
         if (made == null) {
             var key = new SecretKeySpec(Base64.getDecoder().decode(key()), "AES");
-            made = new AesBytesEncryptor(key, KeyGenerators.secureRandom(16), CipherAlgorithm.GCM);
+            made = AesGcmBytesEncryptor.withSecretKey(key).build();
             encryptor = made;
         }
         return made;
