@@ -12,7 +12,7 @@ import { grouped } from '@/pages/home/latest'
 import { links, lines } from '@/pages/model/layout'
 import { stateLayout } from '@/pages/model/stateLayout'
 import { lineDifference } from '@/pages/releases/difference'
-import { exampleBody } from '@/pages/services/contract'
+import { exampleAnswer, exampleBody, exampleQuery, type Contract } from '@/pages/services/contract'
 import { asCurl } from '@/pages/services/curl'
 import { fieldRows } from '@/pages/services/fields'
 
@@ -204,10 +204,41 @@ describe('a service', () => {
     })
   })
 
+  it('shows what can be asked and what comes back', () => {
+    const schema = { type: 'object', properties: { line: { type: 'integer' }, code: { examples: ['N-01'] } } }
+    const berths: Contract = {
+      paths: {
+        '/berths': {
+          get: {
+            parameters: [
+              { name: 'filter', in: 'query', example: 'powered' },
+              { name: 'limit', in: 'query' },
+            ],
+            responses: { '200': { content: { 'application/json': { schema } } }, '400': {} },
+          },
+        },
+        '/berths/{key}': { delete: { responses: { '204': {} } } },
+      },
+      components: { schemas: {} },
+    }
+    expect(exampleQuery(berths, '/berths', 'GET')).toBe('?filter=powered')
+    expect(exampleAnswer(berths, '/berths', 'GET')).toEqual({
+      status: '200',
+      body: { line: 1, code: 'N-01' },
+    })
+    expect(exampleAnswer(berths, '/berths/{key}', 'DELETE')).toEqual({ status: '204', body: undefined })
+    expect(exampleAnswer(berths, '/berths', 'PUT')).toBeUndefined()
+  })
+
   it('can be called from a shell whatever the body holds', () => {
     expect(asCurl({ method: 'POST', path: '/api/x', body: `{"name":"Gull's"}` }, 'http://h')).toContain(
       `'{"name":"Gull'\\''s"}'`,
     )
+  })
+
+  it('says the version it is based on', () => {
+    const trial = { method: 'PATCH', path: '/api/x', body: '{}', ifMatch: '"3"' }
+    expect(asCurl(trial, 'http://h')).toContain(`-H 'If-Match: "3"'`)
   })
 })
 

@@ -38,6 +38,14 @@ watch(
   { immediate: true },
 )
 
+// What was read last is what a change is based on, until another version is written here.
+const ifMatch = ref('')
+const isChange = computed(() => !!chosen.value?.keyed && chosen.value.method !== 'GET')
+watch(answer, (now) => {
+  if (now?.tag) ifMatch.value = now.tag
+})
+watch(key, () => (ifMatch.value = ''))
+
 const trial = computed<Trial>(() => {
   const base = `/api/${props.service.name}/v${props.service.version}/${resource.value?.name ?? ''}`
   const path = chosen.value?.keyed
@@ -51,11 +59,10 @@ const trial = computed<Trial>(() => {
     method: chosen.value?.method ?? 'GET',
     path: path + query,
     body: chosen.value?.body ? body.value : undefined,
+    ifMatch: (isChange.value && ifMatch.value) || undefined,
   }
 })
 const curl = computed(() => asCurl(trial.value, location.origin))
-
-/** JSON with a line for each member; anything else as it came. */
 </script>
 
 <template>
@@ -81,6 +88,15 @@ const curl = computed(() => asCurl(trial.value, location.origin))
         :placeholder="resource.key.join(', ') || 'id'"
         style="flex: 1"
         aria-label="Key"
+      />
+      <Input
+        v-if="isChange"
+        v-model:value="ifMatch"
+        class="mono"
+        placeholder="ETag"
+        addon-before="If-Match"
+        style="width: 170px"
+        aria-label="If-Match"
       />
       <Input
         v-if="chosen.value === 'query'"

@@ -37,10 +37,18 @@ watch(
   { immediate: true },
 )
 
+// What was read last is what a change is based on, until another version is written here.
+const ifMatch = ref('')
+const isChange = computed(() => path.value.includes('(') && (chosen.value?.method ?? 'GET') !== 'GET')
+watch(answer, (now) => {
+  if (now?.tag) ifMatch.value = now.tag
+})
+
 const trial = computed<Trial>(() => ({
   method: chosen.value?.method ?? 'GET',
   path: `/odata/${address.value}/${path.value.replaceAll(' ', '%20')}`,
   body: body.value || undefined,
+  ifMatch: (isChange.value && ifMatch.value) || undefined,
 }))
 const curl = computed(() => asCurl(trial.value, location.origin))
 </script>
@@ -61,6 +69,15 @@ const curl = computed(() => asCurl(trial.value, location.origin))
           class="mono"
           :addon-before="chosen.method"
           aria-label="Path and options"
+        />
+        <Input
+          v-if="isChange"
+          v-model:value="ifMatch"
+          class="mono"
+          placeholder="ETag"
+          addon-before="If-Match"
+          style="width: 190px"
+          aria-label="If-Match"
         />
         <Button type="primary" :loading="busy" @click="send(trial)">Send</Button>
       </div>

@@ -4,7 +4,7 @@ export interface Contract {
   components: { schemas: Record<string, Schema> }
 }
 
-interface Operation {
+export interface Operation {
   parameters?: { name?: string; in?: string; example?: unknown }[]
   requestBody?: { content: Content }
   responses?: Record<string, { content?: Content }>

@@ -5,6 +5,8 @@ export interface Trial {
   body?: string
   /** The content type of the body; JSON when absent. */
   type?: string
+  /** The ETag of the record as it was read, for a change that says which version it is based on. */
+  ifMatch?: string
 }
 
 const quoted = (text: string) => `'${text.replaceAll("'", `'\\''`)}'`
@@ -15,6 +17,7 @@ export function asCurl(trial: Trial, origin: string): string {
   if (trial.method !== 'GET') parts.push(`-X ${trial.method}`)
   if (trial.body)
     parts.push(`-H 'Content-Type: ${trial.type ?? 'application/json'}' -d ${quoted(trial.body)}`)
+  if (trial.ifMatch) parts.push(`-H ${quoted(`If-Match: ${trial.ifMatch}`)}`)
   parts.push(quoted(origin + trial.path))
   return parts.join(' \\\n  ')
 }

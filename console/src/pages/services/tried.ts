@@ -7,6 +7,8 @@ export interface Tried {
   status: number
   millis: number
   text: string
+  /** The ETag of the record it shows; absent when it shows none. */
+  tag?: string
 }
 
 /** JSON with its lines broken; anything else as it came. */
@@ -31,12 +33,17 @@ export function useTrial(pretty: (text: string) => string) {
     try {
       const response = await fetch(trial.path, {
         method: trial.method,
-        headers: { 'Content-Type': trial.type ?? 'application/json', 'X-XSRF-TOKEN': forgeryToken() },
+        headers: {
+          'Content-Type': trial.type ?? 'application/json',
+          'X-XSRF-TOKEN': forgeryToken(),
+          ...(trial.ifMatch ? { 'If-Match': trial.ifMatch } : {}),
+        },
         body: trial.body,
       })
       const text = await response.text()
       const millis = Math.round(performance.now() - start)
-      answer.value = { status: response.status, millis, text: pretty(text) }
+      const tag = response.headers.get('ETag') ?? undefined
+      answer.value = { status: response.status, millis, text: pretty(text), tag }
     } catch {
       problem.value = 'The service does not answer.'
     } finally {

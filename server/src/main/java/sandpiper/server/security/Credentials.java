@@ -97,8 +97,9 @@ public class Credentials {
                         rightSecrets(found).stream()
                                 .map(StoredSecret::sealed)
                                 .filter(Objects::nonNull)
-                                .anyMatch(sealed ->
-                                        PasswordDigests.isRight(proof, seal.open(sealed))))
+                                .map(seal::open)
+                                .flatMap(Optional::stream)
+                                .anyMatch(secret -> PasswordDigests.isRight(proof, secret)))
                 .filter(found -> digests.isFirst(found.name(), proof))
                 .flatMap(this::use);
     }

@@ -24,7 +24,7 @@ final class RateLimitFilter extends OncePerRequestFilter {
         if (SecurityContextHolder.getContext().getAuthentication()
                 instanceof ActorAuthentication caller) {
             try {
-                limits.count(caller.getPrincipal(), response);
+                limits.count(caller.getPrincipal(), response::setHeader);
             } catch (ProblemException tooMany) {
                 SecurityConfiguration.write(request, response, tooMany.problem());
                 return;

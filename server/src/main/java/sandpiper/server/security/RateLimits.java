@@ -3,10 +3,10 @@ package sandpiper.server.security;
 import io.github.bucket4j.Bandwidth;
 import io.github.bucket4j.Bucket;
 import io.micrometer.core.instrument.MeterRegistry;
-import jakarta.servlet.http.HttpServletResponse;
 import java.time.Duration;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.BiConsumer;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -59,20 +59,20 @@ public class RateLimits {
     }
 
     /**
-     * Counts a call, and says in the headers of its answer what is left.
+     * Counts a call, and says in headers of its answer, by name and value, what is left.
      *
      * @throws ProblemException when the caller has called too often
      */
-    public void count(Actor actor, HttpServletResponse response) {
+    public void count(Actor actor, BiConsumer<String, String> header) {
         var limited = actor.kind() == Actor.Kind.CLIENT ? clients.get(actor.name()) : null;
         if (limited == null) {
             return;
         }
         var probe = limited.bucket().tryConsumeAndReturnRemaining(1);
-        response.setHeader(
+        header.accept(
                 "RateLimit-Policy",
                 "\"client\";q=%d;w=%d".formatted(limited.callsPerMinute(), WINDOW.toSeconds()));
-        response.setHeader(
+        header.accept(
                 "RateLimit",
                 "\"client\";r=%d;t=%d"
                         .formatted(
@@ -80,7 +80,7 @@ public class RateLimits {
                                 seconds(probe.getNanosToWaitForReset())));
         if (!probe.isConsumed()) {
             long wait = seconds(probe.getNanosToWaitForRefill());
-            response.setHeader(HttpHeaders.RETRY_AFTER, String.valueOf(wait));
+            header.accept(HttpHeaders.RETRY_AFTER, String.valueOf(wait));
             meters.counter("sandpiper.calls.limited", "client", actor.name()).increment();
             throw new ProblemException(
                     HttpStatus.TOO_MANY_REQUESTS,

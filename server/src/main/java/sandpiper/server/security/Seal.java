@@ -11,8 +11,11 @@ import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.FileAttribute;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.Base64;
+import java.util.Optional;
 import javax.crypto.spec.SecretKeySpec;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.security.crypto.encrypt.AesGcmBytesEncryptor;
 import org.springframework.security.crypto.encrypt.BytesEncryptor;
@@ -26,6 +29,7 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class Seal {
+    private static final Logger LOG = LoggerFactory.getLogger(Seal.class);
     private static final int KEY_BYTES = 32;
 
     private final Path file;
@@ -41,14 +45,19 @@ public class Seal {
                 .encodeToString(encryptor().encrypt(secret.getBytes(StandardCharsets.UTF_8)));
     }
 
-    /**
-     * The secret in a sealed text.
-     *
-     * @throws IllegalStateException when it was sealed with another key
-     */
-    public String open(String sealed) {
-        return new String(
-                encryptor().decrypt(Base64.getDecoder().decode(sealed)), StandardCharsets.UTF_8);
+    /** The secret in a sealed text, or nothing when it was sealed with another key. */
+    public Optional<String> open(String sealed) {
+        try {
+            var opened = encryptor().decrypt(Base64.getDecoder().decode(sealed));
+            return Optional.of(new String(opened, StandardCharsets.UTF_8));
+        } catch (IllegalStateException e) {
+            LOG.error(
+                    "A secret cannot be opened with the key in {}; bring back the key file that"
+                            + " belongs to the data, or make new secrets",
+                    file,
+                    e);
+            return Optional.empty();
+        }
     }
 
     private synchronized BytesEncryptor encryptor() {

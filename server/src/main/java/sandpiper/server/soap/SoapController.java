@@ -118,7 +118,7 @@ class SoapController {
             var envelope = Envelope.read(body);
             soap = envelope.version();
             var actor = actor(signedIn, envelope.header());
-            limits.count(actor, response);
+            limits.count(actor, response::setHeader);
             understand(envelope);
             var live = engine.live();
             var type = ServiceCall.service(live, Protocol.SOAP, actor, service, version);

@@ -42,13 +42,21 @@ final class SoapExamples {
         switch (operation.kind()) {
             case CREATE, SAVE -> record(xml, operation, Operation.CREATE);
             case UPDATE -> {
-                xml.text("key", "KEY");
+                key(xml, operation);
                 record(xml, operation, Operation.UPDATE);
             }
-            case GET, REMOVE, TRANSIT -> xml.text("key", "KEY");
+            case GET -> xml.text("key", "KEY");
+            case REMOVE, TRANSIT -> key(xml, operation);
             case FIND -> find(xml, operation);
         }
         return indented(xml.close().close().close().toString());
+    }
+
+    private static void key(XmlText xml, SoapOperation operation) {
+        xml.text("key", "KEY");
+        if (operation.resource().versioned()) {
+            xml.text("version", "1");
+        }
     }
 
     private static void record(XmlText xml, SoapOperation operation, Operation kind) {
