@@ -47,6 +47,9 @@ const pier: ObjectView = {
   inverses: [],
   checks: [],
   rules: [],
+  functions: [],
+  handlers: [],
+  schedules: [],
   actions: ['VIEW', 'CREATE', 'EDIT', 'RETIRE'],
 }
 const berth: ObjectView = {

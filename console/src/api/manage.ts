@@ -29,7 +29,7 @@ export interface paths {
         };
         get: operations["clients"];
         put?: never;
-        post: operations["make_1"];
+        post: operations["make_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -46,10 +46,10 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_4"];
+        delete: operations["remove_5"];
         options?: never;
         head?: never;
-        patch: operations["change_1"];
+        patch: operations["change_2"];
         trace?: never;
     };
     "/manage/v1/clients/{name}/secret": {
@@ -61,7 +61,23 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["rotate"];
+        post: operations["rotate_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/contracts/{service}/v{version}/asyncapi.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["asyncApi"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -164,6 +180,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/manage/v1/deliveries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["deliveries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/deliveries/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["counts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/deliveries/redeliver": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["redeliverAll"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/deliveries/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["delivery"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/deliveries/{number}/redeliver": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["redeliver"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/manage/v1/draft": {
         parameters: {
             query?: never;
@@ -222,6 +318,54 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["push"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/functions/{object}/{function}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["call"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/functions/{object}/{function}/each": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["each"];
         delete?: never;
         options?: never;
         head?: never;
@@ -398,7 +542,7 @@ export interface paths {
         get: operations["show"];
         put?: never;
         post?: never;
-        delete: operations["remove_3"];
+        delete: operations["remove_4"];
         options?: never;
         head?: never;
         patch: operations["update"];
@@ -532,6 +676,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/manage/v1/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["runs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/manage/v1/schemas": {
         parameters: {
             query?: never;
@@ -644,6 +804,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/manage/v1/trial/functions/{object}/{function}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryCall"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/manage/v1/trials": {
         parameters: {
             query?: never;
@@ -717,7 +893,7 @@ export interface paths {
         };
         get: operations["users"];
         put?: never;
-        post: operations["make"];
+        post: operations["make_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -750,19 +926,103 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
+        delete: operations["remove_3"];
+        options?: never;
+        head?: never;
+        patch: operations["change_1"];
+        trace?: never;
+    };
+    "/manage/v1/webhooks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["webhooks"];
+        put?: never;
+        post: operations["make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/webhooks/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
         delete: operations["remove_2"];
         options?: never;
         head?: never;
         patch: operations["change"];
         trace?: never;
     };
+    "/manage/v1/webhooks/{name}/rotate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["rotate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/webhooks/{name}/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["test"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        CallResult: {
+            done?: boolean;
+            key?: string;
+            problem?: string;
+            result?: unknown;
+            warnings?: string[];
+        };
+        CallResults: {
+            /** Format: int64 */
+            done?: number;
+            /** Format: int64 */
+            failed?: number;
+            results?: components["schemas"]["CallResult"][];
+        };
         CallView: {
             address: string;
+            describe?: string;
+            example: {
+                [key: string]: unknown;
+            };
             label: string;
+            name: string;
+            returns: boolean;
         };
         CallsView: {
             caller: string;
@@ -815,6 +1075,29 @@ export interface components {
             name: string;
             previousUntil?: string;
         };
+        DeliveryCounts: {
+            /** Format: int64 */
+            parked?: number;
+            /** Format: int64 */
+            waiting?: number;
+        };
+        DeliveryDetail: {
+            delivery?: components["schemas"]["DeliveryView"];
+            tries?: components["schemas"]["TryView"][];
+        };
+        DeliveryView: {
+            doneAt?: string;
+            due?: string;
+            event?: components["schemas"]["RaisedEventView"];
+            /** Format: int64 */
+            number?: number;
+            said?: string;
+            state?: string;
+            target?: string;
+            trace?: string;
+            /** Format: int32 */
+            tries?: number;
+        };
         Diagnostic: {
             code: string;
             /** Format: int32 */
@@ -834,6 +1117,12 @@ export interface components {
         Diagnostics: {
             diagnostics: components["schemas"]["Diagnostic"][];
         };
+        DifferenceView: {
+            changes?: components["schemas"]["ValueChangeView"][];
+            key?: string;
+            object?: string;
+            what?: string;
+        };
         Draft: {
             diagnostics: components["schemas"]["Diagnostic"][];
             files: components["schemas"]["DraftFile"][];
@@ -849,6 +1138,15 @@ export interface components {
             detail: string;
             subject: string;
             what: string;
+        };
+        EventView: {
+            about?: string;
+            describe?: string;
+            fields?: components["schemas"]["ParameterView"][];
+            inherent?: boolean;
+            label?: string;
+            name?: string;
+            packageName?: string;
         };
         Example: {
             expression: string;
@@ -921,12 +1219,55 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        FunctionCall: {
+            arguments?: {
+                [key: string]: unknown;
+            };
+            key?: string;
+        };
+        FunctionCallEach: {
+            arguments?: {
+                [key: string]: unknown;
+            };
+            keys: string[];
+        };
+        FunctionCallView: {
+            call: components["schemas"]["CallView"];
+            object: string;
+        };
+        FunctionTried: {
+            differences?: components["schemas"]["DifferenceView"][];
+            events?: components["schemas"]["RaisedView"][];
+            faults?: components["schemas"]["Wrong"][];
+            notes?: string[];
+            result?: unknown;
+            returns?: boolean;
+            steps?: components["schemas"]["StepView"][];
+            warnings?: components["schemas"]["Wrong"][];
+        };
+        FunctionTry: {
+            arguments?: {
+                [key: string]: unknown;
+            };
+            key?: string;
+        };
         FunctionView: {
             chapter: string;
             describe: string;
             examples: components["schemas"]["Example"][];
             forms: string[];
             name: string;
+        };
+        HandlerView: {
+            batch?: boolean;
+            describe?: string;
+            file?: string;
+            label?: string;
+            name?: string;
+            on?: string[];
+            then?: string;
+            when?: string;
+            within?: boolean;
         };
         HoverText: {
             describe?: string;
@@ -974,12 +1315,17 @@ export interface components {
             client: components["schemas"]["ClientView"];
             secret: string;
         };
+        MadeWebhook: {
+            secret?: string;
+            webhook?: components["schemas"]["WebhookView"];
+        };
         Me: {
             duties: string[];
             name: string;
             records: boolean;
         };
         ModelView: {
+            events: components["schemas"]["EventView"][];
             objects: components["schemas"]["ObjectView"][];
             packages: components["schemas"]["PackageView"][];
             /** @enum {string} */
@@ -995,11 +1341,18 @@ export interface components {
             secret?: string;
         };
         NewUser: {
-            duties?: ("DESIGN" | "RELEASE" | "RECORDS" | "ACCESS" | "AUDIT")[];
+            duties?: ("DESIGN" | "RELEASE" | "RECORDS" | "ACCESS" | "AUDIT" | "OPERATE")[];
             label?: string;
             name: string;
             password: string;
             roles?: string[];
+        };
+        NewWebhook: {
+            address: string;
+            events: string[];
+            filter?: string;
+            label?: string;
+            name: string;
         };
         ObjectCount: {
             /** Format: int64 */
@@ -1008,6 +1361,19 @@ export interface components {
             plural: string;
             /** Format: int64 */
             retired: number;
+        };
+        ObjectFunctionView: {
+            body?: string;
+            describe?: string;
+            external?: boolean;
+            file?: string;
+            label?: string;
+            name?: string;
+            onRecord?: boolean;
+            ownRights?: boolean;
+            parameters?: components["schemas"]["ParameterView"][];
+            returns?: string;
+            transition?: boolean;
         };
         ObjectGrantView: {
             actions: ("VIEW" | "CREATE" | "EDIT" | "RETIRE")[];
@@ -1021,6 +1387,8 @@ export interface components {
             checks: components["schemas"]["CheckView"][];
             describe?: string;
             fields: components["schemas"]["FieldView"][];
+            functions: components["schemas"]["ObjectFunctionView"][];
+            handlers: components["schemas"]["HandlerView"][];
             inverses: components["schemas"]["InverseView"][];
             key: string[];
             label: string;
@@ -1032,6 +1400,7 @@ export interface components {
             plural: string;
             removal: string;
             rules: components["schemas"]["RuleView"][];
+            schedules: components["schemas"]["ScheduleView"][];
             title?: string;
         };
         Offer: {
@@ -1045,6 +1414,16 @@ export interface components {
             name: string;
             sealed: boolean;
             version: string;
+        };
+        ParameterView: {
+            describe?: string;
+            entries?: components["schemas"]["ParameterView"][];
+            field?: components["schemas"]["FieldView"];
+            label?: string;
+            list?: boolean;
+            name?: string;
+            required?: boolean;
+            typeWords?: string;
         };
         PartView: {
             describe?: string;
@@ -1077,6 +1456,24 @@ export interface components {
             diagnostics: components["schemas"]["Diagnostic"][];
             removed: string[];
         };
+        RaisedEventView: {
+            at?: string;
+            by?: string;
+            data?: {
+                [key: string]: unknown;
+            };
+            id?: string;
+            key?: string;
+            name?: string;
+            object?: string;
+            via?: string;
+        };
+        RaisedView: {
+            data?: {
+                [key: string]: unknown;
+            };
+            name?: string;
+        };
         RecordPreview: {
             faults: components["schemas"]["Wrong"][];
             fields: {
@@ -1086,6 +1483,10 @@ export interface components {
                 [key: string]: unknown;
             };
             warnings: components["schemas"]["Wrong"][];
+        };
+        Redelivered: {
+            /** Format: int32 */
+            count?: number;
         };
         ReleasePreview: {
             breaks: string[];
@@ -1109,6 +1510,7 @@ export interface components {
             number: number;
         };
         ResourceView: {
+            calls: components["schemas"]["CallView"][];
             describe?: string;
             filterable: string[];
             key: string[];
@@ -1123,19 +1525,18 @@ export interface components {
                 [key: string]: string;
             };
             sortable: string[];
-            transitions: components["schemas"]["CallView"][];
             where?: string;
         };
         RoleBody: {
             describe?: string;
-            duties?: ("DESIGN" | "RELEASE" | "RECORDS" | "ACCESS" | "AUDIT")[];
+            duties?: ("DESIGN" | "RELEASE" | "RECORDS" | "ACCESS" | "AUDIT" | "OPERATE")[];
             label?: string;
             objects?: components["schemas"]["ObjectGrantView"][];
             services?: string[];
         };
         RoleView: {
             describe?: string;
-            duties: ("DESIGN" | "RELEASE" | "RECORDS" | "ACCESS" | "AUDIT")[];
+            duties: ("DESIGN" | "RELEASE" | "RECORDS" | "ACCESS" | "AUDIT" | "OPERATE")[];
             label: string;
             name: string;
             objects: components["schemas"]["ObjectGrantView"][];
@@ -1156,8 +1557,38 @@ export interface components {
             then: string;
             when?: string;
         };
+        RunView: {
+            at?: string;
+            by?: string;
+            done?: boolean;
+            key?: string;
+            kind?: string;
+            /** Format: double */
+            millis?: number;
+            name?: string;
+            object?: string;
+            said?: string;
+            trace?: string;
+            via?: string;
+        };
+        ScheduleView: {
+            describe?: string;
+            file?: string;
+            label?: string;
+            name?: string;
+            skips?: boolean;
+            then?: string;
+            times?: string;
+            where?: string;
+        };
+        SecretRotation: {
+            /** Format: int32 */
+            overlapHours?: number;
+        };
         ServiceView: {
             describe?: string;
+            events: string[];
+            functions: components["schemas"]["FunctionCallView"][];
             label: string;
             name: string;
             packageName: string;
@@ -1192,6 +1623,10 @@ export interface components {
             micros: number;
             result: string;
             title: string;
+        };
+        Testing: {
+            /** Format: int64 */
+            event?: number;
         };
         TraceView: {
             at: string;
@@ -1237,9 +1672,19 @@ export interface components {
                 [key: string]: unknown;
             };
         };
+        TryView: {
+            answer?: string;
+            at?: string;
+            /** Format: int64 */
+            millis?: number;
+            request?: string;
+            said?: string;
+            /** Format: int32 */
+            status?: number;
+        };
         UserChange: {
             disabled?: boolean;
-            duties?: ("DESIGN" | "RELEASE" | "RECORDS" | "ACCESS" | "AUDIT")[];
+            duties?: ("DESIGN" | "RELEASE" | "RECORDS" | "ACCESS" | "AUDIT" | "OPERATE")[];
             label?: string;
             password?: string;
             roles?: string[];
@@ -1250,6 +1695,27 @@ export interface components {
             label: string;
             name: string;
             roles: string[];
+        };
+        ValueChangeView: {
+            after?: string;
+            before?: string;
+            path?: string;
+        };
+        WebhookChange: {
+            address?: string;
+            disabled?: boolean;
+            events?: string[];
+            filter?: string;
+            label?: string;
+        };
+        WebhookView: {
+            address?: string;
+            disabled?: boolean;
+            events?: string[];
+            filter?: string;
+            label?: string;
+            name?: string;
+            previousUntil?: string;
         };
         Wrong: {
             code: string;
@@ -1305,7 +1771,7 @@ export interface operations {
             };
         };
     };
-    make_1: {
+    make_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -1329,7 +1795,7 @@ export interface operations {
             };
         };
     };
-    remove_4: {
+    remove_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -1349,7 +1815,7 @@ export interface operations {
             };
         };
     };
-    change_1: {
+    change_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -1375,7 +1841,7 @@ export interface operations {
             };
         };
     };
-    rotate: {
+    rotate_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -1397,6 +1863,31 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["MadeClient"];
+                };
+            };
+        };
+    };
+    asyncApi: {
+        parameters: {
+            query?: {
+                of?: "LIVE" | "DRAFT";
+            };
+            header?: never;
+            path: {
+                service: string;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
                 };
             };
         };
@@ -1549,6 +2040,117 @@ export interface operations {
             };
         };
     };
+    deliveries: {
+        parameters: {
+            query?: {
+                target?: string;
+                state?: string;
+                search?: string;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DeliveryView"][];
+                };
+            };
+        };
+    };
+    counts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DeliveryCounts"];
+                };
+            };
+        };
+    };
+    redeliverAll: {
+        parameters: {
+            query?: {
+                target?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Redelivered"];
+                };
+            };
+        };
+    };
+    delivery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DeliveryDetail"];
+                };
+            };
+        };
+    };
+    redeliver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Redelivered"];
+                };
+            };
+        };
+    };
     draft: {
         parameters: {
             query?: never;
@@ -1659,6 +2261,83 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Pushed"];
+                };
+            };
+        };
+    };
+    events: {
+        parameters: {
+            query?: {
+                search?: string;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RaisedEventView"][];
+                };
+            };
+        };
+    };
+    call: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                object: string;
+                function: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FunctionCall"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+        };
+    };
+    each: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                object: string;
+                function: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FunctionCallEach"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["CallResults"];
                 };
             };
         };
@@ -1934,7 +2613,7 @@ export interface operations {
             };
         };
     };
-    remove_3: {
+    remove_4: {
         parameters: {
             query?: never;
             header?: {
@@ -2210,6 +2889,31 @@ export interface operations {
             };
         };
     };
+    runs: {
+        parameters: {
+            query?: {
+                name?: string;
+                key?: string;
+                done?: boolean;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RunView"][];
+                };
+            };
+        };
+    };
     kinds: {
         parameters: {
             query?: never;
@@ -2400,6 +3104,33 @@ export interface operations {
             };
         };
     };
+    tryCall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                object: string;
+                function: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FunctionTry"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FunctionTried"];
+                };
+            };
+        };
+    };
     tryOut: {
         parameters: {
             query?: never;
@@ -2520,7 +3251,7 @@ export interface operations {
             };
         };
     };
-    make: {
+    make_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -2566,7 +3297,7 @@ export interface operations {
             };
         };
     };
-    remove_2: {
+    remove_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -2586,7 +3317,7 @@ export interface operations {
             };
         };
     };
-    change: {
+    change_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -2608,6 +3339,144 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["UserView"];
+                };
+            };
+        };
+    };
+    webhooks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["WebhookView"][];
+                };
+            };
+        };
+    };
+    make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewWebhook"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["MadeWebhook"];
+                };
+            };
+        };
+    };
+    remove_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WebhookChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["WebhookView"];
+                };
+            };
+        };
+    };
+    rotate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecretRotation"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["MadeWebhook"];
+                };
+            };
+        };
+    };
+    test: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Testing"];
                 };
             };
         };

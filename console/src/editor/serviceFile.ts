@@ -25,6 +25,7 @@ export interface DesignObject {
   fields: DesignField[]
   parts: { name: string; fields: DesignField[] }[]
   lifecycle?: { field: string; transitions: { name: string; label: string }[] } | null
+  functions?: { name: string; label: string; external: boolean; onRecord: boolean }[]
 }
 
 /** One resource as the file says it; an operation that is not offered has no list. */

@@ -28,6 +28,7 @@ const DUTIES: { value: Duty; label: string }[] = [
   { value: 'RELEASE', label: 'release' },
   { value: 'ACCESS', label: 'manage access' },
   { value: 'AUDIT', label: 'audit' },
+  { value: 'OPERATE', label: 'operate' },
 ]
 const ACTIONS: { value: Action; label: string }[] = [
   { value: 'VIEW', label: 'view' },

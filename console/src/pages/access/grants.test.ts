@@ -11,15 +11,17 @@ const resource = (name: string, operations: string[], calls: string[] = []) => (
   operations: Object.fromEntries(operations.map((one) => [one, []])),
   filterable: [],
   sortable: [],
-  transitions: calls.map((address) => ({ address, label: address })),
+  calls: calls.map((name) => ({ name, label: name })),
 })
 const services = [
   {
     name: 'berth-desk',
-    resources: [resource('stays', ['create'], ['check-in']), resource('berths', ['query'])],
+    resources: [resource('stays', ['create'], ['checkIn']), resource('berths', ['query'])],
+    functions: [{ object: 'Stay', call: { name: 'quote' } }],
+    events: ['StayEnded'],
   },
-  { name: 'berth-desk', resources: [resource('stays', ['read'])] },
-  { name: 'yard', resources: [resource('jobs', ['query'], ['start'])] },
+  { name: 'berth-desk', resources: [resource('stays', ['read'])], functions: [], events: [] },
+  { name: 'yard', resources: [resource('jobs', ['query'], ['start'])], functions: [], events: [] },
 ] as unknown as ServiceView[]
 
 describe('grants', () => {
@@ -33,8 +35,13 @@ describe('grants', () => {
   it('offer what the service and resource before have, calls among it', () => {
     const offered = choices(services, grantOf('berth-desk/stays/*'))
     expect(offered.services).toEqual(['*', 'berth-desk', 'yard'])
-    expect(offered.resources).toEqual(['*', 'berths', 'stays'])
+    expect(offered.resources).toEqual(['*', 'berths', 'events', 'functions', 'stays'])
     expect(offered.operations).toEqual(['*', 'checkIn', 'create', 'read'])
+  })
+
+  it('offer functions and events in the place of a resource', () => {
+    expect(choices(services, grantOf('berth-desk/functions/*')).operations).toEqual(['*', 'quote'])
+    expect(choices(services, grantOf('berth-desk/events/*')).operations).toEqual(['*', 'read'])
   })
 
   it('offer everything where all is chosen', () => {
@@ -43,6 +50,7 @@ describe('grants', () => {
       'checkIn',
       'create',
       'query',
+      'quote',
       'read',
       'start',
     ])

@@ -11,6 +11,10 @@ export interface Grant {
 
 export const ANY = '*'
 
+/** What stands in the place of a resource for functions on no record, and for events. */
+const FUNCTIONS = 'functions'
+const EVENTS = 'events'
+
 /** A grant of its text: {@code berth-desk/stays/create}. */
 export function grantOf(text: string): Grant {
   const [, service, resource, operation, where] =
@@ -27,21 +31,22 @@ export function choices(services: ServiceView[], grant: Grant) {
   const chosen = services.filter((one) => grant.service === ANY || one.name === grant.service)
   const resources = chosen.flatMap((one) => one.resources)
   const shown = resources.filter((one) => grant.resource === ANY || one.name === grant.resource)
+  const isMeant = (name: string) => grant.resource === ANY || grant.resource === name
+  const functions = chosen.flatMap((one) => one.functions.map((called) => called.call.name))
+  const events = chosen.some((one) => one.events.length)
   return {
     services: unique(services.map((one) => one.name)),
-    resources: unique(resources.map((one) => one.name)),
-    operations: unique(
-      shown.flatMap((one) => [
-        ...Object.keys(one.operations),
-        ...one.transitions.map((call) => wordOf(call.address)),
-      ]),
-    ),
+    resources: unique([
+      ...resources.map((one) => one.name),
+      ...(functions.length ? [FUNCTIONS] : []),
+      ...(events ? [EVENTS] : []),
+    ]),
+    operations: unique([
+      ...shown.flatMap((one) => [...Object.keys(one.operations), ...one.calls.map((call) => call.name)]),
+      ...(isMeant(FUNCTIONS) ? functions : []),
+      ...(isMeant(EVENTS) && events ? ['read'] : []),
+    ]),
   }
-}
-
-/** The name of a call in grants: {@code checkIn} of its address {@code check-in}. */
-function wordOf(address: string): string {
-  return address.replace(/-([a-z])/g, (_, letter: string) => letter.toUpperCase())
 }
 
 function unique(names: string[]): string[] {

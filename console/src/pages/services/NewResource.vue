@@ -77,7 +77,7 @@ const existing = computed(() =>
         label: one.label,
         version: one.version,
         resource: shown.name,
-        can: [...Object.keys(shown.operations), ...shown.transitions.map((call) => call.address)],
+        can: [...Object.keys(shown.operations), ...shown.calls.map((call) => call.address)],
       })),
   ),
 )

@@ -17,9 +17,14 @@ const emit = defineEmits<{ update: [text: string]; removed: [] }>()
 
 const set = (key: string, value: unknown) =>
   emit('update', setOnResource(props.text, props.resource.name, key, value))
-const calls = computed(() =>
-  (props.object.lifecycle?.transitions ?? []).map((one) => ({ value: one.name, label: one.label })),
-)
+const calls = computed(() => {
+  const functions = (props.object.functions ?? []).filter((one) => one.external && one.onRecord)
+  // A function that has the name of a transition stands in for it.
+  const transitions = (props.object.lifecycle?.transitions ?? []).filter(
+    (one) => !functions.some((other) => other.name === one.name),
+  )
+  return [...transitions, ...functions].map((one) => ({ value: one.name, label: one.label }))
+})
 function remove() {
   emit('update', removeResource(props.text, props.resource.name))
   emit('removed')

@@ -159,9 +159,7 @@ const columnsOf = (resource: ResourceView) => ORDER.filter((one) => one in resou
                   >
                   <div class="spacer"></div>
                   <Tag v-for="one in Object.keys(resource.operations)" :key="one">{{ one }}</Tag>
-                  <Tag v-for="one in resource.transitions" :key="one.address" color="cyan">{{
-                    one.address
-                  }}</Tag>
+                  <Tag v-for="one in resource.calls" :key="one.address" color="cyan">{{ one.address }}</Tag>
                 </div>
                 <p v-if="resource.where" class="quiet note">
                   Only records for which <code>{{ resource.where }}</code>

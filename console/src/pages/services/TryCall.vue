@@ -4,7 +4,7 @@ import { computed, ref, watch } from 'vue'
 import type { ResourceView, ServiceView } from '@/api/client'
 import { asCurl, type Trial } from './curl'
 import { exampleBody, type Contract } from './contract'
-import { offersOf } from './offers'
+import { functionsOf, offersOf } from './offers'
 import TriedAnswer from './TriedAnswer.vue'
 import { prettyAnswer, useTrial } from './tried'
 
@@ -17,10 +17,17 @@ const filter = ref('')
 const body = ref('{}')
 const { answer, problem, busy, send } = useTrial(prettyAnswer)
 
+/** What is chosen in the place of a resource for functions on no record. */
+const FUNCTIONS = 'functions'
+const isFunctions = computed(() => resourceName.value === FUNCTIONS && props.service.functions.length > 0)
 const resource = computed<ResourceView | undefined>(
   () => props.service.resources.find((one) => one.name === resourceName.value) ?? props.service.resources[0],
 )
-const offered = computed(() => offersOf(resource.value))
+const offered = computed(() => (isFunctions.value ? functionsOf(props.service) : offersOf(resource.value)))
+const places = computed(() => [
+  ...props.service.resources.map((one) => one.name),
+  ...(props.service.functions.length ? [FUNCTIONS] : []),
+])
 const chosen = computed(() => offered.value.find((one) => one.value === operation.value) ?? offered.value[0])
 
 watch(
@@ -29,7 +36,7 @@ watch(
     answer.value = null
     if (resource.value && chosen.value?.body) {
       body.value = JSON.stringify(
-        exampleBody(props.contract, resource.value.name, chosen.value.method),
+        chosen.value.example ?? exampleBody(props.contract, resource.value.name, chosen.value.method),
         null,
         2,
       )
@@ -47,7 +54,8 @@ watch(answer, (now) => {
 watch(key, () => (ifMatch.value = ''))
 
 const trial = computed<Trial>(() => {
-  const base = `/api/${props.service.name}/v${props.service.version}/${resource.value?.name ?? ''}`
+  const place = isFunctions.value ? chosen.value?.value.replace('call ', '') : resource.value?.name
+  const base = `/api/${props.service.name}/v${props.service.version}/${place ?? ''}`
   const path = chosen.value?.keyed
     ? `${base}/${encodeURIComponent(key.value)}${chosen.value.below ?? ''}`
     : base
@@ -69,8 +77,8 @@ const curl = computed(() => asCurl(trial.value, location.origin))
   <div v-if="resource && chosen" class="try">
     <div class="row wrap">
       <Select
-        :value="resource.name"
-        :options="service.resources.map((one) => ({ value: one.name, label: one.name }))"
+        :value="isFunctions ? FUNCTIONS : resource.name"
+        :options="places.map((value) => ({ value }))"
         style="width: 130px"
         aria-label="Resource"
         @change="(now) => (resourceName = String(now))"

@@ -1,6 +1,6 @@
-import type { ResourceView } from '@/api/client'
+import type { ResourceView, ServiceView } from '@/api/client'
 
-/** What can be called; a transition is called at an address below the record's. */
+/** What can be called; a transition or function is called at an address below the record's. */
 export interface Offer {
   value: string
   label: string
@@ -8,6 +8,8 @@ export interface Offer {
   keyed: boolean
   body: boolean
   below?: string
+  /** Arguments to begin with, for what is called. */
+  example?: Record<string, unknown>
 }
 
 const OPERATIONS: Offer[] = [
@@ -21,13 +23,26 @@ const OPERATIONS: Offer[] = [
 /** What of a resource can be called over REST. */
 export function offersOf(resource: ResourceView | undefined): Offer[] {
   if (!resource) return []
-  const transitions = resource.transitions.map((one) => ({
-    value: `transition ${one.address}`,
+  const calls = resource.calls.map((one) => ({
+    value: `call ${one.address}`,
     label: one.label,
     method: 'POST',
     keyed: true,
-    body: false,
+    body: Object.keys(one.example).length > 0,
     below: `/${one.address}`,
+    example: one.example,
   }))
-  return [...OPERATIONS.filter((one) => one.value in resource.operations), ...transitions]
+  return [...OPERATIONS.filter((one) => one.value in resource.operations), ...calls]
+}
+
+/** What of a service is called on no record. */
+export function functionsOf(service: ServiceView): Offer[] {
+  return service.functions.map(({ call }) => ({
+    value: `call ${call.address}`,
+    label: call.label,
+    method: 'POST',
+    keyed: false,
+    body: true,
+    example: call.example,
+  }))
 }

@@ -23,7 +23,8 @@ import sandpiper.client.RefusedException;
             "Example:",
             "  sandpiper contract berth-desk --out berth-desk.openapi.json",
             "  sandpiper contract harbour-report --as wsdl --out harbour-report.wsdl",
-            "  sandpiper contract berth-desk --as odata --out berth-desk.xml"
+            "  sandpiper contract berth-desk --as odata --out berth-desk.xml",
+            "  sandpiper contract berth-desk --as asyncapi"
         })
 final class ContractCommand implements Callable<Integer> {
     /** The forms a contract can have. */
@@ -31,7 +32,8 @@ final class ContractCommand implements Callable<Integer> {
         OPENAPI("openapi.json"),
         WSDL("wsdl"),
         ODATA("odata"),
-        JSONSCHEMA("jsonschema");
+        JSONSCHEMA("jsonschema"),
+        ASYNCAPI("asyncapi.json");
 
         private final String address;
 

@@ -10,6 +10,7 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import sandpiper.client.ManageClient;
+import sandpiper.demo.Bookkeeping;
 import sandpiper.demo.Demo;
 import sandpiper.server.SandpiperServer;
 import sandpiper.server.config.Settings;
@@ -38,6 +39,9 @@ final class DemoCommand implements Callable<Integer> {
     @Override
     public Integer call() throws IOException {
         var out = spec.commandLine().getOut();
+        var bookkeeping = Bookkeeping.start(port == 0 ? 0 : port + 1);
+        // It stands beside the service, where webhooks are not sent unless that is allowed.
+        System.setProperty("sandpiper.webhooks.allow", bookkeeping.place());
         var running = SandpiperServer.start(new Settings(data, port, Demo.PASSWORD));
         var demo =
                 new Demo(
@@ -51,8 +55,9 @@ final class DemoCommand implements Callable<Integer> {
             out.flush();
             demo.load();
         }
+        demo.connect(bookkeeping);
         rememberConnection(running.address());
-        explain(running.address(), out);
+        explain(running.address(), bookkeeping.place(), out);
         return ServeCommand.KEEPS_RUNNING;
     }
 
@@ -64,7 +69,7 @@ final class DemoCommand implements Callable<Integer> {
                         .formatted(address, Demo.PASSWORD));
     }
 
-    private static void explain(String address, PrintWriter out) {
+    private static void explain(String address, String bookkeeping, PrintWriter out) {
         out.printf(
                 """
 
@@ -75,6 +80,7 @@ final class DemoCommand implements Callable<Integer> {
                              clerk / %2$s        (enters records)
                              auditor / %2$s      (sees what was charged)
                   Service    booking-site / %3$s
+                  Webhooks   the bookkeeping at http://%4$s/ledger hears of stays and invoices
 
                 Try:
                   curl -u booking-site:%3$s '%1$s/api/berth-desk/v1/stays?filter=state%%20%%3D%%20%%22Alongside%%22&limit=3'
@@ -83,7 +89,7 @@ final class DemoCommand implements Callable<Integer> {
 
                 Stop with Ctrl-C. The data stays; the next start takes seconds.
                 """,
-                address, Demo.PASSWORD, Demo.BOOKING_SECRET);
+                address, Demo.PASSWORD, Demo.BOOKING_SECRET, bookkeeping);
         out.flush();
     }
 }

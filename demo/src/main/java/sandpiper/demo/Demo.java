@@ -17,6 +17,7 @@ public final class Demo {
     /** The booking site's secret, likewise. */
     public static final String BOOKING_SECRET = "berths-for-all";
 
+    private static final String BOOKKEEPING = "bookkeeping";
     private static final int BATCH = 200;
 
     private final ManageClient client;
@@ -62,6 +63,45 @@ public final class Demo {
                 "berth-desk/stays/query where state = \"Departed\"",
                 "vessel-registry/owners/read",
                 "vessel-registry/owners/query");
+    }
+
+    /**
+     * Lets the made-up bookkeeping system hear of stays and invoices. Its secret is made anew each
+     * time, since nobody keeps it.
+     */
+    public void connect(Bookkeeping bookkeeping) {
+        var known = client.get("/manage/v1/webhooks");
+        boolean isThere = false;
+        for (var one : known) {
+            isThere |= one.path("name").asString().equals(BOOKKEEPING);
+        }
+        if (isThere) {
+            client.patch(
+                    "/manage/v1/webhooks/" + BOOKKEEPING,
+                    Map.of("address", bookkeeping.address()),
+                    null);
+            bookkeeping.trust(
+                    client.post(
+                                    "/manage/v1/webhooks/" + BOOKKEEPING + "/rotate",
+                                    Map.of("overlapHours", 0))
+                            .path("secret")
+                            .asString());
+        } else {
+            bookkeeping.trust(
+                    client.post(
+                                    "/manage/v1/webhooks",
+                                    Map.of(
+                                            "name",
+                                            BOOKKEEPING,
+                                            "label",
+                                            "Bookkeeping",
+                                            "address",
+                                            bookkeeping.address(),
+                                            "events",
+                                            List.of("StayEnded", "InvoiceIssued")))
+                            .path("secret")
+                            .asString());
+        }
     }
 
     private void loadRecords(String object, List<Map<String, Object>> records) {

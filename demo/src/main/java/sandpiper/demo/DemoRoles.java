@@ -19,7 +19,7 @@ final class DemoRoles {
                         "describe",
                         "Builds and releases, and looks after who may do what.",
                         "duties",
-                        List.of("DESIGN", "RELEASE", "RECORDS", "ACCESS", "AUDIT")));
+                        List.of("DESIGN", "RELEASE", "RECORDS", "ACCESS", "AUDIT", "OPERATE")));
         roles.put(
                 "dock-master",
                 Map.of(

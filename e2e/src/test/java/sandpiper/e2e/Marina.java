@@ -14,6 +14,7 @@ import java.util.Base64;
 import org.junit.jupiter.api.extension.BeforeAllCallback;
 import org.junit.jupiter.api.extension.ExtensionContext;
 import sandpiper.client.ManageClient;
+import sandpiper.demo.Bookkeeping;
 import sandpiper.demo.Demo;
 import sandpiper.server.SandpiperServer;
 import sandpiper.server.config.Settings;
@@ -31,6 +32,7 @@ final class Marina implements BeforeAllCallback {
     private static final HttpClient HTTP =
             HttpClient.newBuilder().version(HttpClient.Version.HTTP_1_1).build();
     private static SandpiperServer.Running running;
+    private static Bookkeeping bookkeeping;
 
     @Override
     public void beforeAll(ExtensionContext context) {
@@ -45,13 +47,25 @@ final class Marina implements BeforeAllCallback {
             var folder = Files.createTempDirectory("sandpiper-e2e");
             // As an operator would configure it.
             System.setProperty("sandpiper.cors.origins", "https://booking.example");
+            bookkeeping = Bookkeeping.start(0);
+            System.setProperty("sandpiper.webhooks.allow", bookkeeping.place());
+            System.setProperty("sandpiper.webhooks.timeout", "PT2S");
+            System.setProperty("sandpiper.webhooks.retries", "PT0.2S,PT0.3S,PT0.5S");
             running =
                     SandpiperServer.start(
                             new Settings(folder.resolve("data.db"), 0, Demo.PASSWORD));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
-        new Demo(new ManageClient(running.address(), Demo.ADMIN, Demo.PASSWORD), _ -> {}).load();
+        var demo =
+                new Demo(new ManageClient(running.address(), Demo.ADMIN, Demo.PASSWORD), _ -> {});
+        demo.load();
+        demo.connect(bookkeeping);
+    }
+
+    /** The made-up bookkeeping system that hears of stays and invoices. */
+    static Bookkeeping bookkeeping() {
+        return bookkeeping;
     }
 
     static String address() {

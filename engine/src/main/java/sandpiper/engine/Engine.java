@@ -5,10 +5,14 @@ import java.time.Duration;
 import java.util.function.Function;
 import sandpiper.engine.definition.Drafts;
 import sandpiper.engine.definition.Releases;
+import sandpiper.engine.delivery.Backoff;
+import sandpiper.engine.delivery.Deliveries;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.write.Outbox;
+import sandpiper.engine.write.ReactionWrites;
 import sandpiper.engine.write.RecordWrites;
 import sandpiper.engine.write.Writer;
 
@@ -26,20 +30,36 @@ public final class Engine implements AutoCloseable {
     private final Drafts drafts;
     private final Releases releases;
     private final Records records;
+    private final Deliveries deliveries;
 
     /** Starts on a storage, which it closes when it is closed itself. */
     public Engine(Storage storage, Clock clock) {
+        this(storage, clock, Backoff.OF_HANDLERS);
+    }
+
+    /** The same with other waits between the tries of handlers that fail. */
+    public Engine(Storage storage, Clock clock, Backoff ofHandlers) {
         this.storage = storage;
         this.clock = clock;
         this.writer = new Writer(storage);
         this.drafts = new Drafts(storage, writer, clock);
         this.releases = new Releases(storage, drafts, writer, clock);
+        var outbox = new Outbox(storage.events(), Deliveries.listeners());
         this.records =
                 new Records(
                         storage,
                         releases::live,
                         writer,
-                        new RecordWrites(storage.answers(), clock),
+                        new RecordWrites(storage.answers(), storage.runs(), outbox, clock),
+                        clock);
+        this.deliveries =
+                Deliveries.start(
+                        storage,
+                        releases::live,
+                        writer,
+                        new ReactionWrites(outbox, storage.runs(), clock),
+                        outbox.listeners(),
+                        ofHandlers,
                         clock);
     }
 
@@ -62,6 +82,10 @@ public final class Engine implements AutoCloseable {
 
     public Records records() {
         return records;
+    }
+
+    public Deliveries deliveries() {
+        return deliveries;
     }
 
     public Storage storage() {
@@ -91,6 +115,7 @@ public final class Engine implements AutoCloseable {
     /** Finishes what was begun and stops. */
     @Override
     public void close() {
+        deliveries.close();
         writer.close();
         storage.close();
     }

@@ -13,10 +13,13 @@ import java.util.function.Function;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.RecordScope;
+import sandpiper.engine.command.CallTrial;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Preview;
+import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.HistoryStorage;
+import sandpiper.engine.port.RunStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.StorageException;
@@ -28,6 +31,7 @@ import sandpiper.engine.read.RecordView;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.engine.write.RecordWrites;
+import sandpiper.engine.write.Runs;
 import sandpiper.engine.write.Trial;
 import sandpiper.engine.write.WorkedOut;
 import sandpiper.engine.write.WriteJob;
@@ -35,6 +39,7 @@ import sandpiper.engine.write.Writer;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.run.Evaluation;
 import sandpiper.logic.run.RecordSource;
+import sandpiper.model.logic.CompiledFunction;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
 
@@ -77,16 +82,31 @@ public final class Records {
      * @param request makes the request for a release; called again when another has come meanwhile
      */
     public Outcome write(Function<LiveRelease, Request> request) {
+        long start = System.nanoTime();
+        var asked = request.apply(live.get());
         var outcome = await(submit(request));
         keepTrace(outcome);
+        if (outcome instanceof Outcome.Refused refused
+                && asked.command() instanceof RecordCommand.Call call
+                && writer.waiting() < TRACES_STOP_AT) {
+            note(Runs.of(asked, call, refused, clock.instant(), start));
+        }
         return outcome;
+    }
+
+    @SuppressWarnings("FutureReturnValueIgnored") // nobody waits for the log
+    private void note(RunStorage.Run run) {
+        writer.submit(transaction -> {
+            storage.runs().add(transaction, run);
+            return true;
+        });
     }
 
     /** Keeps the account of a request; nobody waits for it, and under pressure it is dropped. */
     private void keepTrace(Outcome outcome) {
         var trace =
                 switch (outcome) {
-                    case Outcome.Done done -> done.trace();
+                    case Outcome.Success done -> done.trace();
                     case Outcome.Refused refused -> refused.trace();
                     case Outcome.Repeated _ -> null;
                 };
@@ -96,7 +116,7 @@ public final class Records {
                         storage.traces().put(transaction, trace);
                         return true;
                     });
-            if (outcome instanceof Outcome.Done) {
+            if (outcome instanceof Outcome.Success) {
                 await(kept);
             }
         }
@@ -125,7 +145,7 @@ public final class Records {
 
                     @Override
                     public boolean keeps(Outcome outcome) {
-                        return outcome instanceof Outcome.Done;
+                        return outcome instanceof Outcome.Success;
                     }
                 });
     }
@@ -169,7 +189,7 @@ public final class Records {
                             @Override
                             public boolean keeps(List<Outcome> outcomes) {
                                 return outcomes.stream()
-                                        .allMatch(outcome -> outcome instanceof Outcome.Done);
+                                        .allMatch(outcome -> outcome instanceof Outcome.Success);
                             }
                         }));
     }
@@ -178,6 +198,19 @@ public final class Records {
     public Preview preview(Function<LiveRelease, Request> maker, boolean traced) {
         return thrownAway(
                 (now, transaction) -> writes.preview(now, transaction, maker.apply(now), traced));
+    }
+
+    /**
+     * What calling a function would do. Nothing is kept.
+     *
+     * @param function makes the function that is called in the place of the released one, or {@code
+     *     null} for that
+     */
+    public CallTrial tryCall(
+            Function<LiveRelease, Request> maker,
+            Function<LiveRelease, @Nullable CompiledFunction> function) {
+        return thrownAway((now, transaction) ->
+                writes.tryCall(now, transaction, maker.apply(now), function.apply(now)));
     }
 
     /** Does something with a record as it would be after a command. Nothing is kept. */

@@ -29,7 +29,10 @@ public enum LogicCode implements Code {
     UNKNOWN_STEP("SP2018"),
     UNKNOWN_TRANSITION("SP2019"),
     DUPLICATE_NAME("SP2020"),
-    TOO_COSTLY("SP2021");
+    TOO_COSTLY("SP2021"),
+    NO_RETURN("SP2022"),
+    NOT_A_FUNCTION("SP2023"),
+    UNKNOWN_EVENT("SP2024");
 
     private final String id;
 

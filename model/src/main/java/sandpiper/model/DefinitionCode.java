@@ -31,7 +31,11 @@ public enum DefinitionCode implements Code {
     REQUIRED_NOT_GIVEN("SP3025"),
     UNREAD_FILE("SP3026"),
     TOO_LARGE("SP3027"),
-    FORMULA_CYCLE("SP3028");
+    FORMULA_CYCLE("SP3028"),
+    BAD_SCHEDULE("SP3029"),
+    UNKNOWN_EVENT("SP3030"),
+    UNKNOWN_FUNCTION("SP3031"),
+    BAD_EXAMPLE("SP3032");
 
     private final String id;
 

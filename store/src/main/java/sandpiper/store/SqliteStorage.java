@@ -8,14 +8,18 @@ import java.time.Clock;
 import sandpiper.engine.port.AccessStorage;
 import sandpiper.engine.port.AnswerStorage;
 import sandpiper.engine.port.DefinitionStorage;
+import sandpiper.engine.port.EventStorage;
 import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.port.RecordStorage;
+import sandpiper.engine.port.RunStorage;
+import sandpiper.engine.port.ScheduleStorage;
 import sandpiper.engine.port.SchemaStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.TraceStorage;
 import sandpiper.engine.port.TrafficStorage;
 import sandpiper.engine.port.Transaction;
+import sandpiper.engine.port.WebhookStorage;
 import sandpiper.model.release.Release;
 import sandpiper.store.record.SqlRecords;
 import sandpiper.store.schema.SchemaChanger;
@@ -25,9 +29,13 @@ import sandpiper.store.sql.SqlSession;
 import sandpiper.store.system.SqlAccess;
 import sandpiper.store.system.SqlAnswers;
 import sandpiper.store.system.SqlDefinitions;
+import sandpiper.store.system.SqlEvents;
 import sandpiper.store.system.SqlHistory;
+import sandpiper.store.system.SqlRuns;
+import sandpiper.store.system.SqlSchedules;
 import sandpiper.store.system.SqlTraces;
 import sandpiper.store.system.SqlTraffic;
+import sandpiper.store.system.SqlWebhooks;
 
 /** Everything in one SQLite file. */
 public final class SqliteStorage implements Storage {
@@ -38,6 +46,10 @@ public final class SqliteStorage implements Storage {
     private final AnswerStorage answers = new SqlAnswers();
     private final SqlTraces traces = new SqlTraces();
     private final SqlTraffic traffic = new SqlTraffic();
+    private final SqlEvents events = new SqlEvents();
+    private final SqlSchedules schedules = new SqlSchedules();
+    private final SqlWebhooks webhooks = new SqlWebhooks();
+    private final SqlRuns runs = new SqlRuns();
     private final SchemaStorage schema;
 
     private SqliteStorage(Database database, Clock clock) {
@@ -114,6 +126,26 @@ public final class SqliteStorage implements Storage {
     @Override
     public TrafficStorage traffic() {
         return traffic;
+    }
+
+    @Override
+    public EventStorage events() {
+        return events;
+    }
+
+    @Override
+    public ScheduleStorage schedules() {
+        return schedules;
+    }
+
+    @Override
+    public WebhookStorage webhooks() {
+        return webhooks;
+    }
+
+    @Override
+    public RunStorage runs() {
+        return runs;
     }
 
     @Override

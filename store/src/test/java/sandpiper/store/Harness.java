@@ -19,6 +19,7 @@ import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.definition.ReleasePreview;
 import sandpiper.engine.definition.Releases;
+import sandpiper.engine.delivery.Backoff;
 import sandpiper.engine.read.PlainRecords;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.write.LiveRelease;
@@ -34,7 +35,12 @@ final class Harness implements AutoCloseable {
     final Engine engine;
 
     Harness(Path folder) {
-        engine = new Engine(SqliteStorage.open(folder.resolve("data.db"), CLOCK), CLOCK);
+        this(folder, CLOCK, Backoff.OF_HANDLERS);
+    }
+
+    Harness(Path folder, Clock clock, Backoff ofHandlers) {
+        engine =
+                new Engine(SqliteStorage.open(folder.resolve("data.db"), clock), clock, ofHandlers);
     }
 
     /** Releases object files of one package, each with its text. */
@@ -125,6 +131,38 @@ final class Harness implements AutoCloseable {
                         request(
                                 new RecordCommand.Transit(
                                         live.release().object(object), key, transition, null)));
+    }
+
+    /** Calls a function on a record, or on the object as a whole when there is no key. */
+    Outcome call(String object, @Nullable String key, String function, @Nullable Object... named) {
+        return call(Actor.SYSTEM, object, key, function, named);
+    }
+
+    Outcome call(
+            Actor actor,
+            String object,
+            @Nullable String key,
+            String function,
+            @Nullable Object... named) {
+        return engine.records()
+                .write(live ->
+                        new Request(
+                                new RecordCommand.Call(
+                                        live.release().object(object),
+                                        key,
+                                        function,
+                                        values(named),
+                                        null),
+                                actor,
+                                "test",
+                                false));
+    }
+
+    /** What a function gave back. */
+    static @Nullable Object result(Outcome outcome) {
+        assertThat(outcome).as("%s", messages(outcome)).isInstanceOf(Outcome.Success.class);
+        var result = ((Outcome.Success) outcome).result();
+        return result == null ? null : result.value();
     }
 
     Preview preview(String object, @Nullable Object... namesAndValues) {

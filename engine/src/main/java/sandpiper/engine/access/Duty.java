@@ -11,5 +11,7 @@ public enum Duty {
     /** Manage users, roles and clients. */
     ACCESS,
     /** See who changed what, and how services are called. */
-    AUDIT
+    AUDIT,
+    /** See events and their deliveries, deliver again, and manage webhooks. */
+    OPERATE
 }

@@ -8,13 +8,28 @@ import sandpiper.model.release.ObjectType;
 
 /** What became of a command. */
 public sealed interface Outcome {
+    /** It was done and is durable. */
+    sealed interface Success extends Outcome {
+        ObjectType object();
+
+        /** What was said but stopped nothing. */
+        List<Fault> warnings();
+
+        /** The account of it, or {@code null} when nobody asked for one. */
+        @Nullable Trace trace();
+
+        /** What a function gave back, or {@code null} when it gives nothing back. */
+        @Nullable Result result();
+
+        /** With the account of it. */
+        Success with(Trace account);
+    }
+
     /**
-     * It was done and is durable.
+     * It was done to a record.
      *
      * @param number internal number, to read the record again; never leaves the service
      * @param created whether the record is new
-     * @param warnings what was said but stopped nothing
-     * @param trace the account of it, or {@code null} when nobody asked for one
      */
     record Done(
             ObjectType object,
@@ -23,12 +38,44 @@ public sealed interface Outcome {
             long version,
             boolean created,
             List<Fault> warnings,
-            @Nullable Trace trace)
-            implements Outcome {
+            @Nullable Trace trace,
+            @Nullable Result result)
+            implements Success {
         public Done {
             warnings = List.copyOf(warnings);
         }
+
+        @Override
+        public Done with(Trace account) {
+            return new Done(object, number, id, version, created, warnings, account, result);
+        }
+
+        /** With what a function gave back. */
+        public Done giving(@Nullable Result given) {
+            return new Done(object, number, id, version, created, warnings, trace, given);
+        }
     }
+
+    /** A function of an object as a whole was called. */
+    record Returned(
+            ObjectType object, List<Fault> warnings, @Nullable Trace trace, @Nullable Result result)
+            implements Success {
+        public Returned {
+            warnings = List.copyOf(warnings);
+        }
+
+        @Override
+        public Returned with(Trace account) {
+            return new Returned(object, warnings, account, result);
+        }
+    }
+
+    /**
+     * What a function gave back.
+     *
+     * @param value in plain form, {@code null} when it came to nothing
+     */
+    record Result(@Nullable Object value) {}
 
     /** It had been done before, and was answered with this. */
     record Repeated(String answer) implements Outcome {}

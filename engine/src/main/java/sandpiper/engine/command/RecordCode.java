@@ -32,7 +32,10 @@ public enum RecordCode implements Code {
     CANNOT_BE_STORED("SP4126"),
     READ_ONLY_NOW("SP4127"),
     NOT_GRANTED("SP4128"),
-    VERSION_NEEDED("SP4129");
+    VERSION_NEEDED("SP4129"),
+    NOT_YOURS("SP4130"),
+    EVENT_LOOP("SP4131"),
+    RESULT_TOO_LARGE("SP4132");
 
     private final String id;
 

@@ -65,6 +65,21 @@ public sealed interface RecordCommand {
     record Transit(ObjectType object, String key, String transition, @Nullable Long expectedVersion)
             implements RecordCommand {}
 
+    /**
+     * Calls a function.
+     *
+     * @param key of the record it is called on, or {@code null} for one of the object as a whole
+     * @param function its name, which the object is known to have
+     * @param arguments by the names of its parameters
+     */
+    record Call(
+            ObjectType object,
+            @Nullable String key,
+            String function,
+            Map<String, @Nullable Object> arguments,
+            @Nullable Long expectedVersion)
+            implements RecordCommand {}
+
     /** Takes a retired record back into use. */
     record Restore(ObjectType object, String key) implements RecordCommand {}
 }

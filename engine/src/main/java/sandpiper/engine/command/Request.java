@@ -57,6 +57,6 @@ public record Request(
     /** Writes an answer in the protocol's own form. */
     @FunctionalInterface
     public interface AnswerMaker {
-        String make(Session session, Outcome.Done done);
+        String make(Session session, Outcome.Success done);
     }
 }

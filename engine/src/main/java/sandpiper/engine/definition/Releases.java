@@ -248,7 +248,12 @@ public final class Releases {
         var release = Objects.requireNonNull(drafts.check(files).compiled());
         var change = ReleaseChange.between(live.release(), release);
         storage.schema().apply(transaction, change);
-        new Recomputation(liveOf(live.number() + 1, release), transaction, actor, clock.instant())
+        new Recomputation(
+                        liveOf(live.number() + 1, release),
+                        transaction,
+                        storage.events(),
+                        actor,
+                        clock.instant())
                 .run(change);
         var stored =
                 new StoredRelease(

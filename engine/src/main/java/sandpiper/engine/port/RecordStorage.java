@@ -8,6 +8,7 @@ import sandpiper.engine.read.Page;
 import sandpiper.engine.read.Query;
 import sandpiper.engine.read.RecordView;
 import sandpiper.logic.condition.Condition;
+import sandpiper.logic.condition.Selection;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
@@ -52,8 +53,22 @@ public interface RecordStorage {
      *
      * @param condition {@code null} for all
      */
+    default List<Long> numbers(
+            Session session, ObjectType object, @Nullable Condition condition, int limit) {
+        return numbers(session, object, condition, List.of(), limit);
+    }
+
+    /**
+     * The same in an order; what is equal by it comes in the order of creation.
+     *
+     * @param order empty values come first, last when descending
+     */
     List<Long> numbers(
-            Session session, ObjectType object, @Nullable Condition condition, int limit);
+            Session session,
+            ObjectType object,
+            @Nullable Condition condition,
+            List<Selection.Order> order,
+            int limit);
 
     /**
      * One value over the records in use for which a condition holds, in stored form.

@@ -33,6 +33,14 @@ public interface Storage extends AutoCloseable {
 
     TrafficStorage traffic();
 
+    EventStorage events();
+
+    ScheduleStorage schedules();
+
+    WebhookStorage webhooks();
+
+    RunStorage runs();
+
     @Override
     void close();
 }

@@ -6,7 +6,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import sandpiper.engine.access.RecordScope;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Outcome.Reason;
@@ -18,6 +17,8 @@ import sandpiper.engine.port.StoredRecord;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.read.KeyText;
 import sandpiper.logic.Quoted;
+import sandpiper.logic.run.BudgetException;
+import sandpiper.model.logic.CompiledFunction;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
@@ -31,8 +32,22 @@ final class CommandRun {
     private final Request request;
     private final UnitOfWork unit;
     private @Nullable RecordState record;
+    private Outcome.@Nullable Result result;
+
+    private final @Nullable CompiledFunction function;
 
     CommandRun(LiveRelease live, Transaction transaction, Request request, UnitOfWork unit) {
+        this(live, transaction, request, unit, null);
+    }
+
+    /** {@code function} is called in the place of the released one, unless it is {@code null}. */
+    CommandRun(
+            LiveRelease live,
+            Transaction transaction,
+            Request request,
+            UnitOfWork unit,
+            @Nullable CompiledFunction function) {
+        this.function = function;
         this.live = live;
         this.transaction = transaction;
         this.request = request;
@@ -52,6 +67,7 @@ final class CommandRun {
             case RecordCommand.Change change -> change(change);
             case RecordCommand.Save save -> save(save);
             case RecordCommand.Transit transit -> transit(transit);
+            case RecordCommand.Call call -> call(call);
             case RecordCommand.Remove remove -> remove(remove);
             case RecordCommand.Restore restore -> restore(restore);
         };
@@ -64,14 +80,7 @@ final class CommandRun {
 
     private boolean isReached(ObjectType object, long number) {
         return request.scope().conditions().isEmpty()
-                || isWithin(request.scope(), unit.load(object, number));
-    }
-
-    private boolean isWithin(RecordScope scope, RecordState state) {
-        var workspace = unit.workspace();
-        return scope.conditions().stream()
-                .map(text -> workspace.logic().condition(state.object(), text).code())
-                .allMatch(code -> code.holds(workspace.frame(code, state)));
+                || unit.isWithin(request.scope(), unit.load(object, number));
     }
 
     /**
@@ -79,8 +88,8 @@ final class CommandRun {
      * out.
      */
     Outcome.@Nullable Refused beyond() {
-        var made = record();
-        return isWithin(request.after(), made)
+        var made = record;
+        return made == null || unit.isWithin(request.after(), made)
                 ? null
                 : Outcome.Refused.because(
                         Reason.CONFLICT,
@@ -232,6 +241,85 @@ final class CommandRun {
         return null;
     }
 
+    private @Nullable Outcome call(RecordCommand.Call call) {
+        var object = call.object();
+        var key = call.key();
+        RecordState on = null;
+        if (key != null) {
+            var found = find(object, key);
+            if (found.isEmpty()) {
+                return missing(object, key);
+            }
+            on = unit.load(object, found.get().number());
+            var refusal = refusal(on, call.expectedVersion());
+            if (refusal != null) {
+                return refusal;
+            }
+            begin(on);
+        }
+        var tried = function;
+        call(call, on, tried == null ? live.logic().of(object).function(call.function()) : tried);
+        return null;
+    }
+
+    private void call(
+            RecordCommand.Call call, @Nullable RecordState on, CompiledFunction compiled) {
+        var object = call.object();
+        var type = compiled.type();
+        var reader = new ArgumentReader(unit, object, request.textual());
+        var arguments =
+                reader.read(
+                        type.definition().label(),
+                        type.definition().parameters(),
+                        call.arguments());
+        reader.faults().forEach(fault -> refuse(on, fault));
+        if (unit.isStopped()) {
+            return;
+        }
+        try {
+            var given =
+                    unit.functions()
+                            .run(
+                                    compiled,
+                                    on,
+                                    arguments,
+                                    Rights.of(live.release(), request.actor()));
+            if (!unit.isStopped()) {
+                result = unit.functions().result(type, given);
+            }
+        } catch (BudgetException e) {
+            refuse(on, new Fault(List.of(), RecordCode.TOO_MUCH, e.said()));
+        } catch (WorkStoppedException _) {
+            // what stopped it is among the faults
+        }
+    }
+
+    private void refuse(@Nullable RecordState on, Fault fault) {
+        if (on == null) {
+            unit.refuse(fault);
+        } else {
+            unit.add(on, fault);
+        }
+    }
+
+    /** What a function gave back, or {@code null} when it gives nothing back. */
+    Outcome.@Nullable Result result() {
+        return result;
+    }
+
+    /** The record it is about; {@code null} when it is about none, or is not prepared yet. */
+    @Nullable RecordState about() {
+        return record;
+    }
+
+    /** The answer to what was done, after it is stored. */
+    Outcome.Success done() {
+        var about = record;
+        return about == null
+                ? new Outcome.Returned(request.command().object(), unit.warnings(), null, result)
+                : unit.done(about).giving(result);
+    }
+
     private @Nullable Outcome remove(RecordCommand.Remove remove) {
         var object = remove.object();
         var found = find(object, remove.key());
@@ -278,7 +366,10 @@ final class CommandRun {
         unit.settle();
         unit.workspace().touched().remove(there);
         unit.store();
-        return unit.flush().delete(there, stored);
+        var key = unit.workspace().written(there);
+        var done = unit.flush().delete(there, stored);
+        unit.eventWriter().deleted(there, done.version(), key);
+        return done;
     }
 
     private @Nullable Outcome restore(RecordCommand.Restore restore) {

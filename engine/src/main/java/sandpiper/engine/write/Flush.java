@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Outcome;
-import sandpiper.engine.command.Request;
 import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.StoredRecord;
@@ -26,15 +25,15 @@ final class Flush {
     private final RecordStorage records;
     private final HistoryStorage history;
     private final Transaction transaction;
-    private final Request request;
+    private final Origin origin;
     private final Instant now;
 
-    Flush(LiveRelease live, Transaction transaction, Request request, Instant now) {
+    Flush(LiveRelease live, Transaction transaction, Origin origin, Instant now) {
         this.live = live;
         this.records = live.records();
         this.history = live.history();
         this.transaction = transaction;
-        this.request = request;
+        this.origin = origin;
         this.now = now;
     }
 
@@ -68,7 +67,7 @@ final class Flush {
 
     private StoredRecord head(RecordState record, long version) {
         var stored = record.stored();
-        var by = request.actor().name();
+        var by = origin.actor().name();
         boolean byHand = version != version(record) || stored == null;
         return new StoredRecord(
                 record.number(),
@@ -176,10 +175,18 @@ final class Flush {
 
     private static Outcome.Done done(RecordState record, long version, boolean created) {
         return new Outcome.Done(
-                record.object(), record.number(), record.id(), version, created, List.of(), null);
+                record.object(),
+                record.number(),
+                record.id(),
+                version,
+                created,
+                List.of(),
+                null,
+                null);
     }
 
-    private static String operation(RecordState record) {
+    /** What happened to a record, in a word. */
+    static String operation(RecordState record) {
         if (record.isNew()) {
             return "created";
         }
@@ -189,7 +196,8 @@ final class Flush {
         return record.isRetired() ? "retired" : "restored";
     }
 
-    private List<HistoryStorage.ValueChange> changes(RecordState record) {
+    /** What of a record is another than when the work began. */
+    List<HistoryStorage.ValueChange> changes(RecordState record) {
         var changes = new ArrayList<>(changes("", record.slots()));
         for (var part : record.object().parts()) {
             for (var gone : record.removed(part)) {
@@ -264,8 +272,8 @@ final class Flush {
                         record.id(),
                         version,
                         now,
-                        request.actor().name(),
-                        request.via(),
+                        origin.actor().name(),
+                        origin.via(),
                         operation,
                         changes));
     }

@@ -79,6 +79,25 @@ final class InputReader {
         return new RecordInput(read, parts, reader.faults);
     }
 
+    /**
+     * Reads one value as a field takes it.
+     *
+     * @param faults take what is wrong with it
+     * @return {@code null} when it could not be read
+     */
+    static @Nullable Given value(
+            Release release,
+            Field field,
+            @Nullable Object plain,
+            boolean textual,
+            List<Object> path,
+            List<Fault> faults) {
+        var reader = new InputReader(release, textual);
+        var given = reader.field(field, plain, path);
+        faults.addAll(reader.faults);
+        return given;
+    }
+
     private Map<Field, Given> fields(
             String owner,
             Fields all,

@@ -5,8 +5,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import sandpiper.engine.access.Actor;
-import sandpiper.engine.command.RecordCommand;
-import sandpiper.engine.command.Request;
+import sandpiper.engine.port.EventStorage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.logic.run.BudgetException;
@@ -24,8 +23,15 @@ public final class Recomputation {
     private final Transaction transaction;
     private final Actor actor;
     private final Instant now;
+    private final Outbox outbox;
 
-    public Recomputation(LiveRelease live, Transaction transaction, Actor actor, Instant now) {
+    public Recomputation(
+            LiveRelease live,
+            Transaction transaction,
+            EventStorage events,
+            Actor actor,
+            Instant now) {
+        this.outbox = new Outbox(events, Listeners.NONE);
         this.live = live;
         this.transaction = transaction;
         this.actor = actor;
@@ -78,14 +84,8 @@ public final class Recomputation {
     }
 
     private void run(Formula formula, ObjectType object, List<Long> numbers) {
-        var command = new RecordCommand.Restore(object, "");
-        var unit =
-                new UnitOfWork(
-                        live,
-                        transaction,
-                        new Request(command, actor, "release", false),
-                        now,
-                        Tracer.off());
+        var origin = new Origin(actor, "release", false, object.zone(), UnitOfWork.newId(), 0);
+        var unit = new UnitOfWork(live, transaction, origin, outbox, now, Tracer.off());
         for (var number : numbers) {
             unit.derivation().markDirty(unit.load(object, number), formula);
         }

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.command.CallTrial;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Outcome.Reason;
 import sandpiper.engine.command.Preview;
@@ -16,21 +17,33 @@ import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.AnswerStorage;
+import sandpiper.engine.port.RunStorage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.trace.Trace;
 import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.trace.Tracer;
+import sandpiper.model.logic.CompiledFunction;
 
 /** Carries out commands in the writer's transaction. */
 public final class RecordWrites {
     private static final NoArgGenerator IDS = Generators.timeBasedEpochGenerator();
 
     private final AnswerStorage answers;
+    private final RunStorage runs;
+    private final Outbox outbox;
     private final Clock clock;
 
-    public RecordWrites(AnswerStorage answers, Clock clock) {
+    public RecordWrites(AnswerStorage answers, RunStorage runs, Outbox outbox, Clock clock) {
         this.answers = answers;
+        this.runs = runs;
+        this.outbox = outbox;
         this.clock = clock;
+    }
+
+    private UnitOfWork unit(
+            LiveRelease live, Transaction transaction, Request request, Tracer tracer) {
+        return new UnitOfWork(
+                live, transaction, Origin.of(request), outbox, clock.instant(), tracer);
     }
 
     /** Carries out a command, or gives the answer of the same one done before. */
@@ -51,7 +64,7 @@ public final class RecordWrites {
                                     + " each request.");
         }
         var outcome = carryOut(live, transaction, request);
-        if (outcome instanceof Outcome.Done done) {
+        if (outcome instanceof Outcome.Success done) {
             var text = once.answer().make(transaction, done);
             answers.put(
                     transaction,
@@ -64,6 +77,16 @@ public final class RecordWrites {
     }
 
     private Outcome carryOut(LiveRelease live, Transaction transaction, Request request) {
+        long start = System.nanoTime();
+        var outcome = carryOutAsked(live, transaction, request);
+        if (request.command() instanceof RecordCommand.Call call
+                && outcome instanceof Outcome.Success done) {
+            runs.add(transaction, Runs.of(request, call, done, clock.instant(), start));
+        }
+        return outcome;
+    }
+
+    private Outcome carryOutAsked(LiveRelease live, Transaction transaction, Request request) {
         if (request.traced()) {
             return carryOutTraced(live, transaction, request);
         }
@@ -91,20 +114,15 @@ public final class RecordWrites {
         var outcome = carryOut(live, transaction, request, tracer);
         tracer.leave();
         return switch (outcome) {
-            case Outcome.Done done -> {
+            case Outcome.Success done -> {
                 tracer.step(
                         TraceStep.Kind.STORED,
                         "Stored",
                         "",
-                        "version %d".formatted(done.version()));
-                yield new Outcome.Done(
-                        done.object(),
-                        done.number(),
-                        done.id(),
-                        done.version(),
-                        done.created(),
-                        done.warnings(),
-                        trace(request, what, "done", tracer));
+                        done instanceof Outcome.Done record
+                                ? "version %d".formatted(record.version())
+                                : "");
+                yield done.with(trace(request, what, "done", tracer));
             }
             case Outcome.Refused refused -> {
                 refused.faults()
@@ -147,6 +165,10 @@ public final class RecordWrites {
                     "save " + object + (save.key() == null ? "" : " " + save.key());
             case RecordCommand.Transit transit ->
                     "%s %s %s".formatted(transit.transition(), object, transit.key());
+            case RecordCommand.Call call ->
+                    call.key() == null
+                            ? "%s.%s".formatted(object, call.function())
+                            : "%s %s %s".formatted(call.function(), object, call.key());
             case RecordCommand.Remove remove -> "remove %s %s".formatted(object, remove.key());
             case RecordCommand.Restore restore -> "restore %s %s".formatted(object, restore.key());
         };
@@ -154,7 +176,7 @@ public final class RecordWrites {
 
     private Outcome carryOut(
             LiveRelease live, Transaction transaction, Request request, Tracer tracer) {
-        var unit = new UnitOfWork(live, transaction, request, clock.instant(), tracer);
+        var unit = unit(live, transaction, request, tracer);
         var command = new CommandRun(live, transaction, request, unit);
         var early = command.prepare();
         if (early != null) {
@@ -170,7 +192,7 @@ public final class RecordWrites {
             return beyond;
         }
         unit.store();
-        return unit.done(command.record());
+        return command.done();
     }
 
     /**
@@ -193,7 +215,7 @@ public final class RecordWrites {
     public Preview preview(
             LiveRelease live, Transaction transaction, Request request, boolean traced) {
         var tracer = traced ? Tracer.on() : Tracer.off();
-        var unit = new UnitOfWork(live, transaction, request, clock.instant(), tracer);
+        var unit = unit(live, transaction, request, tracer);
         var command = new CommandRun(live, transaction, request, unit);
         var early = command.prepare();
         if (early instanceof Outcome.Refused refused) {
@@ -204,6 +226,29 @@ public final class RecordWrites {
         return new Previews(unit).of(command.record(), tracer);
     }
 
+    /**
+     * Tells what calling a function would do; the caller undoes what was done.
+     *
+     * @param function in the place of the released one, or {@code null}
+     */
+    public CallTrial tryCall(
+            LiveRelease live,
+            Transaction transaction,
+            Request request,
+            @Nullable CompiledFunction function) {
+        var tracer = Tracer.on();
+        var unit = unit(live, transaction, request, tracer);
+        var command = new CommandRun(live, transaction, request, unit, function);
+        if (command.prepare() instanceof Outcome.Refused refused) {
+            return new CallTrial(
+                    null, refused.faults(), List.of(), List.of(), List.of(), List.of(), List.of());
+        }
+        if (!unit.isStopped()) {
+            unit.work();
+        }
+        return new CallTrials(unit).of(command.result(), tracer);
+    }
+
     /** Does something with a record in a unit of work that is thrown away afterwards. */
     public <T> T tryOut(
             LiveRelease live,
@@ -211,7 +256,7 @@ public final class RecordWrites {
             Request request,
             Tracer tracer,
             Function<Trial, T> trial) {
-        var unit = new UnitOfWork(live, transaction, request, clock.instant(), tracer);
+        var unit = unit(live, transaction, request, tracer);
         var command = new CommandRun(live, transaction, request, unit);
         var early = command.prepare();
         return trial.apply(
@@ -258,7 +303,7 @@ public final class RecordWrites {
     private Outcome alone(LiveRelease live, Transaction transaction, Request request) {
         transaction.mark();
         var outcome = carryOut(live, transaction, request, Tracer.off());
-        if (outcome instanceof Outcome.Done) {
+        if (outcome instanceof Outcome.Success) {
             transaction.keepSinceMark();
         } else {
             transaction.undoToMark();
@@ -273,13 +318,7 @@ public final class RecordWrites {
             List<Request> requests,
             List<Integer> open,
             List<@Nullable Outcome> outcomes) {
-        var unit =
-                new UnitOfWork(
-                        live,
-                        transaction,
-                        requests.get(open.getFirst()),
-                        clock.instant(),
-                        Tracer.off());
+        var unit = unit(live, transaction, requests.get(open.getFirst()), Tracer.off());
         var commands = new HashMap<Integer, CommandRun>();
         boolean refused = false;
         for (int index : open) {
@@ -297,7 +336,8 @@ public final class RecordWrites {
         unit.work();
         if (unit.isStopped()) {
             commands.forEach((index, command) -> {
-                var faults = unit.faultsOf(command.record());
+                var about = command.about();
+                var faults = about == null ? unit.faults() : unit.faultsOf(about);
                 if (!faults.isEmpty()) {
                     outcomes.set(index, UnitOfWork.refusal(faults));
                 }
@@ -314,7 +354,7 @@ public final class RecordWrites {
             return false;
         }
         unit.store();
-        commands.forEach((index, command) -> outcomes.set(index, unit.done(command.record())));
+        commands.forEach((index, command) -> outcomes.set(index, command.done()));
         return true;
     }
 }

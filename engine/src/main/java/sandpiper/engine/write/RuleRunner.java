@@ -98,7 +98,7 @@ final class RuleRunner {
         workspace.addChange(frame, record);
         tracer.enter(TraceStep.Kind.NOTE, "then", "", "");
         try {
-            rule.then().run(frame, new RuleActions(unit, workspace, tracer, record));
+            rule.then().run(frame, new StepActions(unit, workspace, tracer, record));
         } finally {
             tracer.leave();
         }

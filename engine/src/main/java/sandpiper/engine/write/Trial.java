@@ -65,7 +65,7 @@ public final class Trial {
         frame.set(Setting.THIS, state.logic(unit.workspace()));
         unit.workspace().addChange(frame, state);
         try {
-            code.run(frame, new RuleActions(unit, unit.workspace(), tracer, state));
+            code.run(frame, new StepActions(unit, unit.workspace(), tracer, state));
         } catch (BudgetException e) {
             unit.workspace().evaluation().note(e.said());
         }

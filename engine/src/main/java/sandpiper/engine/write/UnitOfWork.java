@@ -10,20 +10,24 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.RecordScope;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCode;
-import sandpiper.engine.command.Request;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.read.RecordFinder;
 import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.logic.run.BudgetException;
+import sandpiper.logic.value.Nothing;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Standard;
+import sandpiper.model.type.FieldType;
 import sandpiper.model.type.TemporalType;
 
 /**
@@ -53,6 +57,12 @@ final class UnitOfWork implements Workspace.Settler {
     private final Guards guards;
     private final Fills fills;
     private final Lifecycles lifecycles;
+    private final FunctionRun functions;
+    private final Raised raised;
+    private final HandlerRun handlers;
+    private final WithinHandlers within;
+    private final EventWriter eventWriter;
+    private final Origin origin;
     private final Structure structure;
     private final InputApplier applier;
     private final Set<RecordState> primaries = new LinkedHashSet<>();
@@ -60,13 +70,14 @@ final class UnitOfWork implements Workspace.Settler {
     private final List<Fault> formulaFaults = new ArrayList<>();
     private final List<Fault> warnings = new ArrayList<>();
 
-    /** A fault with the record it is about. */
-    private record Said(RecordState record, Fault fault) {}
+    /** A fault with the record it is about, {@code null} for the request as a whole. */
+    private record Said(@Nullable RecordState record, Fault fault) {}
 
     UnitOfWork(
             LiveRelease live,
             Transaction transaction,
-            Request request,
+            Origin origin,
+            Outbox outbox,
             Instant now,
             Tracer tracer) {
         this.live = live;
@@ -74,21 +85,23 @@ final class UnitOfWork implements Workspace.Settler {
         this.now = now;
         this.tracer = tracer;
         this.workspace =
-                new Workspace(
-                        live,
-                        transaction,
-                        now,
-                        request.actor().name(),
-                        request.command().object().zone(),
-                        this);
-        this.flush = new Flush(live, transaction, request, now);
+                new Workspace(live, transaction, now, origin.actor().name(), origin.zone(), this);
+        this.flush = new Flush(live, transaction, origin, now);
+        this.eventWriter =
+                new EventWriter(
+                        live, outbox.events(), outbox.listeners(), transaction, origin, now);
         this.derivation = new Derivation(workspace, tracer, formulaFaults);
         this.rules = new RuleRunner(this, workspace, tracer);
         this.guards = new Guards(this, workspace, tracer);
         this.fills = new Fills(workspace);
         this.lifecycles = new Lifecycles(this, tracer);
+        this.functions = new FunctionRun(this, workspace, tracer);
         this.structure = new Structure(this, workspace);
-        this.applier = new InputApplier(this, workspace, request.textual());
+        this.applier = new InputApplier(this, workspace, origin.textual());
+        this.raised = new Raised(this, workspace, tracer);
+        this.handlers = new HandlerRun(this, workspace);
+        this.within = new WithinHandlers(this, workspace, tracer);
+        this.origin = origin;
     }
 
     Workspace workspace() {
@@ -111,6 +124,39 @@ final class UnitOfWork implements Workspace.Settler {
         return lifecycles;
     }
 
+    FunctionRun functions() {
+        return functions;
+    }
+
+    Raised raised() {
+        return raised;
+    }
+
+    HandlerRun handlers() {
+        return handlers;
+    }
+
+    EventWriter eventWriter() {
+        return eventWriter;
+    }
+
+    /** Who wants it. */
+    Actor actor() {
+        return origin.actor();
+    }
+
+    /** A public id for something new. */
+    static UUID newId() {
+        return IDS.generate();
+    }
+
+    /** Whether a record meets all conditions of a scope. */
+    boolean isWithin(RecordScope scope, RecordState state) {
+        return scope.conditions().stream()
+                .map(text -> workspace.logic().condition(state.object(), text).code())
+                .allMatch(code -> code.holds(workspace.frame(code, state)));
+    }
+
     /** A new record that is part of the work. */
     RecordState create(ObjectType object) {
         var record = new RecordState(object, IDS.generate());
@@ -121,6 +167,14 @@ final class UnitOfWork implements Workspace.Settler {
     /** The number of a record by its natural key or public id, in use or retired. */
     Optional<RecordStorage.Found> find(ObjectType object, String key) {
         return RecordFinder.find(live.records(), transaction, object, key);
+    }
+
+    /** The record a key stands for in a reference, as logic sees it; null when there is none. */
+    Object referenced(Field field, String key) {
+        var object = live.release().target((FieldType.Reference) field.type());
+        return find(object, key)
+                .<Object>map(found -> workspace.record(object, found.number()).logic(workspace))
+                .orElse(Nothing.NULL);
     }
 
     RecordState load(ObjectType object, long number) {
@@ -280,16 +334,23 @@ final class UnitOfWork implements Workspace.Settler {
             derivation.run();
             primaries.forEach(guards::checkOffers);
             // Rules are not asked about what could not even be read.
-            while (faults.isEmpty() && rules.run()) {
+            while (faults.isEmpty() && react()) {
                 derivation.run();
             }
-            formulaFaults.forEach(fault -> add(primaries.iterator().next(), fault));
+            formulaFaults.forEach(this::refuse);
             check();
         } catch (BudgetException e) {
             refuse(new Fault(List.of(), RecordCode.TOO_MUCH, e.said()));
         } catch (WorkStoppedException _) {
             tracer.step(TraceStep.Kind.REFUSED, "The work was stopped", "", "");
         }
+    }
+
+    /** Lets rules and handlers that are part of the work react; tells whether any did. */
+    private boolean react() {
+        boolean ruled = rules.run();
+        boolean handled = within.run();
+        return ruled || handled;
     }
 
     private void check() {
@@ -337,7 +398,7 @@ final class UnitOfWork implements Workspace.Settler {
 
     /** Takes a fault that is about the request as a whole. */
     void refuse(Fault fault) {
-        faults.add(new Said(primaries.iterator().next(), fault));
+        faults.add(new Said(primaries.isEmpty() ? null : primaries.iterator().next(), fault));
     }
 
     void add(RecordState record, Fault fault) {
@@ -414,9 +475,17 @@ final class UnitOfWork implements Workspace.Settler {
 
     /** Stores everything for good; only when there are no faults. */
     void store() {
+        eventWriter.emitted(raised.all(), workspace);
         for (var record : workspace.touched()) {
             if (record.isChanged() || record.number() < 0) {
-                flush.finish(record);
+                var done = flush.finish(record);
+                if (record.isChangedByHand() || record.isNew()) {
+                    eventWriter.changed(
+                            record,
+                            done.version(),
+                            workspace.written(record),
+                            lifecycles.taken(record));
+                }
             }
         }
     }
@@ -435,6 +504,7 @@ final class UnitOfWork implements Workspace.Settler {
                 version,
                 stored == null,
                 warnings,
+                null,
                 null);
     }
 

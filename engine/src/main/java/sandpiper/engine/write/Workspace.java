@@ -227,7 +227,16 @@ final class Workspace implements RecordSource {
             return List.of();
         }
         settler.settle();
-        var numbers = live.records().numbers(session, object, condition, MOST_RECORDS - loaded + 1);
+        evaluation.lookAtClock();
+        int bound = MOST_RECORDS - loaded + 1;
+        var numbers =
+                live.records()
+                        .numbers(
+                                session,
+                                object,
+                                condition,
+                                selection.order(),
+                                selection.most() < 0 ? bound : Math.min(bound, selection.most()));
         var found = new ArrayList<Object>(numbers.size());
         numbers.forEach(number -> found.add(record(object, number).logic(this)));
         return found;

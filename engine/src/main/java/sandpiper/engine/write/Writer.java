@@ -42,6 +42,12 @@ public final class Writer implements AutoCloseable {
     private final BlockingQueue<Entry<?>> queue = new ArrayBlockingQueue<>(LONGEST_QUEUE);
     private final Thread thread;
     private volatile boolean closed;
+    private volatile Runnable afterCommit = () -> {};
+
+    /** Runs on the writer's thread after each commit; must be quick and not throw. */
+    public void afterCommit(Runnable told) {
+        afterCommit = told;
+    }
 
     /** Starts the thread. */
     public Writer(Storage storage) {
@@ -121,6 +127,7 @@ public final class Writer implements AutoCloseable {
                 next.run(transaction);
             }
             transaction.commit();
+            afterCommit.run();
         } catch (RuntimeException e) {
             fail(group, e);
             return;

@@ -558,6 +558,19 @@ final class Expressions {
             return type.isTextual()
                     || (type instanceof RecordOf(var from) && from.name().equals(to.name()));
         }
+        if (wanted instanceof LogicType.ListOf(var to)
+                && type instanceof LogicType.ListOf(var of)) {
+            return fits(of, to);
+        }
+        if (wanted instanceof LogicType.ContextOf(var to)
+                && type instanceof LogicType.ContextOf(var of)) {
+            return to == null
+                    || of == null
+                    || of.entrySet().stream()
+                            .allMatch(entry ->
+                                    to.containsKey(entry.getKey())
+                                            && fits(entry.getValue(), to.get(entry.getKey())));
+        }
         if (wanted == Simple.DATE || wanted == Simple.DATE_TIME) {
             return type == Simple.DATE || type == Simple.DATE_TIME;
         }

@@ -17,29 +17,45 @@ import sandpiper.logic.syntax.TemplateParser;
 import sandpiper.logic.term.Act;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.term.Terms;
+import sandpiper.logic.type.FunctionType;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.LogicType.RecordOf;
 import sandpiper.logic.type.Member;
 import sandpiper.logic.type.RecordType;
 
-/** Checks the steps of a rule. Never throws on bad text. */
+/** Checks the steps of a rule or a function. Never throws on bad text. */
 public final class StepChecker {
     private final Checking checking;
     private final Expressions expressions;
     private final List<Problem> templateProblems = new ArrayList<>();
 
-    private StepChecker(Setting setting) {
+    private final FunctionCalls calls;
+    private final Emissions emissions;
+    private final @Nullable FunctionType function;
+
+    private StepChecker(Setting setting, @Nullable FunctionType function) {
         this.checking = new Checking(setting.world());
         this.expressions = new Expressions(checking);
+        this.calls = new FunctionCalls(checking, expressions);
+        this.emissions = new Emissions(checking, expressions);
+        this.function = function;
     }
 
     /** Reads and checks steps about a record. */
     public static CheckedSteps check(String text, Setting setting) {
+        return check(text, setting, null);
+    }
+
+    /** The same as what a function does, whose parameters are names of the setting. */
+    public static CheckedSteps check(
+            String text, Setting setting, @Nullable FunctionType function) {
         var parsed = StepParser.parse(text);
-        var checker = new StepChecker(setting);
+        var checker = new StepChecker(setting, function);
         var scope = Scopes.of(setting, checker.checking);
         checker.checking.scopes().put(new Span(0, text.codePointCount(0, text.length())), scope);
         var acts = checker.steps(parsed.steps(), scope);
+        checker.warnOfUnusedParameters(acts, scope);
+        checker.requireReturn(acts, new Span(0, text.codePointCount(0, text.length())));
         var problems = new ArrayList<>(parsed.problems());
         problems.addAll(checker.templateProblems);
         problems.addAll(checker.checking.problems());
@@ -52,11 +68,69 @@ public final class StepChecker {
                 checker.checking.scopes());
     }
 
+    /** A function that gives something back must do so on every way through it. */
+    private void requireReturn(List<Act> acts, Span whole) {
+        var returns = function == null ? null : function.returns();
+        if (returns != null && !ends(acts)) {
+            checking.error(
+                    LogicCode.NO_RETURN,
+                    acts.isEmpty() ? whole : acts.getLast().span(),
+                    "%s returns %s, but not on every way through it; end each with return."
+                            .formatted(
+                                    java.util.Objects.requireNonNull(function).name(),
+                                    returns.described()));
+        }
+    }
+
+    private void warnOfUnusedParameters(List<Act> acts, Scope scope) {
+        if (function == null) {
+            return;
+        }
+        for (var parameter : function.parameters()) {
+            var used = new boolean[1];
+            if (scope.names().get(parameter.name()) instanceof Term.Local local) {
+                Act.terms(acts, term -> used[0] |= Terms.uses(term, local));
+            }
+            if (!used[0]) {
+                checking.warn(
+                        LogicCode.UNUSED_NAME,
+                        new Span(0, 0),
+                        "The parameter %s of %s is never used."
+                                .formatted(parameter.name(), function.name()),
+                        null);
+            }
+        }
+    }
+
+    /** Whether nothing behind these steps is ever reached. */
+    private static boolean ends(List<Act> acts) {
+        return acts.stream()
+                .anyMatch(act ->
+                        switch (act) {
+                            case Act.Return _ -> true;
+                            case Act.Reject reject -> reject.condition() == null;
+                            case Act.If choice ->
+                                    ends(choice.otherwise())
+                                            && choice.branches().stream()
+                                                    .allMatch(branch -> ends(branch.acts()));
+                            default -> false;
+                        });
+    }
+
     private List<Act> steps(List<Step> steps, Scope outer) {
         var scope = outer.inner();
         var acts = new ArrayList<Act>();
         var lets = new ArrayList<Act.Let>();
+        boolean told = false;
         for (var step : steps) {
+            if (!told && ends(acts)) {
+                told = true;
+                checking.warn(
+                        LogicCode.UNREACHABLE,
+                        step.span(),
+                        "This is never reached: what stands before it ends here.",
+                        null);
+            }
             checking.scopes().put(step.span(), scope);
             var act = act(step, scope);
             if (act != null) {
@@ -105,7 +179,61 @@ public final class StepChecker {
             case Step.Warn warn ->
                     new Act.Warn(message(warn.message(), scope), at(warn.at(), scope), warn.span());
             case Step.Note note -> new Act.Note(message(note.value(), scope), note.span());
+            case Step.Call call -> call(call, scope);
+            case Step.Return end -> end(end, scope);
+            case Step.Emit emit -> emissions.check(emit, scope);
         };
+    }
+
+    private @Nullable Act call(Step.Call call, Scope scope) {
+        var called = calls.check(call, scope);
+        if (called == null) {
+            return null;
+        }
+        var as = call.as();
+        var returns = called.function().returns();
+        if (as != null && returns == null) {
+            checking.error(
+                    LogicCode.NOT_ASSIGNABLE,
+                    call.span(),
+                    "%s returns nothing that could have a name."
+                            .formatted(called.function().name()));
+        }
+        return new Act.Call(
+                called.object(),
+                called.function(),
+                called.record(),
+                called.arguments(),
+                as == null || returns == null ? null : named(as, call.span(), returns, scope),
+                call.span());
+    }
+
+    private @Nullable Act end(Step.Return end, Scope scope) {
+        var written = end.value();
+        if (function == null) {
+            checking.error(
+                    LogicCode.NOT_A_FUNCTION, end.span(), "Only a function returns something.");
+            return null;
+        }
+        var returns = function.returns();
+        if ((returns == null) != (written == null)) {
+            checking.error(
+                    LogicCode.NOT_ASSIGNABLE,
+                    end.span(),
+                    returns == null
+                            ? "%s returns nothing; say what it returns, or write return alone."
+                                    .formatted(function.name())
+                            : "%s returns %s; write it behind return."
+                                    .formatted(function.name(), returns.described()));
+        }
+        if (written == null) {
+            return new Act.Return(null, end.span());
+        }
+        return new Act.Return(
+                returns == null
+                        ? expressions.term(written, scope)
+                        : expressions.assigned(written, scope, returns),
+                end.span());
     }
 
     private Act let(Step.Let let, Scope scope) {
@@ -391,6 +519,11 @@ public final class StepChecker {
         var term = expressions.term(field, scope);
         if (term instanceof Term.Read(Term.Local _, var member, _)) {
             return List.of(member.name());
+        }
+        if (term instanceof Term.Local local
+                && function != null
+                && function.parameter(local.name()).isPresent()) {
+            return List.of(local.name());
         }
         if (!isReported(term)) {
             checking.error(

@@ -109,6 +109,12 @@ public final class Selections {
                 : Optional.empty();
     }
 
+    /** The path to what records are put in order by, or nothing when a store cannot do that. */
+    public static Optional<List<String>> orderPath(Term by, Term.Local item) {
+        boolean isPlain = !(by.type() instanceof RecordOf) && by.type().isOrdered();
+        return isPlain ? Optional.ofNullable(path(by, item)) : Optional.empty();
+    }
+
     /** The names from an item to a field, or {@code null} when the value is anything else. */
     private static @Nullable List<String> path(Term value, Term.Local item) {
         var names = new ArrayList<String>();

@@ -1,5 +1,6 @@
 package sandpiper.logic.run;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -17,7 +18,11 @@ public final class Evaluation implements Run {
     /** Items one list may have. */
     public static final int MOST_ITEMS = 1_000_000;
 
-    private static final int DEEPEST = 200;
+    /** Time a function may take; all other changes wait for it. */
+    private static final Duration LONGEST = Duration.ofSeconds(2);
+
+    private static final int STEPS_BETWEEN_LOOKS = 10_000;
+    private static final int DEEPEST = 100;
     private static final int MOST_NOTES = 20;
 
     private final Instant now;
@@ -26,6 +31,8 @@ public final class Evaluation implements Run {
     private final List<String> notes = new ArrayList<>();
     private long left = USUAL_BUDGET;
     private int depth;
+    private long deadline = Long.MAX_VALUE;
+    private int sinceLook;
 
     public Evaluation(Instant now, ZoneId zone, RecordSource records) {
         this.now = now;
@@ -70,6 +77,36 @@ public final class Evaluation implements Run {
             throw new BudgetException(
                     "This takes more than %,d steps and was stopped.".formatted(USUAL_BUDGET));
         }
+        sinceLook += steps;
+        if (deadline != Long.MAX_VALUE && sinceLook >= STEPS_BETWEEN_LOOKS) {
+            lookAtClock();
+        }
+    }
+
+    /** Looks whether the time is over, after something that may take long without many steps. */
+    public void lookAtClock() {
+        sinceLook = 0;
+        if (deadline != Long.MAX_VALUE && System.nanoTime() - deadline > 0) {
+            throw new BudgetException(
+                    "This takes longer than %,d milliseconds and was stopped."
+                            .formatted(LONGEST.toMillis()));
+        }
+    }
+
+    /**
+     * Begins to bound the time of what runs, unless that was begun before; tells whether it did.
+     */
+    public boolean startClock() {
+        if (deadline != Long.MAX_VALUE) {
+            return false;
+        }
+        deadline = System.nanoTime() + LONGEST.toNanos();
+        return true;
+    }
+
+    /** Ends what {@link #startClock} began. */
+    public void stopClock() {
+        deadline = Long.MAX_VALUE;
     }
 
     /** Bounds the length of a list that is being made. */

@@ -7,6 +7,7 @@ import sandpiper.logic.value.Nothing;
 public final class Frame {
     private final @Nullable Object[] slots;
     private final Evaluation run;
+    private @Nullable Object result;
 
     Frame(@Nullable Object[] slots, Evaluation run) {
         this.slots = slots;
@@ -29,6 +30,20 @@ public final class Frame {
 
     public void set(int slot, Object value) {
         slots[slot] = value;
+    }
+
+    /** Ends the function that runs in this frame. */
+    void end(Object value) {
+        result = value;
+    }
+
+    boolean isEnded() {
+        return result != null;
+    }
+
+    /** What the function in this frame gave back. */
+    Object result() {
+        return result == null ? Nothing.NULL : result;
     }
 
     Frame copy() {

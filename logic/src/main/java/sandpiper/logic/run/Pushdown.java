@@ -3,6 +3,7 @@ package sandpiper.logic.run;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import sandpiper.logic.condition.Selection;
 import sandpiper.logic.condition.Selections;
 import sandpiper.logic.term.Term;
@@ -71,9 +72,14 @@ final class Pushdown {
                                 find.where(),
                                 find.records().type(),
                                 find.span());
+        Op take = find.take() == null ? _ -> Nothing.NULL : Compiler.op(find.take());
+        var inStore = order(find);
+        var template = Selections.of(filtered);
+        if (inStore.isPresent() && template.isPresent()) {
+            return inStore(find, Bound.of(template.get()), inStore.get(), take);
+        }
         var all = Compiler.op(filtered);
         var orders = find.orders().stream().map(order -> Compiler.op(order.by())).toList();
-        Op take = find.take() == null ? _ -> Nothing.NULL : Compiler.op(find.take());
         int slot = find.item().slot();
         return frame -> {
             var found = new ArrayList<>(Loops.asList(all.eval(frame)));
@@ -88,6 +94,37 @@ final class Pushdown {
                     ? new ArrayList<>(found.subList(0, Math.max(0, most.asInt().orElse(0))))
                     : found;
         };
+    }
+
+    /** What the store orders by, or nothing when it cannot order by that. */
+    private static Optional<List<Selection.Order>> order(Term.Find find) {
+        var order = new ArrayList<Selection.Order>();
+        for (var one : find.orders()) {
+            var path = Selections.orderPath(one.by(), find.item());
+            if (path.isEmpty()) {
+                return Optional.empty();
+            }
+            order.add(new Selection.Order(path.get(), one.descending()));
+        }
+        return Optional.of(order);
+    }
+
+    private static Op inStore(Term.Find find, Bound bound, List<Selection.Order> order, Op take) {
+        return frame -> {
+            int most = find.first() ? 1 : most(take.eval(frame));
+            var selection = bound.bind(frame);
+            var found =
+                    selection == null || most == 0
+                            ? List.of()
+                            : counted(
+                                    frame.run().records().select(selection.ordered(order, most)),
+                                    frame);
+            return find.first() ? (found.isEmpty() ? Nothing.NULL : found.getFirst()) : found;
+        };
+    }
+
+    private static int most(Object take) {
+        return take instanceof Decimal number ? Math.max(0, number.asInt().orElse(-1)) : -1;
     }
 
     /** Empty values come first, as in lists people look at. */

@@ -8,6 +8,7 @@ import sandpiper.logic.check.CheckedSteps;
 import sandpiper.logic.term.Act;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.type.Member;
+import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.RecordValue;
 import sandpiper.logic.value.ValueText;
 
@@ -37,20 +38,23 @@ public final class StepCode {
     }
 
     /**
-     * Runs the steps until the end or until something is rejected.
+     * Runs the steps until the end, a return, or until something is rejected.
      *
+     * @return what a function gives back, otherwise FEEL's null
      * @throws BudgetException when they take more than they may
      */
-    public void run(Frame frame, Actions actions) {
+    public Object run(Frame frame, Actions actions) {
         run(ops, frame, actions);
+        return frame.result();
     }
 
     private static void run(StepOp[] ops, Frame frame, Actions actions) {
         for (var op : ops) {
-            if (actions.isStopped()) {
+            if (actions.isStopped() || frame.isEnded()) {
                 return;
             }
             frame.run().spend(1);
+            actions.beforeStep();
             op.run(frame, actions);
         }
     }
@@ -64,7 +68,12 @@ public final class StepCode {
             case Act.Let let -> {
                 var value = Compiler.op(let.value());
                 int slot = let.local().slot();
-                yield (frame, _) -> frame.set(slot, value.eval(frame));
+                var name = let.local().name();
+                yield (frame, actions) -> {
+                    var worth = value.eval(frame);
+                    frame.set(slot, worth);
+                    actions.named(name, worth);
+                };
             }
             case Act.Set set -> {
                 var record = Compiler.op(set.record());
@@ -139,6 +148,12 @@ public final class StepCode {
                 var value = Compiler.op(note.value());
                 yield (frame, actions) -> actions.note(ValueText.of(value.eval(frame)));
             }
+            case Act.Call call -> call(call);
+            case Act.Emit emit -> emit(emit);
+            case Act.Return end -> {
+                Op value = end.value() == null ? _ -> Nothing.NULL : Compiler.op(end.value());
+                yield (frame, _) -> frame.end(value.eval(frame));
+            }
         };
     }
 
@@ -146,6 +161,50 @@ public final class StepCode {
         if (as != null) {
             frame.set(as.slot(), record);
         }
+    }
+
+    private static StepOp call(Act.Call call) {
+        Op record = call.record() == null ? _ -> Nothing.NULL : Compiler.op(call.record());
+        boolean needsRecord = call.record() != null;
+        var arguments =
+                call.arguments().stream()
+                        .map(one -> one == null ? (Op) _ -> Nothing.NULL : Compiler.op(one))
+                        .toList();
+        var as = call.as();
+        return (frame, actions) -> {
+            var target = record.eval(frame) instanceof RecordValue found ? found : null;
+            if (target == null && needsRecord) {
+                actions.reject(
+                        "%s cannot be called: there is no %s to call it on."
+                                .formatted(call.function().name(), call.object().name()),
+                        List.of());
+                return;
+            }
+            var values = arguments.stream().map(one -> one.eval(frame)).toList();
+            frame.run().enter();
+            try {
+                var result = actions.call(call.object(), call.function(), target, values);
+                if (as != null) {
+                    frame.set(as.slot(), result);
+                }
+            } finally {
+                frame.run().leave();
+            }
+        };
+    }
+
+    private static StepOp emit(Act.Emit emit) {
+        var names = emit.values().stream().map(Act.Told::name).toList();
+        var ops = Compiler.ops(emit.values().stream().map(Act.Told::value).toList());
+        Op about = emit.about() == null ? _ -> Nothing.NULL : Compiler.op(emit.about());
+        return (frame, actions) -> {
+            var values = new LinkedHashMap<String, Object>();
+            for (int i = 0; i < ops.length; i++) {
+                values.put(names.get(i), ops[i].eval(frame));
+            }
+            var record = about.eval(frame) instanceof RecordValue found ? found : null;
+            actions.emit(emit.event(), values, record);
+        };
     }
 
     private static StepOp choice(Act.If choice) {
@@ -172,13 +231,15 @@ public final class StepCode {
         var list = Compiler.op(loop.list());
         var ops = ops(loop.acts());
         int slot = loop.local().slot();
+        var name = loop.local().name();
         return (frame, actions) -> {
             // A copy: steps may change what the list was taken from.
             for (var item : List.copyOf(Loops.asList(list.eval(frame)))) {
-                if (actions.isStopped()) {
+                if (actions.isStopped() || frame.isEnded()) {
                     return;
                 }
                 frame.set(slot, item);
+                actions.named(name, item);
                 run(ops, frame, actions);
             }
         };

@@ -4,7 +4,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Span;
 
-/** One step of what a rule does. Immutable; {@link #span()} is where it was read. */
+/** One step of what a rule or function does. Immutable; {@link #span()} is where it was read. */
 public sealed interface Step {
     Span span();
 
@@ -81,6 +81,30 @@ public sealed interface Step {
 
     /** {@code warn "..." at field}. */
     record Warn(Expr message, @Nullable Expr at, Span span) implements Step {}
+
+    /**
+     * {@code call f(...) as x}, {@code call record.f(...)}, {@code call Object.f(...)}.
+     *
+     * @param target the call as an expression
+     * @param as a name for what it gives back, or {@code null}
+     */
+    record Call(Expr target, @Nullable String as, Span span) implements Step {}
+
+    /**
+     * {@code emit Event { ... } about x}.
+     *
+     * @param about the record it is about; {@code null} for the one at hand
+     */
+    record Emit(
+            String event, Span eventSpan, List<Expr.Entry> values, @Nullable Expr about, Span span)
+            implements Step {
+        public Emit {
+            values = List.copyOf(values);
+        }
+    }
+
+    /** {@code return e}; {@code null} for nothing. */
+    record Return(@Nullable Expr value, Span span) implements Step {}
 
     /** {@code note e}. */
     record Note(Expr value, Span span) implements Step {}

@@ -31,6 +31,9 @@ public final class StepParser {
                     "require",
                     "reject",
                     "warn",
+                    "emit",
+                    "call",
+                    "return",
                     "note");
 
     private static final Set<String> LINE_WORDS = lineWords();
@@ -69,6 +72,30 @@ public final class StepParser {
             steps.addAll(parser.steps());
         }
         return new ParsedSteps(steps, parser.problems);
+    }
+
+    /** Whether steps only find something out: they change, raise and call nothing. */
+    public static boolean asksOnly(String source) {
+        return asksOnly(parse(source).steps());
+    }
+
+    private static boolean asksOnly(List<Step> steps) {
+        return steps.stream()
+                .allMatch(step ->
+                        switch (step) {
+                            case Step.Let _,
+                                    Step.Note _,
+                                    Step.Return _,
+                                    Step.Reject _,
+                                    Step.Warn _ ->
+                                    true;
+                            case Step.If choice ->
+                                    asksOnly(choice.otherwise())
+                                            && choice.branches().stream()
+                                                    .allMatch(one -> asksOnly(one.steps()));
+                            case Step.ForEach loop -> asksOnly(loop.steps());
+                            default -> false;
+                        });
     }
 
     /** Steps up to a word that ends them, or the end. */
@@ -146,6 +173,19 @@ public final class StepParser {
             case "warn" -> {
                 var message = parser.expression();
                 yield new Step.Warn(message, at(), through(start));
+            }
+            case "call" -> {
+                var target = parser.expression();
+                yield new Step.Call(target, as(), through(start));
+            }
+            case "emit" -> emit(start);
+            case "return" -> {
+                boolean alone =
+                        tokens.atEnd()
+                                || tokens.now().startsLine()
+                                || LINE_WORDS.contains(tokens.now().text());
+                var value = alone ? null : parser.expression();
+                yield new Step.Return(value, through(start));
             }
             default -> new Step.Note(parser.expression(), through(start));
         };
@@ -231,6 +271,16 @@ public final class StepParser {
         }
         var name = tokens.expectName("a name");
         return name == null ? null : name.text();
+    }
+
+    private @Nullable Step emit(Span start) {
+        var event = tokens.expectName("the name of an event");
+        if (event == null) {
+            return null;
+        }
+        var values = tokens.now().is("{") ? entries() : List.<Expr.Entry>of();
+        var about = tokens.acceptWord("about") ? parser.expression() : null;
+        return new Step.Emit(event.text(), event.span(), values, about, through(start));
     }
 
     private List<Expr.Entry> entries() {

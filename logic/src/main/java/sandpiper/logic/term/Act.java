@@ -3,6 +3,8 @@ package sandpiper.logic.term;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Span;
+import sandpiper.logic.type.EventShape;
+import sandpiper.logic.type.FunctionType;
 import sandpiper.logic.type.Member;
 import sandpiper.logic.type.RecordType;
 
@@ -61,6 +63,36 @@ public sealed interface Act {
 
     record Note(Term value, Span span) implements Act {}
 
+    /**
+     * Calls a function.
+     *
+     * @param record on which it is called, or {@code null} for one of the object as a whole
+     * @param arguments in the order of the parameters; {@code null} for one that is left out
+     * @param as where what it gives back can be named, or {@code null}
+     */
+    record Call(
+            RecordType object,
+            FunctionType function,
+            @Nullable Term record,
+            List<@Nullable Term> arguments,
+            Term.@Nullable Local as,
+            Span span)
+            implements Act {}
+
+    /** A value that an event tells. */
+    record Told(String name, Term value) {}
+
+    /**
+     * Raises an event.
+     *
+     * @param about the record it is about, or {@code null} when it is about none
+     */
+    record Emit(EventShape event, List<Told> values, @Nullable Term about, Span span)
+            implements Act {}
+
+    /** Ends a function with what it gives back, {@code null} for nothing. */
+    record Return(@Nullable Term value, Span span) implements Act {}
+
     /** Visits all terms in acts, inner acts included. */
     static void terms(List<Act> acts, java.util.function.Consumer<Term> visitor) {
         for (var act : acts) {
@@ -98,6 +130,27 @@ public sealed interface Act {
                 }
                 case Warn warn -> visitor.accept(warn.message());
                 case Note note -> visitor.accept(note.value());
+                case Call call -> {
+                    if (call.record() != null) {
+                        visitor.accept(call.record());
+                    }
+                    for (var argument : call.arguments()) {
+                        if (argument != null) {
+                            visitor.accept(argument);
+                        }
+                    }
+                }
+                case Emit emit -> {
+                    emit.values().forEach(told -> visitor.accept(told.value()));
+                    if (emit.about() != null) {
+                        visitor.accept(emit.about());
+                    }
+                }
+                case Return end -> {
+                    if (end.value() != null) {
+                        visitor.accept(end.value());
+                    }
+                }
             }
         }
     }

@@ -29,6 +29,16 @@ public interface RecordType {
         return List.of();
     }
 
+    /** A function of the object, or nothing when there is none of that name. */
+    default Optional<FunctionType> function(String name) {
+        return Optional.empty();
+    }
+
+    /** Every name {@link #function} knows. */
+    default List<String> functionNames() {
+        return List.of();
+    }
+
     /** The same members under the same names, for messages. */
     default List<String> sortedMemberNames() {
         return memberNames().stream().sorted().toList();

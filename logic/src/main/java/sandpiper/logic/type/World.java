@@ -24,4 +24,14 @@ public interface World {
     Optional<RecordType> object(String name);
 
     Collection<String> objectNames();
+
+    /** An event that logic may raise, or nothing when there is none of that name. */
+    default Optional<EventShape> event(String name) {
+        return Optional.empty();
+    }
+
+    /** Every name {@link #event} knows. */
+    default List<String> eventNames() {
+        return List.of();
+    }
 }

@@ -5,8 +5,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
-import org.jspecify.annotations.Nullable;
+import sandpiper.model.Names;
+import sandpiper.model.release.CallType;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
@@ -14,10 +14,6 @@ import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
-import sandpiper.model.type.ChoiceType;
-import sandpiper.model.type.FieldType;
-import sandpiper.model.type.NumberType;
-import sandpiper.model.type.TextType;
 
 /**
  * Compares the published services of two releases from the side of those who call them. What is
@@ -54,11 +50,48 @@ public final class ContractBreaks {
                 .filter(protocol -> !after.protocols().contains(protocol))
                 .forEach(protocol ->
                         add("", "", "no longer speaks " + protocol.toUpperCase(Locale.ROOT)));
+        functions(after);
+        events(after);
         for (var resource : service.resources()) {
             after.resource(resource.name())
                     .ifPresentOrElse(
                             now -> compare(resource, now),
                             () -> add(resource.name(), "", "the resource is gone"));
+        }
+    }
+
+    private void called(String resource, CallType before, CallType after) {
+        ValueBreaks.asked(before.parameters(), after.parameters())
+                .forEach(message -> add(resource, before.name(), message));
+        ValueBreaks.returned(before.returns(), after.returns())
+                .forEach(message -> add(resource, before.name(), message));
+    }
+
+    private void functions(ServiceType after) {
+        for (var function : service.functions()) {
+            var now = after.function(Names.address(function.name()));
+            if (now.isEmpty()) {
+                add(ServiceType.FUNCTIONS, function.name(), "is no longer offered");
+                continue;
+            }
+            called(
+                    ServiceType.FUNCTIONS,
+                    new CallType.OfFunction(function.definition()),
+                    new CallType.OfFunction(now.get().definition()));
+        }
+    }
+
+    private void events(ServiceType after) {
+        for (var event : service.events()) {
+            after.events().stream()
+                    .filter(now -> now.name().equals(event.name()))
+                    .findFirst()
+                    .ifPresentOrElse(
+                            now ->
+                                    ValueBreaks.returned(event.fields(), now.fields())
+                                            .forEach(message ->
+                                                    add(ServiceType.EVENTS, event.name(), message)),
+                            () -> add(ServiceType.EVENTS, event.name(), "is no longer published"));
         }
     }
 
@@ -94,11 +127,14 @@ public final class ContractBreaks {
                 }
             }
         }
-        before.transitions().stream()
-                .filter(one ->
-                        after.transitions().stream()
-                                .noneMatch(now -> now.name().equals(one.name())))
-                .forEach(one -> add(name, one.name(), "is no longer offered"));
+        for (var call : before.calls()) {
+            after.calls().stream()
+                    .filter(now -> now.name().equals(call.name()))
+                    .findFirst()
+                    .ifPresentOrElse(
+                            now -> called(name, call, now),
+                            () -> add(name, call.name(), "is no longer offered"));
+        }
         missing(before.filterable(), after.filterable())
                 .forEach(path -> add(name, "query", "can no longer be filtered by " + path));
         missing(before.sortable(), after.sortable())
@@ -163,7 +199,7 @@ public final class ContractBreaks {
                 add(resource, operation, "no longer shows " + name + renamed(path.last(), is));
                 continue;
             }
-            var other = otherType(path.last().type(), there.last().type());
+            var other = TypeBreaks.otherForm(path.last().type(), there.last().type());
             if (other != null) {
                 add(resource, operation, "%s %s".formatted(name, other));
             } else if (path.last().isReference() && nested(was, path) != nested(is, path)) {
@@ -259,74 +295,14 @@ public final class ContractBreaks {
                 add(resource, operation, "no longer takes " + name + renamed(path.last(), is));
                 continue;
             }
-            var other = otherType(path.last().type(), there.last().type());
+            var other = TypeBreaks.otherForm(path.last().type(), there.last().type());
             var narrower =
-                    other == null ? narrower(path.last().type(), there.last().type()) : other;
+                    other == null
+                            ? TypeBreaks.narrower(path.last().type(), there.last().type())
+                            : other;
             if (narrower != null) {
                 add(resource, operation, "%s %s".formatted(name, narrower));
             }
         }
-    }
-
-    /** How a value has another form, or {@code null} when it has not. */
-    private static @Nullable String otherType(FieldType was, FieldType is) {
-        if (was instanceof FieldType.Reference before && is instanceof FieldType.Reference now) {
-            return before.to().equals(now.to())
-                    ? null
-                    : "refers to %s instead of %s".formatted(now.to(), before.to());
-        }
-        boolean localised =
-                was instanceof TextType before
-                        && is instanceof TextType now
-                        && before.isLocalised() != now.isLocalised();
-        boolean sameText = isText(was) && isText(is) && !localised;
-        return (was.keyword() == is.keyword() || sameText) && !localised
-                ? null
-                : "is %s instead of %s".formatted(word(is), word(was));
-    }
-
-    private static boolean isText(FieldType type) {
-        return type instanceof TextType || type instanceof ChoiceType;
-    }
-
-    private static String word(FieldType type) {
-        return (type instanceof TextType text && text.isLocalised() ? "localised " : "")
-                + type.keyword().word();
-    }
-
-    /** How fewer values are taken than before, or {@code null} when as many are. */
-    private static @Nullable String narrower(FieldType was, FieldType is) {
-        if (is instanceof ChoiceType now) {
-            var codes = now.choices().labels().keySet();
-            if (!(was instanceof ChoiceType before)) {
-                return "takes only %s".formatted(String.join(", ", codes));
-            }
-            var gone =
-                    before.choices().labels().keySet().stream()
-                            .filter(code -> !codes.contains(code))
-                            .toList();
-            return gone.isEmpty() ? null : "no longer takes " + String.join(", ", gone);
-        }
-        if (was instanceof TextType before && is instanceof TextType now) {
-            if (now.length() < before.length()) {
-                return "takes %,d characters instead of %,d"
-                        .formatted(now.length(), before.length());
-            }
-            boolean sameForm =
-                    before.keyword() == now.keyword()
-                            && Objects.equals(pattern(before), pattern(now));
-            boolean anyForm = now.pattern() == null && now.keyword().word().equals("text");
-            return sameForm || anyForm ? null : "takes another form of text";
-        }
-        if (was instanceof NumberType before
-                && is instanceof NumberType now
-                && now.scale() < before.scale()) {
-            return "takes %d decimal places instead of %d".formatted(now.scale(), before.scale());
-        }
-        return null;
-    }
-
-    private static @Nullable String pattern(TextType type) {
-        return type.pattern() == null ? null : type.pattern().pattern();
     }
 }

@@ -5,16 +5,34 @@ import java.util.Objects;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import sandpiper.model.release.CheckDefinition;
+import sandpiper.model.release.FunctionDefinition;
+import sandpiper.model.release.HandlerDefinition;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.RuleDefinition;
+import sandpiper.model.release.ScheduleDefinition;
 
-/** Says what changes of an object's checks, rules and lifecycle. */
+/** Says what changes of an object's checks, rules, functions, handlers, schedules and lifecycle. */
 final class LogicSentences {
     private LogicSentences() {}
 
     static void add(ObjectType before, ObjectType after, List<String> into) {
         named("check", before.checks(), after.checks(), CheckDefinition::name, after, into);
         named("rule", before.rules(), after.rules(), RuleDefinition::name, after, into);
+        named(
+                "function",
+                before.functions(),
+                after.functions(),
+                FunctionDefinition::name,
+                after,
+                into);
+        named("handler", before.handlers(), after.handlers(), HandlerDefinition::name, after, into);
+        named(
+                "schedule",
+                before.schedules(),
+                after.schedules(),
+                ScheduleDefinition::name,
+                after,
+                into);
         if (!Objects.equals(before.lifecycle(), after.lifecycle())) {
             into.add("%s: its lifecycle changes.".formatted(after.name()));
         }

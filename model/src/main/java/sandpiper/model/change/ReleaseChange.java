@@ -47,6 +47,7 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
         objects.forEach(object -> sentences.addAll(object.sentences()));
         services(sentences);
         packages(sentences);
+        events(sentences);
         return sentences;
     }
 
@@ -75,9 +76,13 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
                                 .formatted(after.titled(), resource.name()));
             } else if (!outline(former.get()).equals(outline(resource))) {
                 sentences.add(
-                        "Service %s: resource %s shows or takes other fields."
+                        "Service %s: resource %s shows, takes or does something else."
                                 .formatted(after.titled(), resource.name()));
             }
+        }
+        if (!before.functions().equals(after.functions())
+                || !before.events().equals(after.events())) {
+            sentences.add("Service %s: its functions or events change.".formatted(after.titled()));
         }
         before.resources().stream()
                 .filter(resource -> after.resource(resource.name()).isEmpty())
@@ -107,7 +112,22 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
         }
         resource.filterable().forEach(path -> text.append(" filter ").append(path.written()));
         resource.sortable().forEach(path -> text.append(" sort ").append(path.written()));
+        resource.calls().forEach(call -> text.append(" call ").append(call));
         return text.toString();
+    }
+
+    private void events(List<String> sentences) {
+        for (var event : after.namedEvents()) {
+            var former = before.event(event.name());
+            if (former.isEmpty()) {
+                sentences.add("Event %s is added.".formatted(event.name()));
+            } else if (!former.get().equals(event)) {
+                sentences.add("Event %s changes.".formatted(event.name()));
+            }
+        }
+        before.namedEvents().stream()
+                .filter(event -> after.event(event.name()).isEmpty())
+                .forEach(event -> sentences.add("Event %s is removed.".formatted(event.name())));
     }
 
     private void packages(List<String> sentences) {

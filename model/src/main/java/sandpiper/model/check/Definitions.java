@@ -13,9 +13,11 @@ import sandpiper.model.DefinitionCode;
 import sandpiper.model.Diagnostic;
 import sandpiper.model.Place;
 import sandpiper.model.logic.LogicCompiler;
+import sandpiper.model.release.EventType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.PackageType;
 import sandpiper.model.release.Release;
+import sandpiper.model.release.Requirement;
 import sandpiper.model.release.ServiceType;
 import sandpiper.model.shape.FileKind;
 import sandpiper.model.shape.ShapeChecker;
@@ -39,6 +41,8 @@ public final class Definitions {
     private final Map<String, Source> objectSources = new LinkedHashMap<>();
     private final Map<String, List<Source>> extensionSources = new HashMap<>();
     private final List<ServiceType> services = new ArrayList<>();
+    private final Map<String, EventType> events = new LinkedHashMap<>();
+    private final List<Requirement> requirements = new ArrayList<>();
     private final Map<FileKind, List<Source>> sources = new HashMap<>();
 
     private Definitions(Map<String, String> files) {
@@ -68,12 +72,18 @@ public final class Definitions {
         for (var packageName : order) {
             readExtensions(packageName);
         }
+        for (var packageName : order) {
+            readEvents(packageName);
+        }
         new ReferenceChecker(packages, objects, objectSources, extensionSources).check();
         var compiled = compile(order);
         // Services are read last: which fields can be filtered by is known only now.
         compiled.objects().forEach(object -> objects.put(object.name(), object));
         for (var packageName : order) {
             readServices(packageName, compiled);
+        }
+        for (var packageName : order) {
+            readRequirements(packageName, compiled);
         }
         diagnostics.sort(Diagnostic.BY_PLACE);
         boolean wrong =
@@ -86,7 +96,9 @@ public final class Definitions {
                                 order.stream().map(packages::get).toList(),
                                 List.copyOf(objects.values()),
                                 List.copyOf(choices.values()),
-                                services));
+                                services,
+                                List.copyOf(events.values()),
+                                requirements));
     }
 
     /** Compiles all logic; what is wrong with it is reported even when other things are wrong. */
@@ -96,6 +108,8 @@ public final class Definitions {
                         order.stream().map(packages::get).toList(),
                         List.copyOf(objects.values()),
                         List.copyOf(choices.values()),
+                        List.of(),
+                        List.copyOf(events.values()),
                         List.of());
         var findings = LogicCompiler.findings(release);
         diagnostics.addAll(findings.diagnostics());
@@ -143,7 +157,8 @@ public final class Definitions {
                             Place.START,
                             DefinitionCode.UNREAD_FILE,
                             "This file is not read: definitions are in package.yaml and in *.yaml"
-                                    + " in objects, extensions, choices and services."));
+                                    + " in objects, extensions, choices, events, services and"
+                                    + " requirements."));
             return;
         }
         var tree = YamlFile.read(path, text, diagnostics);
@@ -225,6 +240,51 @@ public final class Definitions {
             if (owner != null) {
                 objects.put(name, new ObjectReader(source, owner, choices).read(name));
                 objectSources.put(name, source);
+            }
+        }
+    }
+
+    private void readEvents(String packageName) {
+        for (var source : sources(FileKind.EVENT, packageName)) {
+            var name = Source.text(source.root(), "event").orElse("");
+            var owner = packages.get(packageName);
+            if (name.isEmpty() || owner == null) {
+                continue;
+            }
+            var event = EventReader.read(source, owner, choices, name);
+            var about = event.about();
+            if (about != null && !objects.containsKey(about)) {
+                source.error(
+                        DefinitionCode.UNKNOWN_OBJECT,
+                        "There is no object %s.".formatted(Quoted.of(about)),
+                        Nearest.to(about, objects.keySet()).orElse(null),
+                        "about");
+            }
+            if (events.putIfAbsent(name, event) != null) {
+                source.error(
+                        DefinitionCode.DUPLICATE_NAME,
+                        "There is an event %s already.".formatted(Quoted.of(name)),
+                        null,
+                        "event");
+            }
+        }
+    }
+
+    private void readRequirements(String packageName, Release compiled) {
+        for (var source : sources(FileKind.REQUIREMENT, packageName)) {
+            for (var one : new RequirementReader(source, packageName, compiled).read()) {
+                boolean taken =
+                        requirements.stream().anyMatch(other -> other.id().equals(one.id()));
+                if (taken) {
+                    source.errorAtKey(
+                            DefinitionCode.DUPLICATE_NAME,
+                            "There is a requirement %s already.".formatted(Quoted.of(one.id())),
+                            null,
+                            "requirements",
+                            one.id());
+                } else {
+                    requirements.add(one);
+                }
             }
         }
     }

@@ -6,6 +6,8 @@ import java.util.Map;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.release.Field;
+import sandpiper.model.release.Fields;
+import sandpiper.model.release.FunctionDefinition;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.PackageType;
 import sandpiper.model.type.ChoiceList;
@@ -53,7 +55,34 @@ final class ExtensionReader {
             added.add(field);
         }
         var rules = new RuleReader(source);
-        return object.extended(
-                added, rules.checks(source.root(), List.of()), rules.rules(source.root()));
+        var functions =
+                new FunctionReader(source, owner, choices)
+                        .read(source.root(), object.lifecycle()).stream()
+                                .filter(one -> isNew(object, one))
+                                .toList();
+        var fields = new ArrayList<>(object.fields().stream().toList());
+        fields.addAll(added);
+        return object.with(
+                new ObjectType.Addition(
+                        added,
+                        rules.checks(source.root(), List.of()),
+                        rules.rules(source.root()),
+                        functions,
+                        new HandlerReader(source).read(source.root()),
+                        new ScheduleReader(source, new Fields(fields)).read(source.root())));
+    }
+
+    private boolean isNew(ObjectType object, FunctionDefinition function) {
+        if (object.function(function.name()).isEmpty()) {
+            return true;
+        }
+        source.errorAtKey(
+                DefinitionCode.DUPLICATE_NAME,
+                "%s already has a function %s; choose another name."
+                        .formatted(object.name(), Quoted.of(function.name())),
+                null,
+                "functions",
+                function.name());
+        return false;
     }
 }

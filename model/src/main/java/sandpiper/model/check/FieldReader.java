@@ -97,6 +97,11 @@ final class FieldReader {
         return read;
     }
 
+    /** Reads what stands under one name, such as what a function gives back. */
+    Field one(String name, YamlNode.Mapping definition) {
+        return field(0, name, definition);
+    }
+
     private Field field(int index, String name, YamlNode.Mapping definition) {
         var keyword =
                 TypeKeyword.of(Source.text(definition, "type").orElse(TypeKeyword.TEXT.word()));

@@ -12,6 +12,7 @@ import sandpiper.model.Names;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldLogic;
 import sandpiper.model.release.Fields;
+import sandpiper.model.release.InherentEvents;
 import sandpiper.model.release.Lifecycle;
 import sandpiper.model.release.Standard;
 import sandpiper.model.type.ChoiceList;
@@ -51,6 +52,14 @@ final class LifecycleReader {
         var transitions = new ArrayList<Lifecycle.Transition>();
         for (var entry : Source.mapping(definition, "transitions").entries()) {
             if (entry.value() instanceof YamlNode.Mapping transition) {
+                if (InherentEvents.isTaken(entry.key().text())) {
+                    source.errorAt(
+                            entry.key().place(),
+                            DefinitionCode.RESERVED_NAME,
+                            "%s has a meaning already: an event is called so. Choose another name."
+                                    .formatted(Quoted.of(entry.key().text())),
+                            null);
+                }
                 transitions.add(transition(entry.key().text(), transition, states));
             }
         }

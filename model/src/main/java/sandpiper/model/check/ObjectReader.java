@@ -65,7 +65,10 @@ final class ObjectReader {
                 owner.zone(),
                 lifecycle,
                 rules.checks(root, List.of()),
-                rules.rules(root));
+                rules.rules(root),
+                new FunctionReader(source, owner, choices).read(root, lifecycle),
+                new HandlerReader(source).read(root),
+                new ScheduleReader(source, fields).read(root));
     }
 
     private List<String> key(Fields fields) {

@@ -20,7 +20,6 @@ import sandpiper.model.logic.Reports;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
-import sandpiper.model.release.Lifecycle;
 import sandpiper.model.release.LogicText;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
@@ -32,6 +31,9 @@ import sandpiper.model.yaml.YamlNode;
 
 /** Reads one service; needs all objects to be known. */
 final class ServiceReader {
+    /** What else stands in the addresses and grants of a service. */
+    private static final List<String> RESERVED = List.of("functions", "events");
+
     private final Source source;
     private final String packageName;
     private final Map<String, ObjectType> objects;
@@ -51,10 +53,19 @@ final class ServiceReader {
         var protocols = Source.texts(root, "protocols");
         var resources = new ArrayList<ResourceType>();
         for (var entry : Source.mapping(root, "resources").entries()) {
+            if (RESERVED.contains(entry.key().text())) {
+                source.errorAt(
+                        entry.key().place(),
+                        DefinitionCode.RESERVED_NAME,
+                        "%s has a meaning already and cannot be the name of a resource; choose another."
+                                .formatted(Quoted.of(entry.key().text())),
+                        null);
+            }
             if (entry.value() instanceof YamlNode.Mapping definition) {
                 resource(entry.key().text(), definition).ifPresent(resources::add);
             }
         }
+        var calls = new CallReader(source, release);
         return new ServiceType(
                 name,
                 Source.whole(root, "version", 1),
@@ -62,7 +73,9 @@ final class ServiceReader {
                 Source.text(root, "label").orElseGet(() -> Names.label(name)),
                 Source.text(root, "describe").orElse(null),
                 protocols.isEmpty() ? List.of("rest") : protocols,
-                resources);
+                resources,
+                calls.functions(root, resources),
+                calls.events(root));
     }
 
     private Optional<ResourceType> resource(String name, YamlNode.Mapping definition) {
@@ -92,8 +105,8 @@ final class ServiceReader {
         if (Source.flag(definition, "remove")) {
             trees.put(Operation.REMOVE, FieldTree.EMPTY);
         }
-        var transitions = transitions(object, name, definition);
-        if (trees.isEmpty() && transitions.isEmpty()) {
+        var calls = new CallReader(source, release).calls(object, name, definition);
+        if (trees.isEmpty() && calls.isEmpty()) {
             source.errorAtKey(
                     DefinitionCode.MISSING_KEY,
                     "The resource offers nothing; give it create, read, update, query, remove or"
@@ -112,7 +125,7 @@ final class ServiceReader {
                         trees,
                         paths(object, name, definition, "filter"),
                         paths(object, name, definition, "sort"),
-                        transitions,
+                        calls,
                         where(object, definition),
                         presets,
                         Source.flag(definition, "needsVersion")));
@@ -171,40 +184,6 @@ final class ServiceReader {
             }
         }
         return presets;
-    }
-
-    private List<Lifecycle.Transition> transitions(
-            ObjectType object, String resource, YamlNode.Mapping definition) {
-        var found = new ArrayList<Lifecycle.Transition>();
-        var lifecycle = object.lifecycle();
-        for (var piece : Source.texts(definition, "calls")) {
-            for (var written : piece.split(",")) {
-                var name = written.strip();
-                var transition =
-                        lifecycle == null
-                                ? Optional.<Lifecycle.Transition>empty()
-                                : lifecycle.find(name);
-                if (transition.isPresent()) {
-                    found.add(transition.get());
-                } else {
-                    source.error(
-                            DefinitionCode.UNKNOWN_FIELD,
-                            "%s has no transition %s.".formatted(object.name(), Quoted.of(name)),
-                            lifecycle == null
-                                    ? null
-                                    : Nearest.to(
-                                                    name,
-                                                    lifecycle.transitions().stream()
-                                                            .map(Lifecycle.Transition::name)
-                                                            .toList())
-                                            .orElse(null),
-                            "resources",
-                            resource,
-                            "calls");
-                }
-            }
-        }
-        return found;
     }
 
     private Optional<FieldTree> tree(

@@ -57,9 +57,21 @@ final class ObjectCompiler {
             List<CompiledCheck> checks,
             List<CompiledRule> rules,
             List<FieldCondition> conditions,
-            List<Offer> offers) {
+            List<Offer> offers,
+            List<CompiledFunction> functions,
+            List<CompiledHandler> handlers,
+            List<CompiledSchedule> schedules) {
         ObjectLogic with(List<Formula> formulas) {
-            return new ObjectLogic(object, formulas, checks, rules, conditions, offers);
+            return new ObjectLogic(
+                    object,
+                    formulas,
+                    checks,
+                    rules,
+                    conditions,
+                    offers,
+                    functions,
+                    handlers,
+                    schedules);
         }
     }
 
@@ -71,7 +83,16 @@ final class ObjectCompiler {
         object.parts()
                 .forEach(part -> part.checks().forEach(check -> checks.add(check(check, part))));
         var rules = object.rules().stream().map(this::rule).toList();
-        return new WithoutFormulas(object, checks, rules, conditions, offers);
+        var reactions = new ReactionCompiler(release, object, diagnostics);
+        return new WithoutFormulas(
+                object,
+                checks,
+                rules,
+                conditions,
+                offers,
+                object.functions().stream().map(reactions::function).toList(),
+                object.handlers().stream().map(reactions::handler).toList(),
+                object.schedules().stream().map(reactions::schedule).toList());
     }
 
     private void fields(@Nullable Part part, Fields fields) {

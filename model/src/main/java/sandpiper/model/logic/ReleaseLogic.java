@@ -2,9 +2,11 @@ package sandpiper.model.logic;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
@@ -16,6 +18,9 @@ public final class ReleaseLogic {
     private final Map<String, ObjectLogic> objects = new HashMap<>();
     private final Map<String, List<Watch>> watches = new HashMap<>();
     private final Map<String, List<Formula>> totals = new HashMap<>();
+    private final Map<String, List<CompiledHandler>> handlers = new HashMap<>();
+    private final Map<String, CompiledHandler> handlersByName = new LinkedHashMap<>();
+    private final Map<String, CompiledSchedule> schedules = new LinkedHashMap<>();
 
     private ReleaseLogic(
             Release release, List<ObjectLogic> logic, Map<String, List<Watch>> watches) {
@@ -23,6 +28,13 @@ public final class ReleaseLogic {
         logic.forEach(one -> objects.put(one.object().name(), one));
         watches.forEach((object, list) -> this.watches.put(object, List.copyOf(list)));
         for (var one : logic) {
+            one.schedules().forEach(schedule -> schedules.put(schedule.name(), schedule));
+            for (var handler : one.handlers()) {
+                handlersByName.put(handler.name(), handler);
+                for (var event : handler.events()) {
+                    handlers.computeIfAbsent(event.name(), _ -> new ArrayList<>()).add(handler);
+                }
+            }
             for (var formula : one.formulas()) {
                 var total = formula.total();
                 if (total != null) {
@@ -57,6 +69,26 @@ public final class ReleaseLogic {
     /** What reads records of an object from elsewhere. */
     public List<Watch> watchesOf(ObjectType object) {
         return watches.getOrDefault(object.name(), List.of());
+    }
+
+    /** The handlers that hear an event. */
+    public List<CompiledHandler> handlersOf(String event) {
+        return handlers.getOrDefault(event, List.of());
+    }
+
+    /** The handler of a name such as {@code Stay.tellPortOffice}, or nothing. */
+    public Optional<CompiledHandler> handler(String name) {
+        return Optional.ofNullable(handlersByName.get(name));
+    }
+
+    /** All schedules. */
+    public List<CompiledSchedule> schedules() {
+        return List.copyOf(schedules.values());
+    }
+
+    /** The schedule of a name such as {@code Vessel.remindOfInsurance}, or nothing. */
+    public Optional<CompiledSchedule> schedule(String name) {
+        return Optional.ofNullable(schedules.get(name));
     }
 
     /** Running totals that records of an object add to. */

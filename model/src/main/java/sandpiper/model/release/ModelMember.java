@@ -19,7 +19,8 @@ public sealed interface ModelMember extends Member {
         return new OfField(object, field, typeOf(release, field), release);
     }
 
-    private static LogicType typeOf(Release release, Field field) {
+    /** What the language takes the values of a field for. */
+    static LogicType typeOf(Release release, Field field) {
         return switch (field.type()) {
             case FieldType.Reference reference ->
                     release.find(reference.to())

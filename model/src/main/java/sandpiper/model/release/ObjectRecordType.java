@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeSet;
+import sandpiper.logic.type.FunctionType;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.Member;
 import sandpiper.logic.type.RecordType;
@@ -100,6 +101,16 @@ public final class ObjectRecordType implements RecordType {
     @Override
     public Optional<String> keyMember() {
         return object.key().size() == 1 ? Optional.of(object.key().getFirst()) : Optional.empty();
+    }
+
+    @Override
+    public Optional<FunctionType> function(String name) {
+        return object.function(name).map(one -> ObjectFunctionType.of(release, object, one));
+    }
+
+    @Override
+    public List<String> functionNames() {
+        return object.functions().stream().map(FunctionDefinition::name).toList();
     }
 
     @Override

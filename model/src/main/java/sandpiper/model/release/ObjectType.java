@@ -1,6 +1,7 @@
 package sandpiper.model.release;
 
 import java.time.ZoneId;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -30,8 +31,14 @@ public record ObjectType(
         ZoneId zone,
         @Nullable Lifecycle lifecycle,
         List<CheckDefinition> checks,
-        List<RuleDefinition> rules) {
+        List<RuleDefinition> rules,
+        List<FunctionDefinition> functions,
+        List<HandlerDefinition> handlers,
+        List<ScheduleDefinition> schedules) {
     public ObjectType {
+        handlers = List.copyOf(handlers);
+        schedules = List.copyOf(schedules);
+        functions = List.copyOf(functions);
         key = List.copyOf(key);
         parts = List.copyOf(parts);
         checks = List.copyOf(checks);
@@ -65,20 +72,32 @@ public record ObjectType(
                 zone,
                 lifecycle,
                 checks,
-                rules);
+                rules,
+                functions,
+                handlers,
+                schedules);
     }
 
-    /** The same object with more fields, checks and rules. */
-    public ObjectType extended(
-            List<Field> moreFields,
-            List<CheckDefinition> moreChecks,
-            List<RuleDefinition> moreRules) {
-        var allFields = new java.util.ArrayList<>(fields.stream().toList());
-        allFields.addAll(moreFields);
-        var allChecks = new java.util.ArrayList<>(checks);
-        allChecks.addAll(moreChecks);
-        var allRules = new java.util.ArrayList<>(rules);
-        allRules.addAll(moreRules);
+    /** The function of a name, or nothing. */
+    public Optional<FunctionDefinition> function(String functionName) {
+        return functions.stream().filter(one -> one.name().equals(functionName)).findFirst();
+    }
+
+    /**
+     * What another package adds to an object.
+     *
+     * @param fields whose indexes go on behind those of the object
+     */
+    public record Addition(
+            List<Field> fields,
+            List<CheckDefinition> checks,
+            List<RuleDefinition> rules,
+            List<FunctionDefinition> functions,
+            List<HandlerDefinition> handlers,
+            List<ScheduleDefinition> schedules) {}
+
+    /** The same object with what another package adds. */
+    public ObjectType with(Addition more) {
         return new ObjectType(
                 name,
                 packageName,
@@ -89,12 +108,21 @@ public record ObjectType(
                 key,
                 numbering,
                 removal,
-                new Fields(allFields),
+                new Fields(both(fields.stream().toList(), more.fields())),
                 parts,
                 zone,
                 lifecycle,
-                allChecks,
-                allRules);
+                both(checks, more.checks()),
+                both(rules, more.rules()),
+                both(functions, more.functions()),
+                both(handlers, more.handlers()),
+                both(schedules, more.schedules()));
+    }
+
+    private static <T> List<T> both(List<T> first, List<T> second) {
+        var all = new ArrayList<>(first);
+        all.addAll(second);
+        return all;
     }
 
     /** The fields of the natural key, in its order. */

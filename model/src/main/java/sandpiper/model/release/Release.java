@@ -12,6 +12,7 @@ import sandpiper.logic.check.Checker;
 import sandpiper.logic.check.Setting;
 import sandpiper.logic.term.FormulaMember.Formula;
 import sandpiper.logic.term.Term;
+import sandpiper.logic.type.EventShape;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.RecordType;
 import sandpiper.logic.type.World;
@@ -27,6 +28,9 @@ public final class Release {
     private final Map<String, ObjectType> objects = new LinkedHashMap<>();
     private final List<ChoiceList> choices;
     private final List<ServiceType> services;
+    private final List<EventType> named;
+    private final List<Requirement> requirements;
+    private final Map<String, EventType> events = new LinkedHashMap<>();
     private final Map<String, List<Inverse>> inverses = new LinkedHashMap<>();
     private final Map<String, FieldTree> everything = new LinkedHashMap<>();
     private final Map<String, ObjectRecordType> recordTypes = new LinkedHashMap<>();
@@ -38,6 +42,22 @@ public final class Release {
             List<ObjectType> objects,
             List<ChoiceList> choices,
             List<ServiceType> services) {
+        this(packages, objects, choices, services, List.of(), List.of());
+    }
+
+    /** The same with events, and with what proves that it does what was asked for. */
+    public Release(
+            List<PackageType> packages,
+            List<ObjectType> objects,
+            List<ChoiceList> choices,
+            List<ServiceType> services,
+            List<EventType> named,
+            List<Requirement> requirements) {
+        this.named = List.copyOf(named);
+        this.requirements = List.copyOf(requirements);
+        named.forEach(event -> events.put(event.name(), event));
+        objects.forEach(object ->
+                InherentEvents.of(object).forEach(event -> events.put(event.name(), event)));
         this.packages = List.copyOf(packages);
         this.choices = List.copyOf(choices);
         this.services = List.copyOf(services);
@@ -50,7 +70,7 @@ public final class Release {
 
     /** The same release with other objects in the place of its own. */
     public Release with(List<ObjectType> others) {
-        return new Release(packages, others, choices, services);
+        return new Release(packages, others, choices, services, named, requirements);
     }
 
     /** An object as the language sees it; the same one at each call. */
@@ -69,6 +89,19 @@ public final class Release {
             @Override
             public java.util.Collection<String> objectNames() {
                 return recordTypes.keySet();
+            }
+
+            @Override
+            public Optional<EventShape> event(String name) {
+                return named.stream()
+                        .filter(event -> event.name().equals(name))
+                        .<EventShape>map(event -> new ModelEvent(event, Release.this))
+                        .findFirst();
+            }
+
+            @Override
+            public List<String> eventNames() {
+                return named.stream().map(EventType::name).toList();
             }
         };
     }
@@ -158,6 +191,26 @@ public final class Release {
         return services.stream()
                 .filter(service -> service.name().equals(name) && service.version() == version)
                 .findFirst();
+    }
+
+    /** Every event there is: those that have a definition, and those of every object. */
+    public List<EventType> events() {
+        return List.copyOf(events.values());
+    }
+
+    /** Events that have a definition. */
+    public List<EventType> namedEvents() {
+        return named;
+    }
+
+    /** The event of a name, or nothing. */
+    public Optional<EventType> event(String name) {
+        return Optional.ofNullable(events.get(name));
+    }
+
+    /** What was asked for, with what proves it. */
+    public List<Requirement> requirements() {
+        return requirements;
     }
 
     /** Every reference that points to an object, from records and from line items. */

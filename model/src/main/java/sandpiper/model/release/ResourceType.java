@@ -13,7 +13,7 @@ import sandpiper.model.Names;
  * @param trees the fields of each operation it offers; {@link Operation#REMOVE} has an empty tree
  * @param filterable what a caller may filter by
  * @param sortable what a caller may sort by
- * @param transitions what a caller may take of the object's lifecycle
+ * @param calls transitions and functions that a caller may call on a record
  * @param where a condition that records it shows meet; others are not there; {@code null} for all
  * @param presets values that every record created through it has
  * @param versioned whether a change must say which version of the record it is based on
@@ -25,13 +25,13 @@ public record ResourceType(
         Map<Operation, FieldTree> trees,
         List<FieldPath> filterable,
         List<FieldPath> sortable,
-        List<Lifecycle.Transition> transitions,
+        List<CallType> calls,
         @Nullable LogicText where,
         Map<Field, Standard> presets,
         boolean versioned) {
     public ResourceType {
         presets = Map.copyOf(presets);
-        transitions = List.copyOf(transitions);
+        calls = List.copyOf(calls);
         trees = Map.copyOf(trees);
         filterable = List.copyOf(filterable);
         sortable = List.copyOf(sortable);
@@ -55,11 +55,9 @@ public record ResourceType(
         return Optional.ofNullable(trees.get(operation));
     }
 
-    /** The transition of a name in addresses ({@code check-in}), or nothing. */
-    public Optional<Lifecycle.Transition> transition(String address) {
-        return transitions.stream()
-                .filter(one -> Names.address(one.name()).equals(address))
-                .findFirst();
+    /** The call of a name in addresses ({@code check-in}), or nothing. */
+    public Optional<CallType> call(String address) {
+        return calls.stream().filter(one -> Names.address(one.name()).equals(address)).findFirst();
     }
 
     /**

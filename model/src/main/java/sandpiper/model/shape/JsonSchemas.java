@@ -34,6 +34,9 @@ public final class JsonSchemas {
                     schema.put("pattern", "^(?:" + pattern.pattern() + ")$");
                 }
             }
+            case Shape.Free _ -> {
+                // anything goes, which an empty schema says
+            }
             case Shape.Flag _ -> schema.put("type", "boolean");
             case Shape.Whole whole -> {
                 schema.put("type", "integer");

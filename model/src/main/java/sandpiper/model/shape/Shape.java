@@ -12,6 +12,14 @@ public sealed interface Shape {
     /** Any text; a number or boolean written without quotes counts as text too. */
     record Text(@Nullable Pattern pattern, String expected) implements Shape {}
 
+    /** Anything; whoever reads it checks it. */
+    record Free() implements Shape {
+        @Override
+        public String expected() {
+            return "any value";
+        }
+    }
+
     /** {@code true} or {@code false}. */
     record Flag() implements Shape {
         @Override

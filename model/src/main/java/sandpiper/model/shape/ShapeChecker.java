@@ -34,6 +34,7 @@ public final class ShapeChecker {
     private @Nullable YamlNode fit(YamlNode node, Shape shape, String what) {
         return switch (shape) {
             case Shape.Text text -> text(node, text, what);
+            case Shape.Free _ -> node;
             case Shape.Flag _ ->
                     node instanceof YamlNode.Scalar(_, var kind, _, _)
                                     && kind == YamlNode.Scalar.Kind.BOOLEAN

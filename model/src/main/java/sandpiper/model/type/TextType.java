@@ -45,6 +45,11 @@ public record TextType(
         languages = List.copyOf(languages);
     }
 
+    /** A short text of one line. */
+    public static TextType plain() {
+        return new TextType(TypeKeyword.TEXT, USUAL_LENGTH, null, false, List.of());
+    }
+
     /** An email address, at most the 254 characters RFC 5321 allows. */
     public static TextType email() {
         return new TextType(TypeKeyword.EMAIL, 254, null, false, List.of());

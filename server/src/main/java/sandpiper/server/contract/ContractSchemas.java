@@ -34,6 +34,16 @@ final class ContractSchemas {
         return schemas;
     }
 
+    /** Keeps a schema that is made elsewhere. */
+    void put(String name, Map<String, Object> schema) {
+        schemas.put(name, schema);
+    }
+
+    /** The schema of a value such as a field holds. */
+    Map<String, Object> value(Field field) {
+        return schema(field);
+    }
+
     /** The schema of a record as it is answered; gives its name. */
     String answer(String name, ResourceType resource, Operation operation) {
         schemas.computeIfAbsent(

@@ -8,7 +8,8 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.Names;
-import sandpiper.model.release.Lifecycle;
+import sandpiper.model.release.CallType;
+import sandpiper.model.release.ObjectFunctionType;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
@@ -24,11 +25,13 @@ import sandpiper.server.service.ResourceNames;
 public final class OpenApiContract {
     private final ServiceType service;
     private final ContractSchemas schemas;
+    private final CallSchemas calls;
     private final ContractParts parts = new ContractParts();
 
     private OpenApiContract(Release release, ServiceType service) {
         this.service = service;
         this.schemas = new ContractSchemas(release);
+        this.calls = new CallSchemas(schemas);
     }
 
     /**
@@ -58,14 +61,12 @@ public final class OpenApiContract {
                 "servers",
                 List.of(map("url", server + "/api/" + service.name() + "/v" + service.version())));
         document.put("security", List.of(map("basic", List.of()), map("oauth2", List.of())));
-        document.put(
-                "tags",
-                service.resources().stream()
-                        .map(resource ->
-                                map("name", resource.name(), "description", about(resource)))
-                        .toList());
+        document.put("tags", tags());
         var paths = new LinkedHashMap<String, Object>();
         service.resources().forEach(resource -> paths(resource, paths));
+        for (var function : service.functions()) {
+            paths.put("/" + Names.address(function.name()), map("post", function(function)));
+        }
         document.put("paths", paths);
         var components = new LinkedHashMap<String, Object>();
         components.put(
@@ -99,6 +100,22 @@ public final class OpenApiContract {
         components.put("schemas", schemas.all());
         document.put("components", components);
         return document;
+    }
+
+    private List<Map<String, Object>> tags() {
+        var tags = new ArrayList<Map<String, Object>>();
+        service.resources()
+                .forEach(resource ->
+                        tags.add(map("name", resource.name(), "description", about(resource))));
+        if (!service.functions().isEmpty()) {
+            tags.add(
+                    map(
+                            "name",
+                            ServiceType.FUNCTIONS,
+                            "description",
+                            "What can be called without a record."));
+        }
+        return tags;
     }
 
     private static String describe(@Nullable String described, String otherwise) {
@@ -156,11 +173,11 @@ public final class OpenApiContract {
             single.put("parameters", List.of(keyParameter(resource)));
             paths.put("/" + resource.name() + "/{key}", single);
         }
-        for (var transition : resource.transitions()) {
+        for (var one : resource.calls()) {
             var call = new LinkedHashMap<String, Object>();
-            call.put("post", transit(resource, transition));
+            call.put("post", call(resource, one));
             call.put("parameters", List.of(keyParameter(resource)));
-            paths.put("/" + resource.name() + "/{key}/" + Names.address(transition.name()), call);
+            paths.put("/" + resource.name() + "/{key}/" + Names.address(one.name()), call);
         }
         if (resource.offers(Operation.CREATE) || resource.offers(Operation.UPDATE)) {
             paths.put("/" + resource.name() + ":batch", map("post", batch(resource)));
@@ -394,26 +411,40 @@ public final class OpenApiContract {
         return operation;
     }
 
-    private Map<String, Object> transit(ResourceType resource, Lifecycle.Transition transition) {
+    /** A transition, or a function on a record. */
+    private Map<String, Object> call(ResourceType resource, CallType call) {
         var operation =
                 operation(
                         resource,
-                        transition.name(),
-                        "%s: take %s to %s"
-                                .formatted(transition.label(), article(resource), transition.to()),
+                        call.name(),
+                        switch (call) {
+                            case CallType.OfTransition(var transition) ->
+                                    "%s: take %s to %s"
+                                            .formatted(
+                                                    transition.label(),
+                                                    article(resource),
+                                                    transition.to());
+                            case CallType.OfFunction(var function) ->
+                                    "%s: call it on %s"
+                                            .formatted(function.label(), article(resource));
+                        },
                         false);
-        operation.put(
-                "description",
-                "%s It is possible only from %s."
-                        .formatted(
-                                describe(transition.describe(), transition.label()),
-                                String.join(" or ", transition.from())));
+        operation.put("description", CallSchemas.described(call));
         operation.put("parameters", List.of(ifMatch(resource), parts.parameter("idempotencyKey")));
+        var name = typeName(resource, false) + ResourceNames.joined(Names.address(call.name()));
+        if (!call.parameters().entries().isEmpty()) {
+            operation.put("requestBody", calls.arguments(name + "Arguments", call.parameters()));
+        }
+        var returns = call.returns();
         var answers =
                 answers(
                         "200",
-                        "The record as it is now.",
-                        answerSchema(resource),
+                        returns == null
+                                ? "The record as it is now."
+                                : "What it returns, and the record as it is now.",
+                        returns == null
+                                ? answerSchema(resource)
+                                : calls.answer(name + "Result", returns, answerSchema(resource)),
                         changing(
                                 resource,
                                 Failing.BAD_REQUEST,
@@ -423,6 +454,35 @@ public final class OpenApiContract {
                                 Failing.CONFLICT,
                                 Failing.INVALID));
         putHeaders(answers, "200", false);
+        operation.put("responses", answers);
+        return operation;
+    }
+
+    /** A function of an object as a whole. */
+    private Map<String, Object> function(ObjectFunctionType function) {
+        var definition = function.definition();
+        var name = ResourceNames.joined(Names.address(function.name()));
+        var operation = new LinkedHashMap<String, Object>();
+        operation.put("operationId", function.name());
+        operation.put("tags", List.of(ServiceType.FUNCTIONS));
+        operation.put("summary", definition.label());
+        operation.put("description", CallSchemas.described(new CallType.OfFunction(definition)));
+        operation.put("parameters", List.of(parts.parameter("idempotencyKey")));
+        operation.put("requestBody", calls.arguments(name + "Arguments", definition.parameters()));
+        var returns = definition.returns();
+        var answers = new LinkedHashMap<String, Object>();
+        answers.put(
+                "200",
+                content(
+                        returns == null ? "It was done." : "What it returns.",
+                        calls.answer(name + "Result", returns, null)));
+        parts.fail(
+                answers,
+                Failing.BAD_REQUEST,
+                Failing.UNAUTHORIZED,
+                Failing.FORBIDDEN,
+                Failing.CONFLICT,
+                Failing.INVALID);
         operation.put("responses", answers);
         return operation;
     }

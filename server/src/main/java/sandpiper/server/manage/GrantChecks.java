@@ -11,7 +11,8 @@ import sandpiper.engine.access.ServiceGrant;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
-import sandpiper.model.release.Lifecycle;
+import sandpiper.model.release.CallType;
+import sandpiper.model.release.ObjectFunctionType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ServiceType;
@@ -62,6 +63,21 @@ final class GrantChecks {
                     live.release().services().stream().map(ServiceType::name).toList());
             return;
         }
+        if (grant.resource().equals(ServiceType.FUNCTIONS)) {
+            among(
+                    at,
+                    "function",
+                    grant.operation(),
+                    services.stream()
+                            .flatMap(one -> one.functions().stream())
+                            .map(ObjectFunctionType::name)
+                            .toList());
+            return;
+        }
+        if (grant.resource().equals(ServiceType.EVENTS)) {
+            among(at, "operation", grant.operation(), List.of("read"));
+            return;
+        }
         var resources =
                 services.stream()
                         .flatMap(one -> one.resources().stream())
@@ -86,11 +102,17 @@ final class GrantChecks {
         objects.forEach(object -> condition(at, object, grant.where()));
     }
 
+    private void among(String at, String kind, String granted, List<String> known) {
+        if (known.stream().noneMatch(one -> isMeant(granted, one))) {
+            unknown(at, kind, granted, known);
+        }
+    }
+
     private static Stream<String> operations(ResourceType resource) {
         return Stream.concat(
                 resource.trees().keySet().stream()
                         .map(operation -> operation.name().toLowerCase(Locale.ROOT)),
-                resource.transitions().stream().map(Lifecycle.Transition::name));
+                resource.calls().stream().map(CallType::name));
     }
 
     private static boolean isMeant(String granted, String name) {

@@ -27,7 +27,11 @@ import sandpiper.model.type.TextType;
  *
  * @param source the draft, or the live release when the draft has errors
  */
-record ModelView(Source source, List<PackageView> packages, List<ObjectView> objects) {
+record ModelView(
+        Source source,
+        List<PackageView> packages,
+        List<ObjectView> objects,
+        List<EventView> events) {
     /** Which state is meant. */
     enum Source {
         LIVE,
@@ -68,6 +72,9 @@ record ModelView(Source source, List<PackageView> packages, List<ObjectView> obj
             @Nullable LifecycleView lifecycle,
             List<CheckView> checks,
             List<RuleView> rules,
+            List<ObjectFunctionView> functions,
+            List<HandlerView> handlers,
+            List<ScheduleView> schedules,
             List<ObjectGrant.Action> actions) {
         ObjectView seenBy(ObjectAccess access) {
             return new ObjectView(
@@ -92,6 +99,9 @@ record ModelView(Source source, List<PackageView> packages, List<ObjectView> obj
                     lifecycle,
                     checks,
                     rules,
+                    functions,
+                    handlers,
+                    schedules,
                     access.scopes().keySet().stream().sorted().toList());
         }
     }
@@ -215,7 +225,8 @@ record ModelView(Source source, List<PackageView> packages, List<ObjectView> obj
         return new ModelView(
                 source,
                 release.packages().stream().map(PackageView::of).toList(),
-                release.objects().stream().map(object -> object(release, object)).toList());
+                release.objects().stream().map(object -> object(release, object)).toList(),
+                release.events().stream().map(EventView::of).toList());
     }
 
     /** Without the objects and fields somebody may not see. */
@@ -226,7 +237,8 @@ record ModelView(Source source, List<PackageView> packages, List<ObjectView> obj
                 objects.stream()
                         .filter(object -> !actor.on(object.name()).scopes().isEmpty())
                         .map(object -> object.seenBy(actor.on(object.name())))
-                        .toList());
+                        .toList(),
+                events);
     }
 
     private static ObjectView object(Release release, ObjectType object) {
@@ -262,6 +274,9 @@ record ModelView(Source source, List<PackageView> packages, List<ObjectView> obj
                 object.lifecycle() == null ? null : LifecycleView.of(object.lifecycle()),
                 object.checks().stream().map(CheckView::of).toList(),
                 object.rules().stream().map(RuleView::of).toList(),
+                object.functions().stream().map(one -> ObjectFunctionView.of(object, one)).toList(),
+                object.handlers().stream().map(HandlerView::of).toList(),
+                object.schedules().stream().map(ScheduleView::of).toList(),
                 List.of(ObjectGrant.Action.values()));
     }
 
@@ -269,7 +284,7 @@ record ModelView(Source source, List<PackageView> packages, List<ObjectView> obj
         return fields.stream().map(ModelView::field).toList();
     }
 
-    private static FieldView field(Field field) {
+    static FieldView field(Field field) {
         var type = field.type();
         return new FieldView(
                 field.name(),

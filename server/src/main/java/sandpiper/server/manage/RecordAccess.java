@@ -113,7 +113,8 @@ record RecordAccess(Actor actor, LiveRelease live, ObjectType type, ObjectAccess
             }
             case RecordCommand.Remove _, RecordCommand.Restore _ -> scope(Action.RETIRE);
             case RecordCommand.Save _ -> require(Action.CREATE).scope(Action.EDIT);
-            case RecordCommand.Change _, RecordCommand.Transit _ -> scope(Action.EDIT);
+            case RecordCommand.Change _, RecordCommand.Transit _, RecordCommand.Call _ ->
+                    scope(Action.EDIT);
         };
     }
 
@@ -122,7 +123,10 @@ record RecordAccess(Actor actor, LiveRelease live, ObjectType type, ObjectAccess
             case RecordCommand.Create _ -> scope(Action.CREATE);
             case RecordCommand.Save _ -> scope(Action.CREATE).and(scope(Action.EDIT));
             case RecordCommand.Change _ -> scope(Action.EDIT);
-            case RecordCommand.Transit _, RecordCommand.Remove _, RecordCommand.Restore _ ->
+            case RecordCommand.Transit _,
+                    RecordCommand.Call _,
+                    RecordCommand.Remove _,
+                    RecordCommand.Restore _ ->
                     RecordScope.ALL;
         };
     }

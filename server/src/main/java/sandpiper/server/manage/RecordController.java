@@ -318,8 +318,9 @@ class RecordController {
                                 .header(HttpHeaders.CONTENT_TYPE, Problem.CONTENT_TYPE)
                                 .body(JsonText.write(problem.plain())));
             }
-            case Outcome.Repeated _ ->
-                    throw new IllegalStateException("Nothing here is asked for only once");
+            case Outcome.Repeated _, Outcome.Returned _ ->
+                    throw new IllegalStateException(
+                            "Nothing here is asked for only once, or is about no record");
         };
     }
 
@@ -398,7 +399,7 @@ class RecordController {
                 result.put("status", "refused");
                 result.put("problem", Problem.of(refused).plain());
             }
-            case Outcome.Repeated _ -> result.put("status", "changed");
+            case Outcome.Repeated _, Outcome.Returned _ -> result.put("status", "changed");
         }
         return result;
     }

@@ -7,10 +7,13 @@ import java.util.Map;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.Names;
+import sandpiper.model.release.CallType;
+import sandpiper.model.release.EventType;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ServiceType;
+import sandpiper.server.service.ValueExamples;
 
 /** A service as the console shows it. */
 record ServiceView(
@@ -20,7 +23,9 @@ record ServiceView(
         String label,
         @Nullable String describe,
         List<String> protocols,
-        List<ResourceView> resources) {
+        List<ResourceView> resources,
+        List<FunctionCallView> functions,
+        List<String> events) {
 
     /**
      * One resource.
@@ -42,10 +47,35 @@ record ServiceView(
             Map<String, List<String>> operations,
             List<String> filterable,
             List<String> sortable,
-            List<CallView> transitions) {}
+            List<CallView> calls) {}
 
-    /** A transition a caller may take; {@code address} is its name in addresses. */
-    record CallView(String address, String label) {}
+    /**
+     * A transition or function a caller may call on a record.
+     *
+     * @param address its name in addresses
+     * @param example arguments that could be given
+     * @param returns whether it gives something back besides the record
+     */
+    record CallView(
+            String name,
+            String address,
+            String label,
+            @Nullable String describe,
+            Map<String, Object> example,
+            boolean returns) {
+        static CallView of(CallType call) {
+            return new CallView(
+                    call.name(),
+                    Names.address(call.name()),
+                    call.label(),
+                    call.describe(),
+                    ValueExamples.of(call.parameters()),
+                    call.returns() != null);
+        }
+    }
+
+    /** A function of an object as a whole. */
+    record FunctionCallView(String object, CallView call) {}
 
     static ServiceView of(ServiceType service) {
         return new ServiceView(
@@ -55,7 +85,14 @@ record ServiceView(
                 service.label(),
                 service.describe(),
                 service.protocols(),
-                service.resources().stream().map(ServiceView::resource).toList());
+                service.resources().stream().map(ServiceView::resource).toList(),
+                service.functions().stream()
+                        .map(one ->
+                                new FunctionCallView(
+                                        one.object().name(),
+                                        CallView.of(new CallType.OfFunction(one.definition()))))
+                        .toList(),
+                service.events().stream().map(EventType::name).toList());
     }
 
     private static ResourceView resource(ResourceType resource) {
@@ -75,9 +112,7 @@ record ServiceView(
                 operations,
                 resource.filterable().stream().map(FieldPath::written).toList(),
                 resource.sortable().stream().map(FieldPath::written).toList(),
-                resource.transitions().stream()
-                        .map(one -> new CallView(Names.address(one.name()), one.label()))
-                        .toList());
+                resource.calls().stream().map(CallView::of).toList());
     }
 
     private static Map<String, String> presets(ResourceType resource) {

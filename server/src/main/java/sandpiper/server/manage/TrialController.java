@@ -181,31 +181,13 @@ class TrialController {
         return RecordPreview.of(
                         engine.records()
                                 .preview(
-                                        request(object, form.key(), plain(form.values()), actor),
+                                        request(
+                                                object,
+                                                form.key(),
+                                                PlainJson.of(form.values()),
+                                                actor),
                                         false))
                 .without(hidden);
-    }
-
-    /** Numbers as the engine takes them. */
-    private static Map<String, @Nullable Object> plain(Map<String, @Nullable Object> values) {
-        var plain = new LinkedHashMap<String, @Nullable Object>();
-        values.forEach((name, value) -> plain.put(name, plain(value)));
-        return plain;
-    }
-
-    private static @Nullable Object plain(@Nullable Object value) {
-        return switch (value) {
-            case Integer number -> number.longValue();
-            case Double number -> new java.math.BigDecimal(number.toString());
-            case List<?> list -> list.stream().map(TrialController::plain).toList();
-            case Map<?, ?> map -> {
-                var plain = new LinkedHashMap<String, @Nullable Object>();
-                map.forEach((name, one) -> plain.put(String.valueOf(name), plain(one)));
-                yield plain;
-            }
-            case null -> null;
-            default -> value;
-        };
     }
 
     /**
@@ -231,7 +213,7 @@ class TrialController {
         var condition =
                 engine.records()
                         .tryOut(
-                                request(object, pick.key(), plain(pick.values()), actor),
+                                request(object, pick.key(), PlainJson.of(pick.values()), actor),
                                 Tracer.off(),
                                 (_, trial) -> trial.offered(field, pick.part(), pick.item()));
         return engine.records()
@@ -329,7 +311,7 @@ class TrialController {
         var values =
                 body.values() == null
                         ? new LinkedHashMap<String, @Nullable Object>()
-                        : plain(body.values());
+                        : PlainJson.of(body.values());
         var tracer = Tracer.on();
         return engine.records()
                 .tryOut(

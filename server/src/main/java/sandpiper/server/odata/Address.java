@@ -14,6 +14,7 @@ import org.apache.olingo.server.api.uri.UriResourceAction;
 import org.apache.olingo.server.api.uri.UriResourceComplexProperty;
 import org.apache.olingo.server.api.uri.UriResourceCount;
 import org.apache.olingo.server.api.uri.UriResourceEntitySet;
+import org.apache.olingo.server.api.uri.UriResourceFunction;
 import org.apache.olingo.server.api.uri.UriResourceNavigation;
 import org.apache.olingo.server.api.uri.UriResourcePrimitiveProperty;
 import org.apache.olingo.server.api.uri.UriResourceValue;
@@ -28,7 +29,7 @@ import sandpiper.engine.read.KeyText;
  * @param items the line items, or {@code null}
  * @param line which of them, or {@code null} for all
  * @param properties a value, and a value inside it; empty for a whole entity
- * @param action the action that is called, or {@code null}
+ * @param action the action or function that is called, or {@code null}
  */
 record Address(
         String set,
@@ -61,6 +62,7 @@ record Address(
                         properties.add(one.getProperty().getName());
                 case UriResourceComplexProperty one -> properties.add(one.getProperty().getName());
                 case UriResourceAction one -> action = one.getAction().getName();
+                case UriResourceFunction one -> action = one.getFunction().getName();
                 case UriResourceValue _, UriResourceCount _ -> {
                     // what is answered, not what it is about
                 }
@@ -107,7 +109,7 @@ record Address(
                 : Long.valueOf(text(EdmPrimitiveTypeKind.Int64, predicates.getFirst()));
     }
 
-    private static String text(EdmPrimitiveTypeKind kind, UriParameter parameter) {
+    static String text(EdmPrimitiveTypeKind kind, UriParameter parameter) {
         var text = parameter.getText();
         if (text == null) {
             throw Refusals.notOffered("Aliases are not offered in keys; write the value.");

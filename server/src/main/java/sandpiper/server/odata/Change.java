@@ -12,13 +12,14 @@ import sandpiper.server.service.ServiceCall;
 /**
  * A change that is asked for, and how its outcome is to be answered.
  *
+ * @param set whose record it is about, or {@code null} when it is about none
  * @param command makes the command for a release
  * @param answered what the answer holds, or {@code null} when nothing is left to be shown
  * @param traced whether an account of it is wanted
  * @param once makes sure that a repeated request is done once, or {@code null}
  */
 record Change(
-        String set,
+        @Nullable String set,
         ServiceCall call,
         Function<LiveRelease, RecordCommand> command,
         @Nullable Answered answered,

@@ -1,8 +1,10 @@
 package sandpiper.server.odata;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.Function;
 import org.apache.olingo.commons.api.http.HttpHeader;
 import org.apache.olingo.server.api.ODataResponse;
@@ -72,10 +74,14 @@ final class ChangeRun {
     void answer(Change change, Outcome outcome, ODataResponse response) {
         switch (outcome) {
             case Outcome.Refused refused -> {
-                failures.write(response, Problem.of(refused), exchange.model().shape(change.set()));
+                var set = change.set();
+                failures.write(
+                        response,
+                        Problem.of(refused),
+                        set == null ? null : exchange.model().shape(set));
                 said(response, Traced.headers(refused.trace(), List.of()));
             }
-            case Outcome.Done done -> {
+            case Outcome.Success done -> {
                 fill(
                         change,
                         response,
@@ -96,13 +102,51 @@ final class ChangeRun {
     }
 
     /** What a change is answered with, in a form that can be kept. */
-    private Answer answer(Change change, LiveRelease live, Session session, Outcome.Done done) {
+    private Answer answer(
+            Change change, LiveRelease live, Session session, Outcome.Success success) {
         var answered = change.answered();
         if (answered == null) {
-            return new Answer(HttpStatus.NO_CONTENT.value(), null, "", "");
+            return new Answer(HttpStatus.NO_CONTENT.value(), null, null, "");
         }
+        var result = success.result();
+        if (result != null) {
+            return result(answered, success, result);
+        }
+        return success instanceof Outcome.Done done
+                ? record(change, answered, live, session, done)
+                : new Answer(HttpStatus.NO_CONTENT.value(), null, null, "");
+    }
+
+    /** What an action or function gave back. */
+    private Answer result(
+            Change.Answered answered, Outcome.Success success, Outcome.Result result) {
+        var tag = success instanceof Outcome.Done done ? Preconditions.tag(done.version()) : null;
+        var value = Format.of(answered.type()).value(result.value());
+        if (value == null || answered.brief()) {
+            return new Answer(HttpStatus.NO_CONTENT.value(), null, tag, "");
+        }
+        var name = Arguments.name(answered.uri().getUriResourceParts().getLast());
+        var body = new LinkedHashMap<String, @Nullable Object>();
+        body.put(
+                "@odata.context",
+                "%s/$metadata#%s".formatted(exchange.root(), exchange.model().returned(name)));
+        if (value instanceof Map<?, ?> members) {
+            members.forEach((member, one) -> body.put(String.valueOf(member), one));
+        } else {
+            body.put("value", value);
+        }
+        return new Answer(HttpStatus.OK.value(), null, tag, JsonText.write(body));
+    }
+
+    private Answer record(
+            Change change,
+            Change.Answered answered,
+            LiveRelease live,
+            Session session,
+            Outcome.Done done) {
+        var set = Objects.requireNonNull(change.set());
         var available = change.call().answerTree(live, session, done);
-        var shape = exchange.model().shape(change.set());
+        var shape = exchange.model().shape(set);
         var wanted =
                 Wanted.of(
                                 shape,
@@ -113,7 +157,7 @@ final class ChangeRun {
         var tree = wanted.tree(available);
         var view = change.call().changed(live, session, done, tree);
         var writer = new EntityWriter(exchange.root(), Format.of(answered.type()));
-        var address = exchange.root() + "/" + writer.address(change.set(), shape, tree, view);
+        var address = exchange.root() + "/" + writer.address(set, shape, tree, view);
         var status = done.created() ? HttpStatus.CREATED : HttpStatus.OK;
         return new Answer(
                 (answered.brief() ? HttpStatus.NO_CONTENT : status).value(),
@@ -123,14 +167,15 @@ final class ChangeRun {
                         ? ""
                         : JsonText.write(
                                 writer.with(
-                                        change.set() + wanted.contextList() + "/$entity",
-                                        writer.record(change.set(), wanted, tree, view))));
+                                        set + wanted.contextList() + "/$entity",
+                                        writer.record(set, wanted, tree, view))));
     }
 
     private static void fill(Change change, ODataResponse response, Answer answer) {
         Replies.empty(response, HttpStatus.valueOf(answer.status()));
-        if (!answer.tag().isEmpty()) {
-            response.setHeader(HttpHeader.ETAG, answer.tag());
+        var tag = answer.tag();
+        if (tag != null) {
+            response.setHeader(HttpHeader.ETAG, tag);
         }
         var location = answer.location();
         var answered = change.answered();

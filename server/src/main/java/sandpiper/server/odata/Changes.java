@@ -16,7 +16,9 @@ import org.apache.olingo.server.api.OData;
 import org.apache.olingo.server.api.ODataRequest;
 import org.apache.olingo.server.api.ServiceMetadata;
 import org.apache.olingo.server.api.uri.UriInfo;
+import org.apache.olingo.server.api.uri.UriResourceEntitySet;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.Names;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.security.Secrets;
@@ -109,12 +111,41 @@ record Changes(Exchange exchange, OData odata, ServiceMetadata metadata) {
                 once(request));
     }
 
-    Change act(Address address, UriInfo uri, ODataRequest request, ContentType type) {
+    /** An action or function, on a record or on none. */
+    Change act(UriInfo uri, ODataRequest request, Types types) {
+        var parts = uri.getUriResourceParts();
+        var values =
+                Arguments.of(
+                        parts.getLast(),
+                        request.getBody() == null ? new byte[0] : bytes(request),
+                        types.request());
+        var answered = new Change.Answered(uri, types.response(), Set.of(), isBrief(request));
+        if (parts.getFirst() instanceof UriResourceEntitySet) {
+            var address = Address.of(exchange.model(), uri.asUriInfoResource());
+            return act(address, values, answered, request);
+        }
+        var name = Arguments.name(parts.getLast());
+        var call = exchange.functions();
+        return new Change(
+                null,
+                call,
+                live -> call.call(live, Names.address(name), values),
+                answered,
+                isTraced(request),
+                once(request));
+    }
+
+    private Change act(
+            Address address,
+            Map<String, @Nullable Object> values,
+            Change.Answered answered,
+            ODataRequest request) {
         var call = exchange.call(address.set());
         var action = Objects.requireNonNull(address.action());
         var name =
                 exchange.model()
                         .call(address.set(), action)
+                        .map(one -> Names.address(one.name()))
                         .orElseThrow(() ->
                                 Refusals.bad(
                                         "%s has no call %s.".formatted(address.set(), action)));
@@ -122,8 +153,8 @@ record Changes(Exchange exchange, OData odata, ServiceMetadata metadata) {
         return new Change(
                 address.set(),
                 call,
-                live -> call.transit(live, address.oneKey(), name, expected),
-                new Change.Answered(uri, type, Set.of(), isBrief(request)),
+                live -> call.call(live, address.oneKey(), name, values, expected),
+                answered,
                 isTraced(request),
                 once(request));
     }

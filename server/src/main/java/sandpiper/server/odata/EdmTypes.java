@@ -9,6 +9,8 @@ import org.apache.olingo.commons.api.edm.FullQualifiedName;
 import org.apache.olingo.commons.api.edm.provider.CsdlComplexType;
 import org.apache.olingo.commons.api.edm.provider.CsdlProperty;
 import sandpiper.model.release.Field;
+import sandpiper.model.release.Parameter;
+import sandpiper.model.release.ValueType;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
@@ -73,6 +75,39 @@ final class EdmTypes {
     /** Whether a value has properties of its own. */
     static boolean isComplex(FieldType type) {
         return type instanceof MoneyType || (type instanceof TextType text && text.isLocalised());
+    }
+
+    /**
+     * The type of what a function takes or gives back.
+     *
+     * @param name of the complex type that is made for a context
+     */
+    CsdlProperty value(String name, ValueType type) {
+        return switch (type) {
+            case ValueType.Single(var field) -> property(name, field);
+            case ValueType.Many(var item) -> value(name, item).setCollection(true);
+            case ValueType.Group group -> {
+                var made = ResourceNames.capital(name);
+                this.made.putIfAbsent(
+                        made,
+                        new CsdlComplexType()
+                                .setName(made)
+                                .setProperties(
+                                        group.entries().stream()
+                                                .map(entry ->
+                                                        value(made, entry)
+                                                                .setName(entry.name())
+                                                                .setNullable(!entry.required()))
+                                                .toList()));
+                yield new CsdlProperty()
+                        .setName(name)
+                        .setType(new FullQualifiedName(namespace, made));
+            }
+        };
+    }
+
+    private CsdlProperty value(String owner, Parameter entry) {
+        return value(owner + ResourceNames.capital(entry.name()), entry.type());
     }
 
     private FullQualifiedName money(MoneyType money) {

@@ -2,6 +2,7 @@ package sandpiper.server.odata;
 
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
+import sandpiper.model.release.ServiceType;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.Protocol;
 import sandpiper.server.service.ServiceCall;
@@ -17,6 +18,17 @@ record Exchange(Engine engine, Cursors cursors, Actor actor, ServiceModel model,
     String root() {
         return "%s/odata/%s/v%d"
                 .formatted(server, model.service().name(), model.service().version());
+    }
+
+    /** A call of a function of the service, on no record. */
+    ServiceCall functions() {
+        return new ServiceCall(
+                engine,
+                Protocol.ODATA,
+                actor,
+                model.service().name(),
+                model.service().version(),
+                ServiceType.FUNCTIONS);
     }
 
     /** A call of the resource behind an entity set. */

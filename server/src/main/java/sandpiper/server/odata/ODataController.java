@@ -216,15 +216,27 @@ class ODataController {
             return handler;
         }
 
-        /** Actions may be called by their plain names, which the library does not know. */
+        /**
+         * What is called on a record may be called by its plain name, which the library does not
+         * know.
+         */
         private void qualify(ODataRequest request) {
             var path = request.getRawODataPath();
             int slash = path.lastIndexOf('/');
-            if (request.getMethod() == HttpMethod.POST && slash > 0) {
+            if (slash <= 0) {
+                return;
+            }
+            var last = path.substring(slash + 1);
+            // A function has its arguments behind its name.
+            int bracket = last.indexOf('(');
+            var name = bracket < 0 ? last : last.substring(0, bracket);
+            var rest = bracket < 0 ? "" : last.substring(bracket);
+            if (request.getMethod() == HttpMethod.POST || bracket >= 0) {
                 exchange.model()
-                        .qualified(path.substring(slash + 1))
-                        .ifPresent(name ->
-                                request.setRawODataPath(path.substring(0, slash + 1) + name));
+                        .qualified(name)
+                        .ifPresent(full ->
+                                request.setRawODataPath(
+                                        path.substring(0, slash + 1) + full + rest));
             }
         }
 

@@ -4,10 +4,14 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.apache.olingo.commons.api.edm.EdmPrimitiveTypeKind;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.release.CallType;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
+import sandpiper.model.release.ValueType;
 import sandpiper.server.json.JsonText;
+import sandpiper.server.service.ValueExamples;
 
 /** Requests to try a service with, to be changed and sent. */
 final class ODataExamples {
@@ -30,6 +34,9 @@ final class ODataExamples {
         var examples = new ODataExamples(model);
         examples.examples.add(new Example("metadata", "GET", "$metadata", null));
         Shapes.sets(model.service().resources()).forEach(examples::add);
+        for (var function : model.service().functions()) {
+            examples.call(new CallType.OfFunction(function.definition()), "", function.name());
+        }
         return examples.examples;
     }
 
@@ -50,9 +57,30 @@ final class ODataExamples {
         if (resource.offers(Operation.REMOVE)) {
             add("remove " + set, "DELETE", key(set, shape), null);
         }
-        for (var one : resource.transitions()) {
-            add(one.name() + " " + set, "POST", key(set, shape) + "/" + one.name(), "{}");
+        for (var one : resource.calls()) {
+            call(one, key(set, shape) + "/", one.name() + " " + set);
         }
+    }
+
+    private void call(CallType call, String before, String label) {
+        var path = before + call.name();
+        if (!OperationWriter.isFunction(call)) {
+            add(label, "POST", path, JsonText.writePretty(ValueExamples.of(call.parameters())));
+            return;
+        }
+        var arguments =
+                call.parameters().entries().stream()
+                        .map(one -> one.name() + "=" + literal(one.type()))
+                        .toList();
+        add(label, "GET", path + "(" + String.join(",", arguments) + ")", null);
+    }
+
+    private static String literal(ValueType type) {
+        var example = ValueExamples.of(type);
+        boolean quoted =
+                type instanceof ValueType.Single(var field)
+                        && EdmTypes.primitive(field.type()) == EdmPrimitiveTypeKind.String;
+        return quoted ? "'" + example + "'" : String.valueOf(example);
     }
 
     private void add(String label, String method, String path, @Nullable String body) {

@@ -9,12 +9,18 @@ import org.apache.olingo.server.api.OData;
 import org.apache.olingo.server.api.ODataRequest;
 import org.apache.olingo.server.api.ODataResponse;
 import org.apache.olingo.server.api.ServiceMetadata;
+import org.apache.olingo.server.api.processor.ActionComplexCollectionProcessor;
+import org.apache.olingo.server.api.processor.ActionComplexProcessor;
 import org.apache.olingo.server.api.processor.ActionEntityProcessor;
+import org.apache.olingo.server.api.processor.ActionPrimitiveCollectionProcessor;
+import org.apache.olingo.server.api.processor.ActionPrimitiveProcessor;
+import org.apache.olingo.server.api.processor.ActionVoidProcessor;
 import org.apache.olingo.server.api.processor.ComplexProcessor;
 import org.apache.olingo.server.api.processor.CountEntityCollectionProcessor;
 import org.apache.olingo.server.api.processor.EntityProcessor;
 import org.apache.olingo.server.api.processor.PrimitiveValueProcessor;
 import org.apache.olingo.server.api.uri.UriInfo;
+import org.apache.olingo.server.api.uri.UriResourceFunction;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.server.service.Preconditions;
@@ -25,7 +31,12 @@ final class RecordProcessor
                 EntityProcessor,
                 PrimitiveValueProcessor,
                 ComplexProcessor,
-                ActionEntityProcessor {
+                ActionEntityProcessor,
+                ActionVoidProcessor,
+                ActionPrimitiveProcessor,
+                ActionPrimitiveCollectionProcessor,
+                ActionComplexProcessor,
+                ActionComplexCollectionProcessor {
     private final Exchange exchange;
     private final ChangeRun run;
     private final Changes changes;
@@ -165,12 +176,76 @@ final class RecordProcessor
             UriInfo uri,
             ContentType sent,
             ContentType answered) {
-        run.take(changes.act(address(uri), uri, request, answered), response);
+        act(request, response, uri, sent, answered);
+    }
+
+    private void act(
+            ODataRequest request,
+            ODataResponse response,
+            UriInfo uri,
+            ContentType sent,
+            ContentType answered) {
+        run.take(changes.act(uri, request, new Changes.Types(sent, answered)), response);
+    }
+
+    @Override
+    public void processActionVoid(
+            ODataRequest request, ODataResponse response, UriInfo uri, ContentType sent) {
+        act(request, response, uri, sent, ContentType.JSON);
+    }
+
+    @Override
+    public void processActionPrimitive(
+            ODataRequest request,
+            ODataResponse response,
+            UriInfo uri,
+            ContentType sent,
+            ContentType answered) {
+        act(request, response, uri, sent, answered);
+    }
+
+    @Override
+    public void processActionPrimitiveCollection(
+            ODataRequest request,
+            ODataResponse response,
+            UriInfo uri,
+            ContentType sent,
+            ContentType answered) {
+        act(request, response, uri, sent, answered);
+    }
+
+    @Override
+    public void processActionComplex(
+            ODataRequest request,
+            ODataResponse response,
+            UriInfo uri,
+            ContentType sent,
+            ContentType answered) {
+        act(request, response, uri, sent, answered);
+    }
+
+    @Override
+    public void processActionComplexCollection(
+            ODataRequest request,
+            ODataResponse response,
+            UriInfo uri,
+            ContentType sent,
+            ContentType answered) {
+        act(request, response, uri, sent, answered);
+    }
+
+    /** A function is called like an action, with its arguments in the address. */
+    private static boolean isFunction(UriInfo uri) {
+        return uri.getUriResourceParts().getLast() instanceof UriResourceFunction;
     }
 
     @Override
     public void readPrimitive(
             ODataRequest request, ODataResponse response, UriInfo uri, ContentType type) {
+        if (isFunction(uri)) {
+            act(request, response, uri, ContentType.JSON, type);
+            return;
+        }
         var address = address(uri);
         var found = reads.record(address, uri, Format.of(type));
         var inside = Reads.inside(address, found.entity());

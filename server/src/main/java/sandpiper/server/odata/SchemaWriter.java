@@ -6,20 +6,17 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import org.apache.olingo.commons.api.edm.EdmPrimitiveTypeKind;
-import org.apache.olingo.commons.api.edm.provider.CsdlAction;
 import org.apache.olingo.commons.api.edm.provider.CsdlAnnotation;
 import org.apache.olingo.commons.api.edm.provider.CsdlEntityContainer;
 import org.apache.olingo.commons.api.edm.provider.CsdlEntitySet;
 import org.apache.olingo.commons.api.edm.provider.CsdlEntityType;
 import org.apache.olingo.commons.api.edm.provider.CsdlNavigationProperty;
-import org.apache.olingo.commons.api.edm.provider.CsdlParameter;
 import org.apache.olingo.commons.api.edm.provider.CsdlProperty;
 import org.apache.olingo.commons.api.edm.provider.CsdlPropertyRef;
-import org.apache.olingo.commons.api.edm.provider.CsdlReturnType;
 import org.apache.olingo.commons.api.edm.provider.CsdlSchema;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
-import sandpiper.model.release.Lifecycle;
+import sandpiper.model.release.ObjectFunctionType;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
@@ -35,16 +32,20 @@ final class SchemaWriter {
     private final String namespace;
     private final EdmTypes types;
     private final Map<String, CsdlEntityType> entities = new LinkedHashMap<>();
-    private final Map<String, CsdlAction> actions = new LinkedHashMap<>();
+    private final OperationWriter operations;
 
     SchemaWriter(Release release, String namespace) {
         this.release = release;
         this.namespace = namespace;
         this.types = new EdmTypes(namespace);
+        this.operations = new OperationWriter(namespace, types);
     }
 
     CsdlSchema write(
-            Map<String, ResourceType> sets, Map<String, EntityShape> shapes, String container) {
+            Map<String, ResourceType> sets,
+            Map<String, EntityShape> shapes,
+            List<ObjectFunctionType> functions,
+            String container) {
         var entitySets = new ArrayList<CsdlEntitySet>();
         sets.forEach((set, resource) -> {
             var shape = Objects.requireNonNull(shapes.get(set));
@@ -54,17 +55,21 @@ final class SchemaWriter {
                             .setName(set)
                             .setType(shape.type())
                             .setAnnotations(abilities(resource, shape)));
-            for (var transition : resource.transitions()) {
-                action(set, shape, transition);
-            }
+            resource.calls().forEach(call -> operations.bound(set, shape, call));
         });
+        functions.forEach(operations::unbound);
         return new CsdlSchema()
                 .setNamespace(namespace)
                 .setEntityTypes(List.copyOf(entities.values()))
                 .setComplexTypes(types.made())
-                .setActions(List.copyOf(actions.values()))
+                .setActions(operations.actions())
+                .setFunctions(operations.functions())
                 .setEntityContainer(
-                        new CsdlEntityContainer().setName(container).setEntitySets(entitySets));
+                        new CsdlEntityContainer()
+                                .setName(container)
+                                .setEntitySets(entitySets)
+                                .setActionImports(operations.actionImports())
+                                .setFunctionImports(operations.functionImports()));
     }
 
     private void entity(EntityShape shape, boolean own) {
@@ -232,19 +237,5 @@ final class SchemaWriter {
                                 .noneMatch(path -> path.written().equals(value.path().written())))
                 .forEach(value -> missing.add(value.name()));
         return missing;
-    }
-
-    private void action(String set, EntityShape shape, Lifecycle.Transition transition) {
-        var binding =
-                new CsdlParameter().setName("record").setType(shape.type()).setNullable(false);
-        var action =
-                new CsdlAction()
-                        .setName(transition.name())
-                        .setBound(true)
-                        .setEntitySetPath("record")
-                        .setParameters(List.of(binding))
-                        .setReturnType(new CsdlReturnType().setType(shape.type()))
-                        .setAnnotations(List.of(Annotations.description(transition.label())));
-        actions.put(set + "/" + transition.name(), action);
     }
 }

@@ -9,14 +9,19 @@ import java.util.Optional;
 import org.apache.olingo.commons.api.edm.FullQualifiedName;
 import org.apache.olingo.commons.api.edm.provider.CsdlAbstractEdmProvider;
 import org.apache.olingo.commons.api.edm.provider.CsdlAction;
+import org.apache.olingo.commons.api.edm.provider.CsdlActionImport;
 import org.apache.olingo.commons.api.edm.provider.CsdlComplexType;
 import org.apache.olingo.commons.api.edm.provider.CsdlEntityContainer;
 import org.apache.olingo.commons.api.edm.provider.CsdlEntityContainerInfo;
 import org.apache.olingo.commons.api.edm.provider.CsdlEntitySet;
 import org.apache.olingo.commons.api.edm.provider.CsdlEntityType;
+import org.apache.olingo.commons.api.edm.provider.CsdlFunction;
+import org.apache.olingo.commons.api.edm.provider.CsdlFunctionImport;
 import org.apache.olingo.commons.api.edm.provider.CsdlSchema;
 import org.apache.olingo.commons.api.edm.provider.CsdlTerm;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.release.CallType;
+import sandpiper.model.release.ObjectFunctionType;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ServiceType;
@@ -38,7 +43,9 @@ final class ServiceModel extends CsdlAbstractEdmProvider {
         this.sets = Shapes.sets(service.resources());
         var namespace = Shapes.namespace(service.name(), service.version());
         sets.forEach((set, resource) -> shapes.put(set, Shapes.of(release, namespace, resource)));
-        this.schema = new SchemaWriter(release, namespace).write(sets, shapes, CONTAINER);
+        this.schema =
+                new SchemaWriter(release, namespace)
+                        .write(sets, shapes, service.functions(), CONTAINER);
         if (service.describe() != null) {
             schema.getEntityContainer()
                     .setAnnotations(List.of(Annotations.description(service.describe())));
@@ -59,19 +66,40 @@ final class ServiceModel extends CsdlAbstractEdmProvider {
         return Objects.requireNonNull(shapes.get(set));
     }
 
-    /** The name of a call in addresses ({@code check-in}) that an action stands for. */
-    Optional<String> call(String set, String action) {
-        return resource(set).transitions().stream()
-                .filter(one -> one.name().equals(action))
-                .map(one -> sandpiper.model.Names.address(one.name()))
-                .findFirst();
+    /** What an action or function on a record of a set stands for. */
+    Optional<CallType> call(String set, String name) {
+        return resource(set).calls().stream().filter(one -> one.name().equals(name)).findFirst();
     }
 
-    /** The qualified name of an action, when there is one that is called so. */
-    Optional<String> qualified(String action) {
-        return schema.getActions().stream().anyMatch(one -> one.getName().equals(action))
-                ? Optional.of(schema.getNamespace() + "." + action)
-                : Optional.empty();
+    /** What an action or function on no record stands for. */
+    Optional<ObjectFunctionType> function(String name) {
+        return service.functions().stream().filter(one -> one.name().equals(name)).findFirst();
+    }
+
+    /** The qualified name of what is called on a record, when there is one that is called so. */
+    Optional<String> qualified(String name) {
+        boolean isBound =
+                schema.getActions().stream()
+                                .anyMatch(one -> one.isBound() && one.getName().equals(name))
+                        || schema.getFunctions().stream()
+                                .anyMatch(one -> one.isBound() && one.getName().equals(name));
+        return isBound ? Optional.of(schema.getNamespace() + "." + name) : Optional.empty();
+    }
+
+    /** What an action or function of a name gives back as the metadata have it. */
+    String returned(String name) {
+        var type =
+                schema.getActions().stream()
+                        .filter(one -> one.getName().equals(name))
+                        .map(CsdlAction::getReturnType)
+                        .findFirst()
+                        .or(() ->
+                                schema.getFunctions().stream()
+                                        .filter(one -> one.getName().equals(name))
+                                        .map(CsdlFunction::getReturnType)
+                                        .findFirst())
+                        .orElseThrow();
+        return type.isCollection() ? "Collection(" + type.getType() + ")" : type.getType();
     }
 
     @Override
@@ -87,6 +115,22 @@ final class ServiceModel extends CsdlAbstractEdmProvider {
     @Override
     public @Nullable List<CsdlAction> getActions(FullQualifiedName name) {
         return isHere(name) ? new ArrayList<>(schema.getActions(name.getName())) : null;
+    }
+
+    @Override
+    public @Nullable List<CsdlFunction> getFunctions(FullQualifiedName name) {
+        return isHere(name) ? new ArrayList<>(schema.getFunctions(name.getName())) : null;
+    }
+
+    @Override
+    public @Nullable CsdlActionImport getActionImport(FullQualifiedName container, String name) {
+        return schema.getEntityContainer().getActionImport(name);
+    }
+
+    @Override
+    public @Nullable CsdlFunctionImport getFunctionImport(
+            FullQualifiedName container, String name) {
+        return schema.getEntityContainer().getFunctionImport(name);
     }
 
     /** Terms of the vocabularies, which are only ever named. */

@@ -78,6 +78,11 @@ public record Problem(String title, int status, String detail, List<Wrong> error
         return new Wrong(pointer.toString(), fault.code().id(), fault.message());
     }
 
+    /** What faults or warnings say. */
+    public static List<String> messages(List<Fault> faults) {
+        return faults.stream().map(Fault::message).toList();
+    }
+
     /** Everything that is wrong, in one text for people. */
     public String said() {
         return errors.size() < 2

@@ -98,7 +98,15 @@ class BatchController {
                 yield live -> call.service().change(live, key, values, expected);
             }
             case "save" -> live -> call.service().save(live, key, values, expected);
-            default -> throw wrong(place, "must say what to do: create, update or save");
+            case "call" -> {
+                var name = map.get("call");
+                if (key == null || name == null) {
+                    throw wrong(place, "needs the key of the record, and what to call on it");
+                }
+                yield live ->
+                        call.service().call(live, key, String.valueOf(name), values, expected);
+            }
+            default -> throw wrong(place, "must say what to do: create, update, save or call");
         };
     }
 
@@ -137,11 +145,16 @@ class BatchController {
                                                                                         done
                                                                                                 .object(),
                                                                                         key)));
+                                                        var result = done.result();
+                                                        if (result != null
+                                                                && result.value() != null) {
+                                                            answer.put("result", result.value());
+                                                        }
                                                         yield (Map<String, Object>) answer;
                                                     }
                                                     case Outcome.Refused refused ->
                                                             refusal(refused);
-                                                    case Outcome.Repeated _ ->
+                                                    case Outcome.Repeated _, Outcome.Returned _ ->
                                                             new LinkedHashMap<String, Object>(
                                                                     Map.of("status", 200L));
                                                 })

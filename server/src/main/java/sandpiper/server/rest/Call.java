@@ -1,6 +1,7 @@
 package sandpiper.server.rest;
 
 import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
@@ -34,8 +35,23 @@ final class Call {
         return service;
     }
 
-    /** What a change is answered with: the record as it is now. */
-    Answer answer(LiveRelease live, Session session, Outcome.Done done) {
+    /**
+     * What was done is answered with: the record as it is now; what a function gave back, and the
+     * record beside it when it was called on one.
+     */
+    Answer answer(LiveRelease live, Session session, Outcome.Success success) {
+        return switch (success) {
+            case Outcome.Done done -> answer(live, session, done);
+            case Outcome.Returned returned -> {
+                var result = returned.result();
+                var body = new LinkedHashMap<String, @Nullable Object>();
+                body.put("result", result == null ? null : result.value());
+                yield new Answer(200, null, null, JsonText.write(body));
+            }
+        };
+    }
+
+    private Answer answer(LiveRelease live, Session session, Outcome.Done done) {
         var resource = service.shown(live);
         var tree = service.answerTree(live, session, done);
         var view = service.changed(live, session, done, tree);
@@ -43,7 +59,19 @@ final class Call {
                 done.created() ? 201 : 200,
                 location(live, session, resource, done),
                 Preconditions.tag(view.version()),
-                JsonText.write(ServiceCall.plain(tree, view)));
+                JsonText.write(given(done, ServiceCall.plain(tree, view))));
+    }
+
+    private static Map<String, @Nullable Object> given(
+            Outcome.Done done, Map<String, @Nullable Object> record) {
+        var result = done.result();
+        if (result == null) {
+            return record;
+        }
+        var both = new LinkedHashMap<String, @Nullable Object>();
+        both.put("result", result.value());
+        both.put("record", record);
+        return both;
     }
 
     private @Nullable String location(

@@ -6,6 +6,7 @@ import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
@@ -156,7 +157,13 @@ class RestController {
         var call = new Call(engine, actor, service, version, resource);
         var body = JsonText.bytes(request.getInputStream());
         return change(
-                call, request, body, live -> call.service().create(live, JsonText.object(body)));
+                call,
+                request,
+                body,
+                live ->
+                        call.service().function(live, resource).isPresent()
+                                ? call.service().call(live, resource, JsonText.object(body))
+                                : call.service().create(live, JsonText.object(body)));
     }
 
     @PatchMapping(
@@ -201,24 +208,30 @@ class RestController {
                 live -> call.service().save(live, key, JsonText.object(body), expected));
     }
 
-    @PostMapping("/{key}/{transition}")
-    ResponseEntity<String> transit(
+    @PostMapping("/{key}/{name}")
+    ResponseEntity<String> call(
             @PathVariable String service,
             @PathVariable int version,
             @PathVariable String resource,
             @PathVariable String key,
-            @PathVariable String transition,
+            @PathVariable String name,
             @RequestHeader(name = HttpHeaders.IF_MATCH, required = false) @Nullable String ifMatch,
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request)
             throws IOException {
         var call = new Call(engine, actor, service, version, resource);
         var expected = Preconditions.expectedVersion(ifMatch);
+        var body = JsonText.bytes(request.getInputStream());
         return change(
                 call,
                 request,
-                JsonText.bytes(request.getInputStream()),
-                live -> call.service().transit(live, key, transition, expected));
+                body,
+                live -> call.service().call(live, key, name, arguments(body), expected));
+    }
+
+    /** Nothing at all is the same as no arguments. */
+    private static Map<String, @Nullable Object> arguments(byte[] body) {
+        return body.length == 0 ? Map.of() : JsonText.object(body);
     }
 
     @DeleteMapping("/{key}")
@@ -259,7 +272,7 @@ class RestController {
         return switch (outcome) {
             case Outcome.Refused refused -> problem(refused);
             case Outcome.Repeated(var answer) -> Answer.read(answer).entity(true);
-            case Outcome.Done done ->
+            case Outcome.Success done ->
                     Traced.with(
                             done,
                             engine.records()

@@ -11,9 +11,10 @@ import sandpiper.server.json.JsonText;
  * What a change is answered with, in a form that can be kept and given again.
  *
  * @param location where the record is read, or {@code null} when it cannot be
+ * @param tag the version of the record, or {@code null} when it is about none
  * @param body JSON
  */
-public record Answer(int status, @Nullable String location, String tag, String body) {
+public record Answer(int status, @Nullable String location, @Nullable String tag, String body) {
     /** The header that says that an answer was given before. */
     public static final String REPLAYED = "Idempotent-Replayed";
 
@@ -24,7 +25,9 @@ public record Answer(int status, @Nullable String location, String tag, String b
         if (location != null) {
             plain.put("location", location);
         }
-        plain.put("tag", tag);
+        if (tag != null) {
+            plain.put("tag", tag);
+        }
         plain.put("body", body);
         return JsonText.write(plain);
     }
@@ -36,16 +39,17 @@ public record Answer(int status, @Nullable String location, String tag, String b
         return new Answer(
                 ((Long) java.util.Objects.requireNonNull(plain.get("status"))).intValue(),
                 (String) plain.get("location"),
-                String.valueOf(plain.get("tag")),
+                (String) plain.get("tag"),
                 String.valueOf(plain.get("body")));
     }
 
     /** As an answer over HTTP; {@code repeated} says that nothing was done this time. */
     public ResponseEntity<String> entity(boolean repeated) {
         var answer =
-                ResponseEntity.status(status)
-                        .header(HttpHeaders.CONTENT_TYPE, "application/json")
-                        .header(HttpHeaders.ETAG, tag);
+                ResponseEntity.status(status).header(HttpHeaders.CONTENT_TYPE, "application/json");
+        if (tag != null) {
+            answer.header(HttpHeaders.ETAG, tag);
+        }
         if (location != null) {
             answer.header(HttpHeaders.LOCATION, location);
         }

@@ -23,9 +23,10 @@ import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.condition.Condition;
 import sandpiper.model.Names;
+import sandpiper.model.release.CallType;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
-import sandpiper.model.release.Lifecycle;
+import sandpiper.model.release.ObjectFunctionType;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
@@ -111,11 +112,15 @@ public final class ServiceCall {
     /** A command with who wants it and how far they reach. */
     public Request request(
             LiveRelease live, RecordCommand command, boolean traced, Request.@Nullable Once once) {
+        if (command instanceof RecordCommand.Call call && call.key() == null) {
+            return new Request(command, actor, via(), false, traced, once);
+        }
         var resource = shown(live);
         var scope =
                 switch (command) {
                     case RecordCommand.Create _ -> RecordScope.ALL;
                     case RecordCommand.Transit transit -> scope(resource, transit.transition());
+                    case RecordCommand.Call call -> scope(resource, call.function());
                     case RecordCommand.Remove _ -> scope(resource, Operation.REMOVE);
                     default -> scope(resource, Operation.UPDATE);
                 };
@@ -172,11 +177,52 @@ public final class ServiceCall {
         return new RecordCommand.Remove(resource(live, Operation.REMOVE).object(), key, expected);
     }
 
-    /** Taking a transition, if it may be. */
-    public RecordCommand transit(
-            LiveRelease live, String key, String address, @Nullable Long expected) {
-        return new RecordCommand.Transit(
-                shown(live).object(), key, transition(live, address).name(), expected);
+    /** Taking a transition, or calling a function on a record, if it may be. */
+    public RecordCommand call(
+            LiveRelease live,
+            String key,
+            String address,
+            Map<String, @Nullable Object> arguments,
+            @Nullable Long expected) {
+        var object = shown(live).object();
+        return switch (callable(live, address)) {
+            case CallType.OfTransition(var transition) -> {
+                if (!arguments.isEmpty()) {
+                    throw new ProblemException(
+                            HttpStatus.BAD_REQUEST,
+                            "%s takes no values; leave the body empty.".formatted(address));
+                }
+                yield new RecordCommand.Transit(object, key, transition.name(), expected);
+            }
+            case CallType.OfFunction(var function) ->
+                    new RecordCommand.Call(object, key, function.name(), arguments, expected);
+        };
+    }
+
+    /** The function of the service that is called, when it is granted; nothing for no function. */
+    public Optional<ObjectFunctionType> function(LiveRelease live, String address) {
+        var service = service(live, protocol, actor, serviceName, version);
+        var function = service.function(address);
+        function.ifPresent(found -> {
+            note(found.name());
+            if (!actor.may(serviceName, ServiceType.FUNCTIONS, found.name())) {
+                throw new ProblemException(
+                        HttpStatus.FORBIDDEN, "This function is not granted to you.");
+            }
+        });
+        return function;
+    }
+
+    /** Calling a function of the service. */
+    public RecordCommand call(
+            LiveRelease live, String address, Map<String, @Nullable Object> arguments) {
+        var function =
+                function(live, address)
+                        .orElseThrow(() ->
+                                new ProblemException(
+                                        HttpStatus.NOT_FOUND,
+                                        "There is no function %s.".formatted(Quoted.of(address))));
+        return new RecordCommand.Call(function.object(), null, function.name(), arguments, null);
     }
 
     /** A record the call can reach, with the fields that are read of it. */
@@ -300,12 +346,12 @@ public final class ServiceCall {
         return actor.may(serviceName, resourceName, operation);
     }
 
-    /** The transition that is called, when it is offered and granted. */
-    public Lifecycle.Transition transition(LiveRelease live, String address) {
+    /** What is called on a record, when it is offered and granted. */
+    public CallType callable(LiveRelease live, String address) {
         var resource = shown(live);
         note("");
-        var transition =
-                resource.transition(address)
+        var call =
+                resource.call(address)
                         .orElseThrow(() ->
                                 new ProblemException(
                                         HttpStatus.NOT_FOUND,
@@ -314,18 +360,15 @@ public final class ServiceCall {
                                                         resourceName,
                                                         Quoted.of(address),
                                                         calls(resource))));
-        note(transition.name());
-        if (!actor.may(serviceName, resourceName, transition.name())) {
+        note(call.name());
+        if (!actor.may(serviceName, resourceName, call.name())) {
             throw new ProblemException(HttpStatus.FORBIDDEN, "This call is not granted to you.");
         }
-        return transition;
+        return call;
     }
 
     private static String calls(ResourceType resource) {
-        var names =
-                resource.transitions().stream()
-                        .map(transition -> Names.address(transition.name()))
-                        .toList();
+        var names = resource.calls().stream().map(call -> Names.address(call.name())).toList();
         return names.isEmpty() ? "" : " It has " + String.join(", ", names) + ".";
     }
 

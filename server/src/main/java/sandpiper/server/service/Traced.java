@@ -30,7 +30,7 @@ public final class Traced {
     }
 
     /** An answer with what there is to say besides. */
-    public static ResponseEntity<String> with(Outcome.Done done, ResponseEntity<String> answer) {
+    public static ResponseEntity<String> with(Outcome.Success done, ResponseEntity<String> answer) {
         return with(done.trace(), done.warnings(), answer);
     }
 

@@ -11,8 +11,10 @@ import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Parameter;
 import sandpiper.model.release.PathGroup;
 import sandpiper.model.release.Release;
+import sandpiper.model.release.ValueType;
 import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
@@ -174,18 +176,105 @@ final class SchemaTypes {
     }
 
     private void element(XmlText xml, String owner, Field field, boolean needed, boolean nillable) {
+        element(xml, owner, field.name(), field, needed, nillable, describe(field));
+    }
+
+    /**
+     * An element for what a function takes or gives back.
+     *
+     * @param owner in whose name types are made
+     */
+    void value(XmlText xml, String owner, Parameter parameter) {
+        var described = Objects.requireNonNullElse(parameter.describe(), parameter.label() + ".");
+        value(xml, owner, parameter.name(), parameter.type(), parameter.required(), described);
+    }
+
+    private void value(
+            XmlText xml,
+            String owner,
+            String name,
+            ValueType type,
+            boolean needed,
+            String described) {
+        switch (type) {
+            case ValueType.Single(var field) ->
+                    element(xml, owner, name, field, needed, !needed, described);
+            case ValueType.Many(var item) -> {
+                xml.open("xs:element", "name", name, "minOccurs", needed ? null : "0");
+                document(xml, described);
+                xml.open("xs:complexType").open("xs:sequence");
+                many(xml, owner + ResourceNames.capital(name), item);
+                xml.close().close().close();
+            }
+            case ValueType.Group group -> {
+                var made = owner + ResourceNames.capital(name);
+                groupType(made, group);
+                xml.open(
+                        "xs:element",
+                        "name",
+                        name,
+                        "type",
+                        "t:" + made,
+                        "minOccurs",
+                        needed ? null : "0");
+                document(xml, described);
+                xml.close();
+            }
+        }
+    }
+
+    private void many(XmlText xml, String owner, ValueType item) {
+        String type;
+        if (item instanceof ValueType.Group group) {
+            type = owner + "Item";
+            groupType(type, group);
+            type = "t:" + type;
+        } else if (item instanceof ValueType.Single(var field)) {
+            var known = typeOf(owner, field);
+            type = known == null ? simple(field.type()) : known;
+        } else {
+            throw new IllegalStateException("Lists of lists cannot be defined");
+        }
+        xml.leaf(
+                "xs:element",
+                "name",
+                XmlValues.ITEM,
+                "type",
+                type,
+                "minOccurs",
+                "0",
+                "maxOccurs",
+                "unbounded");
+    }
+
+    private void groupType(String name, ValueType.Group group) {
+        if (made.putIfAbsent(name, "") == null) {
+            var xml = new XmlText().open("xs:complexType", "name", name).open("xs:sequence");
+            group.entries().forEach(entry -> value(xml, name, entry));
+            end(name, xml);
+        }
+    }
+
+    private void element(
+            XmlText xml,
+            String owner,
+            String name,
+            Field field,
+            boolean needed,
+            boolean nillable,
+            String described) {
         var type = typeOf(owner, field);
         xml.open(
                 "xs:element",
                 "name",
-                field.name(),
+                name,
                 "type",
                 type,
                 "minOccurs",
                 needed ? null : "0",
                 "nillable",
                 nillable ? "true" : null);
-        document(xml, describe(field));
+        document(xml, described);
         if (type == null) {
             restricted(xml, field);
         }

@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.w3c.dom.Element;
@@ -162,7 +161,7 @@ final class SoapCall {
         return switch (outcome) {
             case Outcome.Refused refused -> throw refused(refused);
             case Outcome.Repeated(var answer) -> answer;
-            case Outcome.Done done ->
+            case Outcome.Success done ->
                     operation.kind() == SoapOperation.Kind.REMOVE
                             ? empty()
                             : service.engine()
@@ -181,14 +180,21 @@ final class SoapCall {
                             live, key(asked), values(live, asked, Operation.UPDATE), expected);
             case SAVE -> service.save(live, null, values(live, asked, Operation.CREATE), expected);
             case REMOVE -> service.remove(live, key(asked), expected);
-            case TRANSIT ->
-                    service.transit(
+            case CALL ->
+                    service.call(
                             live,
                             key(asked),
-                            Names.address(Objects.requireNonNull(operation.transition()).name()),
+                            Names.address(operation.called().name()),
+                            arguments(asked),
                             expected);
+            case FUNCTION ->
+                    service.call(live, Names.address(operation.called().name()), arguments(asked));
             case GET, FIND -> throw new IllegalStateException("Reading changes nothing");
         };
+    }
+
+    private Map<String, @Nullable Object> arguments(Element asked) {
+        return XmlValues.arguments(operation.called().parameters(), asked);
     }
 
     private Map<String, @Nullable Object> values(LiveRelease live, Element asked, Operation kind) {
@@ -197,23 +203,27 @@ final class SoapCall {
         return record == null ? Map.of() : XmlValues.read(tree, record);
     }
 
-    private String answer(LiveRelease live, Session session, Outcome.Done done) {
+    private String answer(LiveRelease live, Session session, Outcome.Success success) {
         if (operation.kind() == SoapOperation.Kind.REMOVE) {
             return empty();
         }
-        var tree = service.answerTree(live, session, done);
-        return answer(
-                ServiceCall.plain(tree, service.changed(live, session, done, tree)),
-                done.warnings().stream().map(Fault::message).toList());
-    }
-
-    private String answer(Map<String, @Nullable Object> record, List<String> warnings) {
+        var warnings = success.warnings().stream().map(Fault::message).toList();
         var xml = new XmlText();
         return envelope(
                 xml,
                 () -> {
                     xml.open(Wsdl.RESULT);
-                    record(xml, record);
+                    var result = success.result();
+                    if (result != null && result.value() != null) {
+                        XmlValues.write(xml, Map.of(Wsdl.RETURNED, result.value()));
+                    }
+                    if (success instanceof Outcome.Done done) {
+                        var tree = service.answerTree(live, session, done);
+                        record(
+                                xml,
+                                ServiceCall.plain(
+                                        tree, service.changed(live, session, done, tree)));
+                    }
                     warnings.forEach(warning -> xml.text("warning", warning));
                     xml.close();
                 });
@@ -249,7 +259,8 @@ final class SoapCall {
         if (pointer.isEmpty()) {
             return "";
         }
-        var path = new StringBuilder("/").append(operation.record());
+        boolean isCall = operation.call() != null;
+        var path = new StringBuilder(isCall ? "" : "/" + operation.record());
         for (var step : pointer.substring(1).split("/", -1)) {
             path.append(
                     step.matches("\\d{1,9}")

@@ -132,7 +132,7 @@ class SoapController {
                                     actor,
                                     service,
                                     version,
-                                    operation.resource().name()),
+                                    operation.grantedAs()),
                             operation,
                             soap,
                             namespace,

@@ -15,6 +15,7 @@ import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
 import sandpiper.model.type.MoneyType;
+import sandpiper.server.service.ValueExamples;
 
 /** Writes a message for each operation of a service, to be changed and sent. */
 final class SoapExamples {
@@ -46,7 +47,12 @@ final class SoapExamples {
                 record(xml, operation, Operation.UPDATE);
             }
             case GET -> xml.text("key", "KEY");
-            case REMOVE, TRANSIT -> key(xml, operation);
+            case REMOVE -> key(xml, operation);
+            case CALL -> {
+                key(xml, operation);
+                arguments(xml, operation);
+            }
+            case FUNCTION -> arguments(xml, operation);
             case FIND -> find(xml, operation);
         }
         return indented(xml.close().close().close().toString());
@@ -57,6 +63,10 @@ final class SoapExamples {
         if (operation.resource().versioned()) {
             xml.text("version", "1");
         }
+    }
+
+    private static void arguments(XmlText xml, SoapOperation operation) {
+        XmlValues.write(xml, ValueExamples.of(operation.called().parameters()));
     }
 
     private static void record(XmlText xml, SoapOperation operation, Operation kind) {

@@ -2,9 +2,10 @@ package sandpiper.server.soap;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import sandpiper.model.release.Lifecycle;
+import sandpiper.model.release.CallType;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
@@ -13,10 +14,11 @@ import sandpiper.server.service.ResourceNames;
 /**
  * One operation of a service over SOAP. Its name is that of the element that wraps what is sent.
  *
- * @param transition what is taken, when the kind is {@link Kind#TRANSIT}
+ * @param shown the resource it is about, or {@code null} when it is about none
+ * @param call what is called, when the kind is {@link Kind#CALL} or {@link Kind#FUNCTION}
  */
 record SoapOperation(
-        Kind kind, String name, ResourceType resource, Lifecycle.@Nullable Transition transition) {
+        Kind kind, String name, @Nullable ResourceType shown, @Nullable CallType call) {
     /** What is done. */
     enum Kind {
         CREATE,
@@ -25,7 +27,10 @@ record SoapOperation(
         SAVE,
         REMOVE,
         FIND,
-        TRANSIT
+        /** A transition or function on a record. */
+        CALL,
+        /** A function on no record. */
+        FUNCTION
     }
 
     /** All operations of a service, in the order of its resources. */
@@ -47,14 +52,22 @@ record SoapOperation(
                     "Find" + ResourceNames.many(resource),
                     resource);
             add(all, resource.offers(Operation.REMOVE), Kind.REMOVE, "Remove" + one, resource);
-            for (var transition : resource.transitions()) {
+            for (var call : resource.calls()) {
                 all.add(
                         new SoapOperation(
-                                Kind.TRANSIT,
-                                ResourceNames.joined(transition.name()) + one,
+                                Kind.CALL,
+                                ResourceNames.joined(call.name()) + one,
                                 resource,
-                                transition));
+                                call));
             }
+        }
+        for (var function : service.functions()) {
+            all.add(
+                    new SoapOperation(
+                            Kind.FUNCTION,
+                            ResourceNames.joined(function.name()),
+                            null,
+                            new CallType.OfFunction(function.definition())));
         }
         return all;
     }
@@ -75,14 +88,32 @@ record SoapOperation(
         return of(service).stream().filter(one -> one.name().equals(name)).findFirst();
     }
 
+    /** The resource, for an operation that is about one. */
+    ResourceType resource() {
+        return Objects.requireNonNull(shown);
+    }
+
+    /** What is called, for an operation that calls something. */
+    CallType called() {
+        return Objects.requireNonNull(call);
+    }
+
+    /** Where in a service its grants stand. */
+    String grantedAs() {
+        return shown == null ? ServiceType.FUNCTIONS : shown.name();
+    }
+
     /** The element that holds a record: {@code stay}. */
     String record() {
-        return ResourceNames.small(ResourceNames.one(resource));
+        return ResourceNames.small(ResourceNames.one(resource()));
     }
 
     /** One sentence for the contract. */
     String describe() {
-        var object = resource.object();
+        if (kind == Kind.FUNCTION) {
+            return describeCall();
+        }
+        var object = resource().object();
         return switch (kind) {
             case CREATE -> "Creates a %s.".formatted(object.label());
             case GET -> "Gives one %s.".formatted(object.label());
@@ -93,17 +124,12 @@ record SoapOperation(
                     "Changes the %s that has the key, or creates it.".formatted(object.label());
             case REMOVE -> "Takes a %s out of use.".formatted(object.label());
             case FIND -> "Finds %s, a page at a time.".formatted(object.plural());
-            case TRANSIT -> describeTransition();
+            case CALL, FUNCTION -> describeCall();
         };
     }
 
-    private String describeTransition() {
-        var described = transition == null ? null : transition.describe();
-        return described == null
-                ? "%s a %s."
-                        .formatted(
-                                transition == null ? "" : transition.label(),
-                                resource.object().label())
-                : described;
+    private String describeCall() {
+        var described = called().describe();
+        return described == null ? called().label() + "." : described;
     }
 }

@@ -4,6 +4,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.read.Query;
 import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.Parameter;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
@@ -20,6 +21,9 @@ public final class Wsdl {
 
     /** The element with what a change came to, and the one with the records that were found. */
     static final String RESULT = "result";
+
+    /** What a function gives back. */
+    static final String RETURNED = "returned";
 
     static final String PAGE = "page";
 
@@ -102,6 +106,10 @@ public final class Wsdl {
     }
 
     private void request(XmlText xml, SoapOperation operation) {
+        if (operation.kind() == SoapOperation.Kind.FUNCTION) {
+            parameters(xml, operation);
+            return;
+        }
         var resource = operation.resource();
         var one = ResourceNames.one(resource);
         var object = resource.object();
@@ -142,11 +150,23 @@ public final class Wsdl {
                                 true));
             }
             case GET -> key(xml);
-            case REMOVE, TRANSIT -> {
+            case REMOVE -> {
                 key(xml);
                 version(xml, resource.versioned());
             }
+            case CALL -> {
+                key(xml);
+                version(xml, resource.versioned());
+                parameters(xml, operation);
+            }
             case FIND -> find(xml, resource);
+            case FUNCTION -> throw new IllegalStateException("It is about no resource");
+        }
+    }
+
+    private void parameters(XmlText xml, SoapOperation operation) {
+        for (var one : operation.called().parameters().entries()) {
+            types.value(xml, operation.name(), one);
         }
     }
 
@@ -231,7 +251,15 @@ public final class Wsdl {
             }
             case FIND -> element(xml, PAGE, pageType(operation));
             case GET -> element(xml, operation.record(), answerType(operation));
-            case CREATE, UPDATE, SAVE, TRANSIT -> element(xml, RESULT, resultType(operation));
+            case CREATE, UPDATE, SAVE -> element(xml, RESULT, resultType(operation));
+            case CALL ->
+                    element(
+                            xml,
+                            RESULT,
+                            operation.called().returns() == null
+                                    ? resultType(operation)
+                                    : returnedType(operation));
+            case FUNCTION -> element(xml, RESULT, returnedType(operation));
         }
     }
 
@@ -244,6 +272,27 @@ public final class Wsdl {
         var name = ResourceNames.one(operation.resource()) + "Result";
         var xml = new XmlText().open("xs:complexType", "name", name).open("xs:sequence");
         element(xml, operation.record(), answerType(operation));
+        return withWarnings(name, xml);
+    }
+
+    /** What a function gives back, with the record it was called on. */
+    private String returnedType(SoapOperation operation) {
+        var name = operation.name() + "Result";
+        var xml = new XmlText().open("xs:complexType", "name", name).open("xs:sequence");
+        var returns = operation.called().returns();
+        if (returns != null) {
+            types.value(
+                    xml,
+                    operation.name(),
+                    new Parameter(RETURNED, "Returned", "What it returns.", false, returns));
+        }
+        if (operation.shown() != null) {
+            element(xml, operation.record(), answerType(operation));
+        }
+        return withWarnings(name, xml);
+    }
+
+    private String withWarnings(String name, XmlText xml) {
         xml.open(
                 "xs:element",
                 "name",

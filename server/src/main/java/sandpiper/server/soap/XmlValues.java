@@ -10,6 +10,7 @@ import org.w3c.dom.Element;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.ValueType;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.TextType;
@@ -41,6 +42,31 @@ final class XmlValues {
             }
         }
         return values;
+    }
+
+    /** What an element says for the parameters of a function. */
+    static Map<String, @Nullable Object> arguments(ValueType.Group parameters, Element asked) {
+        var given = new LinkedHashMap<String, @Nullable Object>();
+        for (var child : children(asked)) {
+            parameters
+                    .entry(child.getLocalName())
+                    .ifPresent(one ->
+                            given.put(
+                                    one.name(), isNil(child) ? null : argument(one.type(), child)));
+        }
+        return given;
+    }
+
+    private static Object argument(ValueType type, Element element) {
+        return switch (type) {
+            case ValueType.Single(var field) -> value(field, element);
+            case ValueType.Many(var item) -> {
+                var list = new ArrayList<Object>();
+                children(element).forEach(child -> list.add(argument(item, child)));
+                yield list;
+            }
+            case ValueType.Group group -> arguments(group, element);
+        };
     }
 
     private static List<Object> items(FieldTree.PartTree part, Element list) {

@@ -4,9 +4,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import org.jooq.SortField;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.condition.Condition;
+import sandpiper.logic.condition.Selection;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
@@ -54,9 +56,13 @@ final class RecordSelector {
     }
 
     List<Long> numbers(
-            SqlSession session, ObjectType object, @Nullable Condition condition, int limit) {
+            SqlSession session,
+            ObjectType object,
+            @Nullable Condition condition,
+            List<Selection.Order> order,
+            int limit) {
         var predicate = predicate(object, condition);
-        var shape = shape("numbers", object, predicate);
+        var shape = shape("numbers" + order, object, predicate);
         var sql =
                 statement(
                         shape,
@@ -64,11 +70,19 @@ final class RecordSelector {
                             var joins = new Joins(release, Tables.of(object));
                             var number = joins.column(ColumnRef.own(Tables.NUMBER));
                             var where = where(joins, predicate);
+                            var sorts = new ArrayList<SortField<?>>();
+                            for (var one : order) {
+                                var by =
+                                        joins.column(
+                                                new Lowering(release, object).column(one.path()));
+                                sorts.add(one.descending() ? by.desc() : by.asc());
+                            }
+                            sorts.add(number.asc());
                             return Tables.sql()
                                     .select(number)
                                     .from(joins.from())
                                     .where(where)
-                                    .orderBy(number)
+                                    .orderBy(sorts)
                                     .limit(DSL.param("limit", Long.class))
                                     .getSQL();
                         });

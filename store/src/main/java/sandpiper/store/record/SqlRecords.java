@@ -19,6 +19,7 @@ import sandpiper.engine.read.Page;
 import sandpiper.engine.read.Query;
 import sandpiper.engine.read.RecordView;
 import sandpiper.logic.condition.Condition;
+import sandpiper.logic.condition.Selection;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.Fields;
@@ -160,8 +161,12 @@ public final class SqlRecords implements RecordStorage {
 
     @Override
     public List<Long> numbers(
-            Session session, ObjectType object, @Nullable Condition condition, int limit) {
-        return selector.numbers(SqlSession.of(session), object, condition, limit);
+            Session session,
+            ObjectType object,
+            @Nullable Condition condition,
+            List<Selection.Order> order,
+            int limit) {
+        return selector.numbers(SqlSession.of(session), object, condition, order, limit);
     }
 
     @Override

@@ -4,12 +4,16 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.access.ObjectGrant.Action;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.logic.Span;
 import sandpiper.logic.run.Actions;
+import sandpiper.logic.type.EventShape;
+import sandpiper.logic.type.FunctionType;
 import sandpiper.logic.type.Member;
 import sandpiper.logic.type.RecordType;
 import sandpiper.logic.value.Context;
@@ -18,35 +22,116 @@ import sandpiper.logic.value.RecordValue;
 import sandpiper.logic.value.ValueText;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
+import sandpiper.model.release.ModelEvent;
 import sandpiper.model.release.ModelMember;
+import sandpiper.model.release.ObjectFunctionType;
 import sandpiper.model.release.ObjectRecordType;
 import sandpiper.model.release.Part;
 import sandpiper.model.type.FieldType;
 
-/** What the steps of a rule do, inside the unit of work that the rule runs in. */
-final class RuleActions implements Actions {
+/** What steps do, inside the unit of work that they run in. */
+final class StepActions implements Actions {
     private final UnitOfWork unit;
     private final Workspace workspace;
     private final Tracer tracer;
-    private final RecordState subject;
+    private final @Nullable RecordState subject;
+    private final Rights rights;
+    private final boolean isFunction;
+    private boolean outdated;
 
-    RuleActions(UnitOfWork unit, Workspace workspace, Tracer tracer, RecordState subject) {
+    /** Steps of a rule or handler. */
+    StepActions(
+            UnitOfWork unit, Workspace workspace, Tracer tracer, @Nullable RecordState subject) {
+        this(unit, workspace, tracer, subject, Rights.ALL, false);
+    }
+
+    /** Steps of a function. */
+    StepActions(
+            UnitOfWork unit,
+            Workspace workspace,
+            Tracer tracer,
+            @Nullable RecordState subject,
+            Rights rights) {
+        this(unit, workspace, tracer, subject, rights, true);
+    }
+
+    private StepActions(
+            UnitOfWork unit,
+            Workspace workspace,
+            Tracer tracer,
+            @Nullable RecordState subject,
+            Rights rights,
+            boolean isFunction) {
         this.unit = unit;
         this.workspace = workspace;
         this.tracer = tracer;
         this.subject = subject;
+        this.rights = rights;
+        this.isFunction = isFunction;
+    }
+
+    /**
+     * A function reads totals and other formulas as they are after what it did so far. A rule reads
+     * them as they were when it was set off; they follow when all rules have run.
+     */
+    @Override
+    public void beforeStep() {
+        if (outdated && isFunction) {
+            outdated = false;
+            unit.derivation().run();
+        }
+    }
+
+    /** Whether a record may be changed; says so when it may not. */
+    private boolean mayChange(RecordState record, Action action) {
+        if (record == subject || record.isNew() || rights == Rights.ALL) {
+            return true;
+        }
+        var scope = rights.scope(record.object(), action);
+        boolean granted = scope.isPresent() && unit.isWithin(scope.get(), record);
+        if (!granted) {
+            refuse(
+                    "%s %s cannot be changed on behalf of %s: that is not granted."
+                            .formatted(
+                                    record.object().label(),
+                                    workspace.written(record),
+                                    unit.actor().name()));
+        }
+        return granted;
+    }
+
+    private boolean mayCreate(ObjectRecordType type) {
+        boolean granted = rights.scope(type.object(), Action.CREATE).isPresent();
+        if (!granted) {
+            refuse(
+                    "No %s can be created on behalf of %s: that is not granted."
+                            .formatted(type.object().label(), unit.actor().name()));
+        }
+        return granted;
+    }
+
+    private void refuse(String message) {
+        tracer.step(TraceStep.Kind.REFUSED, message, "", "");
+        unit.refuse(new Fault(List.of(), RecordCode.NOT_YOURS, message));
     }
 
     @Override
     public void set(RecordValue record, Member member, Object value) {
+        outdated = true;
         if (member instanceof ModelMember.OfField(_, var field, _, _)) {
             switch (record) {
                 case LogicRecord of -> {
+                    if (!mayChange(of.state(), Action.EDIT)) {
+                        return;
+                    }
                     set(of.state(), of.state().slots(), field, value, List.of());
                     workspace.touch(of.state());
                 }
                 case LogicItem of -> {
                     var item = of.item();
+                    if (!mayChange(item.record(), Action.EDIT)) {
+                        return;
+                    }
                     int at = item.record().items(item.part()).indexOf(item);
                     if (set(
                             item.record(),
@@ -61,7 +146,8 @@ final class RuleActions implements Actions {
                 default -> throw new IllegalStateException("No such record: " + record);
             }
         } else if (member instanceof ModelMember.OfPart(var part, _)
-                && record instanceof LogicRecord of) {
+                && record instanceof LogicRecord of
+                && mayChange(of.state(), Action.EDIT)) {
             setItems(of.state(), part, value);
         }
         if (tracer.isOn()) {
@@ -121,9 +207,13 @@ final class RuleActions implements Actions {
 
     @Override
     public RecordValue create(RecordType object, Map<Member, Object> values) {
+        outdated = true;
+        mayCreate((ObjectRecordType) object);
         var record = unit.create(((ObjectRecordType) object).object());
         assign(record, values);
-        unit.completeNew(record);
+        if (!unit.isStopped()) {
+            unit.completeNew(record);
+        }
         if (tracer.isOn()) {
             tracer.step(
                     TraceStep.Kind.CREATE,
@@ -155,7 +245,9 @@ final class RuleActions implements Actions {
 
     @Override
     public RecordValue addItem(RecordValue record, Member part, Map<Member, Object> values) {
+        outdated = true;
         var owner = ((LogicRecord) record).state();
+        mayChange(owner, Action.EDIT);
         var ofPart = ((ModelMember.OfPart) part).part();
         var item = new ItemState(owner, ofPart);
         unit.defaults(owner.object(), item.slots());
@@ -199,7 +291,11 @@ final class RuleActions implements Actions {
         if (found.isEmpty()) {
             return create(type, values);
         }
+        outdated = true;
         var record = workspace.record(object, found.get().number());
+        if (!mayChange(record, Action.EDIT)) {
+            return record.logic(workspace);
+        }
         assign(record, values);
         workspace.touch(record);
         if (tracer.isOn()) {
@@ -214,12 +310,19 @@ final class RuleActions implements Actions {
 
     @Override
     public void retire(RecordValue record) {
+        outdated = true;
         switch (record) {
             case LogicRecord of -> {
+                if (!mayChange(of.state(), Action.RETIRE)) {
+                    return;
+                }
                 of.state().retire(true);
                 workspace.touch(of.state());
             }
             case LogicItem of -> {
+                if (!mayChange(of.item().record(), Action.EDIT)) {
+                    return;
+                }
                 of.item().record().removeItem(of.item());
                 workspace.touch(of.item().record());
             }
@@ -230,24 +333,63 @@ final class RuleActions implements Actions {
 
     @Override
     public void transition(RecordValue record, String name) {
+        outdated = true;
         var state = ((LogicRecord) record).state();
-        unit.lifecycles().take(state, name);
+        if (mayChange(state, Action.EDIT)) {
+            unit.lifecycles().take(state, name);
+        }
+    }
+
+    @Override
+    public Object call(
+            RecordType object,
+            FunctionType function,
+            @Nullable RecordValue record,
+            List<Object> arguments) {
+        outdated = true;
+        var result =
+                unit.functions()
+                        .run(
+                                (ObjectFunctionType) function,
+                                FunctionRun.stateOf(record),
+                                arguments,
+                                isFunction ? rights : Rights.ALL);
+        outdated = true;
+        return result;
+    }
+
+    @Override
+    public void emit(EventShape event, Map<String, Object> values, @Nullable RecordValue about) {
+        beforeStep();
+        unit.raised().raise(((ModelEvent) event).type(), values, FunctionRun.stateOf(about));
+    }
+
+    @Override
+    public void named(String name, Object value) {
+        if (tracer.isOn()) {
+            tracer.step(TraceStep.Kind.LOCAL, name, "", ValueText.literal(value));
+        }
     }
 
     @Override
     public void reject(String message, List<String> at) {
         tracer.step(TraceStep.Kind.REFUSED, message, "", "");
-        unit.refuse(fault(message, at));
+        var about = subject;
+        var fault = new Fault(new ArrayList<Object>(at), RecordCode.REJECTED, message);
+        if (about == null) {
+            unit.refuse(fault);
+        } else {
+            unit.add(about, fault);
+        }
     }
 
     @Override
     public void warn(String message, List<String> at) {
         tracer.step(TraceStep.Kind.WARNING, message, "", "");
-        unit.warn(fault(message, at));
-    }
-
-    private Fault fault(String message, List<String> at) {
-        return unit.about(subject, at, RecordCode.REJECTED, message);
+        unit.warn(
+                subject == null
+                        ? new Fault(new ArrayList<Object>(at), RecordCode.REJECTED, message)
+                        : unit.about(subject, at, RecordCode.REJECTED, message));
     }
 
     @Override

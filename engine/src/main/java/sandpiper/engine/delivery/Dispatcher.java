@@ -1,0 +1,194 @@
+package sandpiper.engine.delivery;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.concurrent.locks.Condition;
+import java.util.concurrent.locks.ReentrantLock;
+import java.util.function.BooleanSupplier;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import sandpiper.engine.event.Delivery.Target;
+import sandpiper.engine.port.Storage;
+import sandpiper.engine.write.Writer;
+
+/**
+ * The thread that hands events on. It is woken after a commit that raised some, and looks by itself
+ * when something is due.
+ */
+final class Dispatcher implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(Dispatcher.class);
+
+    /** Longest sleep; schedules are looked at this often. */
+    private static final Duration LONGEST_SLEEP = Duration.ofSeconds(1);
+
+    /** Shortest sleep when nothing can be done yet. */
+    private static final Duration SHORTEST_SLEEP = Duration.ofMillis(20);
+
+    /** Events and deliveries are kept this long after they are over. */
+    private static final Duration KEPT = Duration.ofDays(30);
+
+    private static final Duration HOUSEKEEPING = Duration.ofHours(1);
+
+    private final Storage storage;
+    private final Writer writer;
+    private final Clock clock;
+    private final FanOut fanOut;
+    private final Reactions reactions;
+    private final Timetable timetable;
+    private final Runnable webhooksWait;
+    private final ReentrantLock lock = new ReentrantLock();
+    private final Condition woken = lock.newCondition();
+    private boolean wake;
+    private Instant tidied;
+    private volatile boolean closed;
+    private final Thread thread;
+
+    /** {@code webhooksWait} is told when there is something for webhooks. */
+    Dispatcher(
+            Storage storage,
+            Writer writer,
+            Clock clock,
+            FanOut fanOut,
+            Reactions reactions,
+            Timetable timetable,
+            Runnable webhooksWait) {
+        this.storage = storage;
+        this.writer = writer;
+        this.clock = clock;
+        this.fanOut = fanOut;
+        this.reactions = reactions;
+        this.timetable = timetable;
+        this.webhooksWait = webhooksWait;
+        this.tidied = clock.instant();
+        this.thread = Thread.ofPlatform().name("sandpiper-events").unstarted(this::run);
+    }
+
+    void start() {
+        thread.start();
+    }
+
+    /** Says that there is something to do. */
+    void wake() {
+        lock.lock();
+        try {
+            wake = true;
+            woken.signalAll();
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    private void run() {
+        while (!closed) {
+            try {
+                if (!step()) {
+                    sleep(untilDue());
+                }
+            } catch (RuntimeException e) {
+                if (!closed) {
+                    LOG.error("Handing events on met something unexpected and goes on", e);
+                    sleep(LONGEST_SLEEP);
+                }
+            }
+        }
+    }
+
+    /** Does some of what there is to do; tells whether there was anything. */
+    private boolean step() {
+        // Each for itself: what one of them stumbles over keeps the others back no longer than
+        // once.
+        boolean due = guarded(timetable::run);
+        boolean handedOn = guarded(this::handOn);
+        boolean reacted = guarded(reactions::run);
+        tidy();
+        return due || handedOn || reacted;
+    }
+
+    private boolean guarded(BooleanSupplier work) {
+        try {
+            return work.getAsBoolean();
+        } catch (RuntimeException e) {
+            if (!closed) {
+                LOG.error("Handing events on met something unexpected and goes on", e);
+            }
+            return false;
+        }
+    }
+
+    private boolean handOn() {
+        var step = fanOut.next();
+        if (!step.isEmpty()) {
+            writer.submit(
+                            transaction -> {
+                                fanOut.store(transaction, step);
+                                return true;
+                            })
+                    .join();
+            if (step.reaches(Target.Kind.WEBHOOK)) {
+                webhooksWait.run();
+            }
+        }
+        return !step.isEmpty();
+    }
+
+    private void tidy() {
+        var now = clock.instant();
+        if (tidied.plus(HOUSEKEEPING).isAfter(now)) {
+            return;
+        }
+        tidied = now;
+        writer.submit(
+                        transaction -> {
+                            storage.events().forgetBefore(transaction, now.minus(KEPT));
+                            return true;
+                        })
+                .join();
+    }
+
+    private Duration untilDue() {
+        try (var session = storage.snapshot()) {
+            var handler = storage.events().nextDue(session, Target.Kind.HANDLER);
+            var schedule = storage.events().nextDue(session, Target.Kind.SCHEDULE);
+            var next =
+                    handler.isPresent() && schedule.isPresent()
+                            ? (handler.get().isBefore(schedule.get()) ? handler : schedule)
+                            : handler.or(() -> schedule);
+            var wait =
+                    next.map(due -> Duration.between(clock.instant(), due)).orElse(LONGEST_SLEEP);
+            return wait.compareTo(SHORTEST_SLEEP) < 0
+                    ? SHORTEST_SLEEP
+                    : wait.compareTo(LONGEST_SLEEP) > 0 ? LONGEST_SLEEP : wait;
+        }
+    }
+
+    private void sleep(Duration time) {
+        lock.lock();
+        try {
+            long left = time.toNanos();
+            while (!wake && !closed && left > 0) {
+                left = woken.awaitNanos(left);
+            }
+            wake = false;
+        } catch (InterruptedException _) {
+            closed = true;
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    /** Ends after what it is doing now; what is left is done at the next start. */
+    @Override
+    public void close() {
+        closed = true;
+        wake();
+        if (!thread.isAlive()) {
+            return;
+        }
+        try {
+            thread.join(Duration.ofSeconds(10));
+        } catch (InterruptedException _) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

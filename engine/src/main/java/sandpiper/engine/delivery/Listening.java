@@ -1,0 +1,65 @@
+package sandpiper.engine.delivery;
+
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.atomic.AtomicBoolean;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.event.Webhook;
+import sandpiper.engine.write.Listeners;
+import sandpiper.engine.write.LiveRelease;
+
+/** Who listens now: the live release's handlers and services, and the webhooks there are. */
+final class Listening implements Listeners {
+    private final AtomicBoolean raised = new AtomicBoolean();
+    private volatile List<Webhook> webhooks = List.of();
+    private volatile @Nullable Heard heard;
+
+    /** What the handlers and services of one release hear. */
+    private record Heard(int release, Set<String> names) {}
+
+    List<Webhook> webhooks() {
+        return webhooks;
+    }
+
+    void webhooks(List<Webhook> now) {
+        webhooks = List.copyOf(now);
+    }
+
+    @Override
+    public boolean hear(LiveRelease live, String event) {
+        var known = heard;
+        if (known == null || known.release() != live.number()) {
+            known = new Heard(live.number(), namesOf(live));
+            heard = known;
+        }
+        return known.names().contains(event)
+                || webhooks.stream().anyMatch(webhook -> webhook.hears(event));
+    }
+
+    private static Set<String> namesOf(LiveRelease live) {
+        var names = new HashSet<String>();
+        for (var event : live.release().events()) {
+            boolean handled =
+                    live.logic().handlersOf(event.name()).stream()
+                            .anyMatch(handler -> !handler.definition().within());
+            boolean published =
+                    live.release().services().stream()
+                            .anyMatch(service -> service.publishes(event.name()));
+            if (handled || published) {
+                names.add(event.name());
+            }
+        }
+        return names;
+    }
+
+    @Override
+    public void raised() {
+        raised.set(true);
+    }
+
+    /** Whether something was raised since this was asked last. */
+    boolean takeRaised() {
+        return raised.getAndSet(false);
+    }
+}

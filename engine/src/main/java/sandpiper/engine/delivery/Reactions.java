@@ -1,0 +1,235 @@
+package sandpiper.engine.delivery;
+
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.UUID;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
+import java.util.function.Supplier;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.Outcome;
+import sandpiper.engine.command.RecordCode;
+import sandpiper.engine.event.Delivery;
+import sandpiper.engine.event.Delivery.State;
+import sandpiper.engine.event.Delivery.Target;
+import sandpiper.engine.event.Event;
+import sandpiper.engine.port.EventStorage;
+import sandpiper.engine.port.Storage;
+import sandpiper.engine.port.Transaction;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.write.ReactionWrites;
+import sandpiper.engine.write.Writer;
+
+/**
+ * Runs handlers and schedules for what is due. The note that it is done is stored in the same
+ * transaction as what it did; when it fails, only the note of the try is.
+ */
+final class Reactions {
+    private static final Logger LOG = LoggerFactory.getLogger(Reactions.class);
+
+    /** Deliveries that are handed to the writer together. */
+    private static final int AT_ONCE = 50;
+
+    private final Storage storage;
+    private final Supplier<LiveRelease> live;
+    private final Writer writer;
+    private final ReactionWrites writes;
+    private final Backoff backoff;
+    private final Clock clock;
+
+    Reactions(
+            Storage storage,
+            Supplier<LiveRelease> live,
+            Writer writer,
+            ReactionWrites writes,
+            Backoff backoff,
+            Clock clock) {
+        this.storage = storage;
+        this.live = live;
+        this.writer = writer;
+        this.writes = writes;
+        this.backoff = backoff;
+        this.clock = clock;
+    }
+
+    private EventStorage events() {
+        return storage.events();
+    }
+
+    /** Runs what is due; tells whether there was any. */
+    boolean run() {
+        var due = new ArrayList<Delivery>();
+        try (var session = storage.snapshot()) {
+            due.addAll(events().due(session, Target.Kind.HANDLER, clock.instant(), AT_ONCE));
+            due.addAll(events().due(session, Target.Kind.SCHEDULE, clock.instant(), AT_ONCE));
+        }
+        var running = new ArrayList<CompletableFuture<Boolean>>();
+        Set<String> batches = new HashSet<>();
+        var begun = new ArrayList<Delivery>();
+        for (var delivery : due) {
+            if (isFirstOfBatch(delivery, batches)) {
+                begun.add(delivery);
+                running.add(writer.submit(transaction -> run(transaction, delivery.number())));
+            }
+        }
+        for (int i = 0; i < running.size(); i++) {
+            await(running.get(i), begun.get(i));
+        }
+        return !due.isEmpty();
+    }
+
+    /** Whether nothing of the same batch was begun just now. */
+    private boolean isFirstOfBatch(Delivery delivery, Set<String> begun) {
+        var handler = live.get().logic().handler(delivery.target().name());
+        if (handler.isEmpty() || !handler.get().definition().batch()) {
+            return true;
+        }
+        // The rest of the batch is found, and done, by whichever of it comes first.
+        return begun.add(delivery.target().name());
+    }
+
+    private void await(CompletableFuture<Boolean> running, Delivery delivery) {
+        try {
+            running.join();
+        } catch (CompletionException e) {
+            LOG.error("A {} met something unexpected", delivery.target().written(), e);
+            writer.submit(
+                            transaction -> {
+                                var now = events().delivery(transaction, delivery.number());
+                                now.ifPresent(one ->
+                                        events().update(
+                                                        transaction,
+                                                        failed(
+                                                                one,
+                                                                "The service met a fault.",
+                                                                null)));
+                                return true;
+                            })
+                    .join();
+        }
+    }
+
+    private boolean run(Transaction transaction, long number) {
+        var found = events().delivery(transaction, number);
+        if (found.isEmpty() || found.get().state() != State.WAITING) {
+            return false;
+        }
+        var delivery = found.get();
+        var event = events().find(transaction, delivery.event()).orElseThrow();
+        switch (delivery.target().kind()) {
+            case HANDLER -> handle(transaction, delivery, event);
+            case SCHEDULE -> due(transaction, delivery, event);
+            case WEBHOOK -> throw new IllegalStateException("Webhooks are not called here");
+        }
+        return true;
+    }
+
+    private void handle(Transaction transaction, Delivery delivery, Event event) {
+        var now = live.get();
+        var handler = now.logic().handler(delivery.target().name());
+        if (handler.isEmpty() || now.release().event(event.name()).isEmpty()) {
+            gone(transaction, delivery, "There is no handler %s any more.");
+            return;
+        }
+        if (!handler.get().definition().batch()) {
+            var outcome = writes.handle(now, transaction, handler.get(), List.of(event));
+            finish(transaction, List.of(delivery), outcome);
+            return;
+        }
+        var batch = events().waitingOf(transaction, delivery.target(), event.unit());
+        var told =
+                batch.stream()
+                        .map(EventStorage.Delivered::event)
+                        .filter(one -> now.release().event(one.name()).isPresent())
+                        .toList();
+        var outcome = writes.handle(now, transaction, handler.get(), told);
+        finish(transaction, batch.stream().map(EventStorage.Delivered::delivery).toList(), outcome);
+    }
+
+    private void due(Transaction transaction, Delivery delivery, Event event) {
+        var now = live.get();
+        var schedule = now.logic().schedule(delivery.target().name());
+        if (schedule.isEmpty()) {
+            gone(transaction, delivery, "There is no schedule %s any more.");
+            return;
+        }
+        finish(transaction, List.of(delivery), writes.due(now, transaction, schedule.get(), event));
+    }
+
+    private void gone(Transaction transaction, Delivery delivery, String message) {
+        events().update(
+                        transaction,
+                        new Delivery(
+                                delivery.number(),
+                                delivery.event(),
+                                delivery.target(),
+                                delivery.record(),
+                                State.PARKED,
+                                delivery.tries() + 1,
+                                delivery.due(),
+                                clock.instant(),
+                                message.formatted(delivery.target().name()),
+                                null));
+    }
+
+    private void finish(Transaction transaction, List<Delivery> deliveries, Outcome outcome) {
+        for (var delivery : deliveries) {
+            events().update(
+                            transaction,
+                            outcome instanceof Outcome.Refused refused
+                                    ? refused(transaction, delivery, refused)
+                                    : done(delivery));
+        }
+    }
+
+    private Delivery done(Delivery delivery) {
+        return new Delivery(
+                delivery.number(),
+                delivery.event(),
+                delivery.target(),
+                delivery.record(),
+                State.DONE,
+                delivery.tries() + 1,
+                delivery.due(),
+                clock.instant(),
+                "Done.",
+                null);
+    }
+
+    private Delivery refused(Transaction transaction, Delivery delivery, Outcome.Refused refused) {
+        var said = refused.faults().stream().map(Fault::message).collect(Collectors.joining(" "));
+        var trace = refused.trace();
+        if (trace != null) {
+            storage.traces().put(transaction, trace);
+        }
+        boolean hopeless =
+                refused.faults().stream().anyMatch(fault -> fault.code() == RecordCode.EVENT_LOOP);
+        var failed = failed(delivery, said, trace == null ? null : trace.id());
+        return hopeless ? failed.parked(clock.instant()) : failed;
+    }
+
+    /** After a try that failed: to be tried again, or given up. */
+    private Delivery failed(Delivery delivery, String said, @Nullable UUID trace) {
+        int tries = delivery.tries() + 1;
+        var now = clock.instant();
+        var next = backoff.next(tries, now);
+        return new Delivery(
+                delivery.number(),
+                delivery.event(),
+                delivery.target(),
+                delivery.record(),
+                next.isPresent() ? State.WAITING : State.PARKED,
+                tries,
+                next.orElse(now),
+                next.isPresent() ? null : now,
+                said,
+                trace);
+    }
+}

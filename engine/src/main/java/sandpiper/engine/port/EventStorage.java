@@ -1,0 +1,112 @@
+package sandpiper.engine.port;
+
+import java.time.Instant;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.event.Delivery;
+import sandpiper.engine.event.Event;
+
+/** Events in the order in which they were raised, and their deliveries. */
+public interface EventStorage {
+    /** Stores an event behind all others; returns its number. */
+    long add(Transaction transaction, Event event);
+
+    /** Events behind a place in the order, the first of them first. */
+    List<Event> after(Session session, long number, int limit);
+
+    /**
+     * Published events behind a place in the order, of some names only.
+     *
+     * @param names {@code null} for any
+     */
+    List<Event> published(
+            Session session, long after, @Nullable Collection<String> names, int limit);
+
+    /**
+     * The newest published events.
+     *
+     * @param search part of the name, the record's key or the object; empty for any
+     */
+    List<Event> latest(Session session, String search, int limit);
+
+    Optional<Event> find(Session session, long number);
+
+    Optional<Event> find(Session session, UUID id);
+
+    /** The number of the newest event; 0 when there is none. */
+    long newest(Session session);
+
+    /** How far a reader of events has come; 0 when it has not begun. */
+    long position(Session session, String reader);
+
+    void setPosition(Transaction transaction, String reader, long number);
+
+    void addDelivery(Transaction transaction, Delivery delivery);
+
+    /**
+     * Waiting deliveries to targets of a kind that are due, oldest events first, those left out
+     * that must wait for an earlier one about the same record.
+     */
+    List<Delivery> due(Session session, Delivery.Target.Kind kind, Instant now, int limit);
+
+    /** When the next waiting delivery to targets of a kind is due, or nothing when none waits. */
+    Optional<Instant> nextDue(Session session, Delivery.Target.Kind kind);
+
+    Optional<Delivery> delivery(Session session, long number);
+
+    /** Puts a delivery in the place of the one with its number. */
+    void update(Transaction transaction, Delivery delivery);
+
+    /**
+     * What deliveries are asked for.
+     *
+     * @param target as {@link Delivery.Target#written} has it; empty for any
+     * @param state {@code null} for any
+     * @param search part of the event's name or of the key of its record; empty for any
+     */
+    record Wanted(String target, Delivery.@Nullable State state, String search, int limit) {}
+
+    /** Deliveries with their events, newest first. */
+    List<Delivered> deliveries(Session session, Wanted wanted);
+
+    /** A delivery with its event. */
+    record Delivered(Delivery delivery, Event event) {}
+
+    /** Waiting deliveries to a target of the events of one unit of work, in their order. */
+    List<Delivered> waitingOf(Session session, Delivery.Target target, UUID unit);
+
+    /** How many deliveries of a state there are. */
+    long count(Session session, Delivery.State state);
+
+    /** Forgets what nobody waits for any more and is older than a moment. */
+    void forgetBefore(Transaction transaction, Instant moment);
+
+    /** Forgets waiting deliveries to a target that is no longer there. */
+    void forgetWaiting(Transaction transaction, Delivery.Target target);
+
+    /**
+     * One try to deliver over a network.
+     *
+     * @param delivery its number
+     * @param status of the answer, 0 when there was none
+     * @param request what was sent, its head
+     * @param answer what came back, cut
+     * @param said what came of it, in a sentence
+     */
+    record Try(
+            long delivery,
+            Instant at,
+            long millis,
+            int status,
+            String request,
+            String answer,
+            String said) {}
+
+    void addTry(Transaction transaction, Try one);
+
+    /** The tries of a delivery, newest first. */
+    List<Try> tries(Session session, long delivery);
+}

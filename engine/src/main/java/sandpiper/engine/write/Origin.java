@@ -1,0 +1,27 @@
+package sandpiper.engine.write;
+
+import java.time.ZoneId;
+import java.util.UUID;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.command.Request;
+
+/**
+ * Where a unit of work comes from.
+ *
+ * @param via the way in, for the history
+ * @param textual whether every value may come as text
+ * @param zone in which today is meant
+ * @param unit identifies the work, for what it raises
+ * @param depth how many events led to it, each by a handler of the one before
+ */
+record Origin(Actor actor, String via, boolean textual, ZoneId zone, UUID unit, int depth) {
+    static Origin of(Request request) {
+        return new Origin(
+                request.actor(),
+                request.via(),
+                request.textual(),
+                request.command().object().zone(),
+                UnitOfWork.newId(),
+                0);
+    }
+}

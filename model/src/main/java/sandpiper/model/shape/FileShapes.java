@@ -1,0 +1,418 @@
+package sandpiper.model.shape;
+
+import static sandpiper.model.shape.Shapes.ADDRESS_NAME;
+import static sandpiper.model.shape.Shapes.ADDRESS_NAMES;
+import static sandpiper.model.shape.Shapes.CODE_LIST;
+import static sandpiper.model.shape.Shapes.FIELD_LIST;
+import static sandpiper.model.shape.Shapes.FIELD_NAME;
+import static sandpiper.model.shape.Shapes.FIELD_NAMES;
+import static sandpiper.model.shape.Shapes.FLAG;
+import static sandpiper.model.shape.Shapes.LABEL;
+import static sandpiper.model.shape.Shapes.LABELLED_CODES;
+import static sandpiper.model.shape.Shapes.OBJECT_NAME;
+import static sandpiper.model.shape.Shapes.TEXT;
+import static sandpiper.model.shape.Shapes.key;
+import static sandpiper.model.shape.Shapes.needed;
+
+import java.util.List;
+import java.util.regex.Pattern;
+import sandpiper.model.Names;
+
+/** What may stand in each kind of definition file. */
+final class FileShapes {
+    static final Shape.Keys PACKAGE =
+            new Shape.Keys(
+                    List.of(
+                            needed(
+                                    "package",
+                                    "The package's name, as its folder is called.",
+                                    ADDRESS_NAME),
+                            needed(
+                                    "version",
+                                    "The package's version, as in 1.0.",
+                                    new Shape.Text(
+                                            Pattern.compile("\\d+(\\.\\d+){0,2}"),
+                                            "one to three numbers with points between")),
+                            key("label", "What people read; made from the name when absent.", TEXT),
+                            key("describe", "What the package is for.", TEXT),
+                            key(
+                                    "depends",
+                                    "Packages whose objects this one uses.",
+                                    new Shape.ListOf(ADDRESS_NAME)),
+                            key(
+                                    "sealed",
+                                    "Whether the package is delivered and may not be edited"
+                                            + " here.",
+                                    FLAG),
+                            key(
+                                    "languages",
+                                    "Languages of localised texts, the main one first; en when"
+                                            + " absent.",
+                                    new Shape.ListOf(
+                                            new Shape.Text(
+                                                    Pattern.compile("[a-z]{2}"),
+                                                    "two small letters, as in en"))),
+                            key(
+                                    "currency",
+                                    "The currency of amounts that name none (ISO 4217); EUR"
+                                            + " when absent.",
+                                    new Shape.Text(
+                                            Pattern.compile("[A-Z]{3}"),
+                                            "three capital letters, as in EUR")),
+                            key(
+                                    "zone",
+                                    "The time zone in which today is meant; UTC when absent.",
+                                    TEXT)));
+
+    static final Shape.Keys OBJECT =
+            new Shape.Keys(
+                    List.of(
+                            needed("object", "The object's name.", OBJECT_NAME),
+                            key("label", "What people read; made from the name when absent.", TEXT),
+                            key(
+                                    "plural",
+                                    "The label of several; made from the label when absent.",
+                                    TEXT),
+                            key("describe", "What a record of this object is.", TEXT),
+                            key(
+                                    "was",
+                                    "The object's name in the last release, when it is"
+                                            + " renamed.",
+                                    OBJECT_NAME),
+                            key(
+                                    "key",
+                                    "The field or fields that identify a record for people and"
+                                            + " other systems.",
+                                    new Shape.Either(
+                                            List.of(FIELD_NAME, new Shape.ListOf(FIELD_NAME)))),
+                            key(
+                                    "numbering",
+                                    "A field that numbers itself when a record is created.",
+                                    new Shape.Keys(
+                                            List.of(
+                                                    needed(
+                                                            "field",
+                                                            "The text field that gets the"
+                                                                    + " number.",
+                                                            FIELD_NAME),
+                                                    needed(
+                                                            "pattern",
+                                                            "How the number is written, as in"
+                                                                    + " ST-{year}-{sequence:6}.",
+                                                            TEXT)))),
+                            key(
+                                    "removal",
+                                    "Whether records are retired (the default), deleted, or"
+                                            + " neither.",
+                                    new Shape.Word(List.of("retire", "delete", "none"))),
+                            needed(
+                                    "fields",
+                                    "The fields of a record.",
+                                    new Shape.Named(Names.FIELD, FIELD_NAMES, FieldShapes.FIELD)),
+                            key(
+                                    "parts",
+                                    "Lists of line items that belong to a record.",
+                                    new Shape.Named(
+                                            Names.FIELD,
+                                            FIELD_NAMES,
+                                            new Shape.Keys(
+                                                    List.of(
+                                                            key(
+                                                                    "label",
+                                                                    "What people read; made"
+                                                                            + " from the name when"
+                                                                            + " absent.",
+                                                                    TEXT),
+                                                            key(
+                                                                    "describe",
+                                                                    "What a line item is.",
+                                                                    TEXT),
+                                                            key(
+                                                                    "was",
+                                                                    "The part's name in the"
+                                                                            + " last release, when"
+                                                                            + " it is renamed.",
+                                                                    FIELD_NAME),
+                                                            needed(
+                                                                    "fields",
+                                                                    "The fields of a line"
+                                                                            + " item.",
+                                                                    new Shape.Named(
+                                                                            Names.FIELD,
+                                                                            FIELD_NAMES,
+                                                                            FieldShapes.FIELD)),
+                                                            key(
+                                                                    "checks",
+                                                                    "What must hold of each"
+                                                                            + " line item.",
+                                                                    LogicShapes.CHECKS))))),
+                            key(
+                                    "lifecycle",
+                                    "The states of a record and the transitions between" + " them.",
+                                    LogicShapes.LIFECYCLE),
+                            key("checks", "What must hold of a record.", LogicShapes.CHECKS),
+                            key("rules", "What happens when.", LogicShapes.RULES),
+                            key("functions", "What can be called by name.", LogicShapes.FUNCTIONS),
+                            key(
+                                    "handlers",
+                                    "What is done when an event arrives.",
+                                    LogicShapes.HANDLERS),
+                            key(
+                                    "schedules",
+                                    "What is done when its time comes.",
+                                    LogicShapes.SCHEDULES)));
+
+    static final Shape.Keys EXTENSION =
+            new Shape.Keys(
+                    List.of(
+                            needed(
+                                    "extend",
+                                    "The object of another package that gets more.",
+                                    OBJECT_NAME),
+                            key("describe", "Why it gets more.", TEXT),
+                            key(
+                                    "fields",
+                                    "Fields that are added.",
+                                    new Shape.Named(Names.FIELD, FIELD_NAMES, FieldShapes.FIELD)),
+                            key("checks", "What must hold besides.", LogicShapes.CHECKS),
+                            key("rules", "What happens besides.", LogicShapes.RULES),
+                            key("functions", "What can be called besides.", LogicShapes.FUNCTIONS),
+                            key(
+                                    "handlers",
+                                    "What is done besides when an event arrives.",
+                                    LogicShapes.HANDLERS),
+                            key(
+                                    "schedules",
+                                    "What is done besides when its time comes.",
+                                    LogicShapes.SCHEDULES)));
+
+    static final Shape.Keys CHOICES =
+            new Shape.Keys(
+                    List.of(
+                            needed("choices", "The choice list's name.", OBJECT_NAME),
+                            key("label", "What people read; made from the name when absent.", TEXT),
+                            needed(
+                                    "codes",
+                                    "The codes, each with its label when it needs one.",
+                                    new Shape.Either(List.of(CODE_LIST, LABELLED_CODES)))));
+
+    static final Shape.Keys SERVICE =
+            new Shape.Keys(
+                    List.of(
+                            needed(
+                                    "service",
+                                    "The service's name, as it appears in addresses.",
+                                    ADDRESS_NAME),
+                            needed(
+                                    "version",
+                                    "The version of the contract.",
+                                    new Shape.Whole(1, 999)),
+                            key("label", "What people read; made from the name when absent.", TEXT),
+                            key("describe", "What the service is for.", TEXT),
+                            key(
+                                    "protocols",
+                                    "The protocols it speaks; rest when absent.",
+                                    new Shape.ListOf(
+                                            new Shape.Word(List.of("rest", "soap", "odata")))),
+                            key(
+                                    "functions",
+                                    "Functions of objects as a whole that a caller may call:"
+                                            + " Stay.quote.",
+                                    FIELD_LIST),
+                            key(
+                                    "events",
+                                    "Events that it publishes: StayEnded, Stay.created.",
+                                    FIELD_LIST),
+                            needed(
+                                    "resources",
+                                    "What the service shows.",
+                                    new Shape.Named(
+                                            Names.ADDRESS,
+                                            ADDRESS_NAMES,
+                                            new Shape.Keys(
+                                                    List.of(
+                                                            needed(
+                                                                    "object",
+                                                                    "The object it shows.",
+                                                                    OBJECT_NAME),
+                                                            key(
+                                                                    "describe",
+                                                                    "What the resource is, for"
+                                                                            + " the contract.",
+                                                                    TEXT),
+                                                            key(
+                                                                    "where",
+                                                                    "A condition that its"
+                                                                            + " records meet;"
+                                                                            + " others are not"
+                                                                            + " there.",
+                                                                    TEXT),
+                                                            key(
+                                                                    "preset",
+                                                                    "Values that every record"
+                                                                            + " created here has.",
+                                                                    new Shape.Named(
+                                                                            Names.FIELD,
+                                                                            FIELD_NAMES,
+                                                                            TEXT)),
+                                                            operation(
+                                                                    "create", "Creating a record"),
+                                                            operation(
+                                                                    "read",
+                                                                    "Reading a record by its"
+                                                                            + " key"),
+                                                            operation(
+                                                                    "update", "Changing a record"),
+                                                            key(
+                                                                    "query",
+                                                                    "Finding records, with"
+                                                                            + " these fields in the"
+                                                                            + " answer.",
+                                                                    new Shape.Keys(
+                                                                            List.of(
+                                                                                    needed(
+                                                                                            "fields",
+                                                                                            "The fields"
+                                                                                                + " of the"
+                                                                                                + " answer.",
+                                                                                            FIELD_LIST),
+                                                                                    key(
+                                                                                            "filter",
+                                                                                            "Fields"
+                                                                                                + " a caller"
+                                                                                                + " may filter"
+                                                                                                + " by.",
+                                                                                            FIELD_LIST),
+                                                                                    key(
+                                                                                            "sort",
+                                                                                            "Fields"
+                                                                                                + " a caller"
+                                                                                                + " may sort"
+                                                                                                + " by.",
+                                                                                            FIELD_LIST)))),
+                                                            key(
+                                                                    "remove",
+                                                                    "Whether a caller may"
+                                                                            + " retire or delete a"
+                                                                            + " record.",
+                                                                    FLAG),
+                                                            key(
+                                                                    "needsVersion",
+                                                                    "Whether a change must say"
+                                                                            + " which version of"
+                                                                            + " the record it is"
+                                                                            + " based on.",
+                                                                    FLAG),
+                                                            key(
+                                                                    "calls",
+                                                                    "Transitions a caller may"
+                                                                            + " take.",
+                                                                    FIELD_LIST)))))));
+
+    static final Shape.Keys EVENT =
+            new Shape.Keys(
+                    List.of(
+                            needed("event", "The event's name.", OBJECT_NAME),
+                            LABEL,
+                            key("describe", "What has happened when it is raised.", TEXT),
+                            key(
+                                    "about",
+                                    "The object whose record it is about; events about one record"
+                                            + " stay in order.",
+                                    OBJECT_NAME),
+                            key("fields", "What it tells.", Shapes.named(FieldShapes.VALUE))));
+
+    private static final Shape VALUES = Shapes.named(new Shape.Free());
+
+    private static final Shape ACTION =
+            new Shape.Keys(
+                    List.of(
+                            key("create", "The object of which a record is made.", OBJECT_NAME),
+                            key(
+                                    "change",
+                                    "The record that is changed: Object/key or a name.",
+                                    TEXT),
+                            key("retire", "The record that is retired.", TEXT),
+                            key("call", "The function that is called: Stay.quote, checkIn.", TEXT),
+                            key("transition", "The transition that is taken.", TEXT),
+                            key("of", "The record it is done with: Object/key or a name.", TEXT),
+                            key("values", "The fields that are given.", VALUES),
+                            key("with", "The arguments of a function.", VALUES),
+                            key("as", "A name for the record, for what comes after.", FIELD_NAME),
+                            key("by", "The user or client who does it.", TEXT)));
+
+    private static final Shape ACTIONS =
+            new Shape.Either(List.of(ACTION, new Shape.ListOf(ACTION)));
+
+    private static final Shape EXPECTED =
+            new Shape.Keys(
+                    List.of(
+                            key("refused", "Words of the message with which it is refused.", TEXT),
+                            key("at", "The field that message is about.", TEXT),
+                            key("warns", "Words of a warning.", TEXT),
+                            key("result", "What the function gives back.", new Shape.Free()),
+                            key("values", "Fields of the record as they are then.", VALUES),
+                            key(
+                                    "records",
+                                    "Fields of other records: Object/key or a name, and values.",
+                                    new Shape.Named(
+                                            Pattern.compile(".{1,200}"), "any text", VALUES)),
+                            key(
+                                    "events",
+                                    "The events that were raised, each a name or a name with"
+                                            + " values; all that were.",
+                                    new Shape.ListOf(new Shape.Free()))));
+
+    static final Shape.Keys REQUIREMENT =
+            new Shape.Keys(
+                    List.of(
+                            needed(
+                                    "requirements",
+                                    "Lines of what the customer asked for, by their numbers.",
+                                    new Shape.Named(
+                                            Pattern.compile("[A-Za-z0-9][A-Za-z0-9.-]{0,19}"),
+                                            "a number such as R-7: letters, digits, points and"
+                                                    + " hyphens, at most 20",
+                                            new Shape.Keys(
+                                                    List.of(
+                                                            needed(
+                                                                    "text",
+                                                                    "What was asked for, in the"
+                                                                            + " customer's words.",
+                                                                    TEXT),
+                                                            key(
+                                                                    "examples",
+                                                                    "What proves it.",
+                                                                    Shapes.named(
+                                                                            new Shape.Keys(
+                                                                                    example())))))))));
+
+    private FileShapes() {}
+
+    private static List<Shape.Key> example() {
+        return List.of(
+                LABEL,
+                key(
+                        "today",
+                        "The day on which it takes place; 2026-06-01 when absent.",
+                        new Shape.Text(
+                                Pattern.compile("\\d{4}-\\d{2}-\\d{2}"),
+                                "a date, as in 2026-06-01")),
+                key("given", "The records there are before.", new Shape.ListOf(ACTION)),
+                needed("when", "What is done; the last of several is what is looked at.", ACTIONS),
+                needed("then", "What comes of it.", EXPECTED));
+    }
+
+    private static Shape.Key operation(String name, String describe) {
+        return key(
+                name,
+                describe + ", with these fields.",
+                new Shape.Keys(
+                        List.of(
+                                needed(
+                                        "fields",
+                                        "The fields, with commas: all, vessel.name,"
+                                                + " charges(tariff, quantity).",
+                                        FIELD_LIST))));
+    }
+}

@@ -1,0 +1,259 @@
+package sandpiper.server.manage;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.Duty;
+import sandpiper.engine.event.Delivery;
+import sandpiper.engine.event.Event;
+import sandpiper.engine.port.EventStorage.Delivered;
+import sandpiper.engine.port.EventStorage.Try;
+import sandpiper.engine.port.EventStorage.Wanted;
+import sandpiper.engine.port.RunStorage;
+import sandpiper.server.problem.ProblemException;
+
+/** What has happened, who was told of it, and what functions, handlers and schedules did. */
+@RestController
+@RequestMapping("/manage/v1")
+class EventController {
+    private static final int HIGHEST_LIMIT = 500;
+
+    private final Engine engine;
+
+    EventController(Engine engine) {
+        this.engine = engine;
+    }
+
+    /** An event that was raised. */
+    record RaisedEventView(
+            String id,
+            String name,
+            @Nullable String object,
+            @Nullable String key,
+            String at,
+            String by,
+            String via,
+            Map<String, @Nullable Object> data) {
+        static RaisedEventView of(Event event) {
+            return new RaisedEventView(
+                    event.id().toString(),
+                    event.name(),
+                    event.object(),
+                    event.key(),
+                    event.at().toString(),
+                    event.by(),
+                    event.via(),
+                    event.data());
+        }
+    }
+
+    /**
+     * An event on its way to one of those who hear it.
+     *
+     * @param target {@code handler Stay.lookOverBerth}, {@code webhook bookkeeping}
+     * @param due when it is tried next, or {@code null} when it is over
+     * @param trace the account of the last try, or {@code null}
+     */
+    record DeliveryView(
+            long number,
+            RaisedEventView event,
+            String target,
+            String state,
+            int tries,
+            @Nullable String due,
+            @Nullable String doneAt,
+            String said,
+            @Nullable String trace) {
+        static DeliveryView of(Delivered delivered) {
+            var delivery = delivered.delivery();
+            boolean waits = delivery.state() == Delivery.State.WAITING;
+            var doneAt = delivery.doneAt();
+            var trace = delivery.trace();
+            return new DeliveryView(
+                    delivery.number(),
+                    RaisedEventView.of(delivered.event()),
+                    delivery.target().written(),
+                    delivery.state().name().toLowerCase(Locale.ROOT),
+                    delivery.tries(),
+                    waits ? delivery.due().toString() : null,
+                    doneAt == null ? null : doneAt.toString(),
+                    delivery.said(),
+                    trace == null ? null : trace.toString());
+        }
+    }
+
+    /** One try to call a webhook. */
+    record TryView(String at, long millis, int status, String said, String request, String answer) {
+        static TryView of(Try one) {
+            return new TryView(
+                    one.at().toString(),
+                    one.millis(),
+                    one.status(),
+                    one.said(),
+                    one.request(),
+                    one.answer());
+        }
+    }
+
+    /** A delivery with its tries, newest first. */
+    record DeliveryDetail(DeliveryView delivery, List<TryView> tries) {}
+
+    /** How deliveries stand. */
+    record DeliveryCounts(long waiting, long parked) {}
+
+    /** How many deliveries are tried again. */
+    record Redelivered(int count) {}
+
+    /** One run of a function, handler or schedule. */
+    record RunView(
+            String at,
+            String kind,
+            String name,
+            String object,
+            String key,
+            boolean done,
+            String said,
+            double millis,
+            String by,
+            String via,
+            @Nullable String trace) {
+        static RunView of(RunStorage.Run run) {
+            var trace = run.trace();
+            return new RunView(
+                    run.at().toString(),
+                    run.kind(),
+                    run.name(),
+                    run.object(),
+                    run.key(),
+                    run.done(),
+                    run.said(),
+                    run.micros() / 1_000.0,
+                    run.by(),
+                    run.via(),
+                    trace == null ? null : trace.toString());
+        }
+    }
+
+    private static void require(Actor actor) {
+        if (!actor.has(Duty.OPERATE) && !actor.has(Duty.DESIGN)) {
+            throw new ProblemException(
+                    HttpStatus.FORBIDDEN, "Your duties do not include operate or design.");
+        }
+    }
+
+    private static int bounded(int limit) {
+        return Math.clamp(limit, 1, HIGHEST_LIMIT);
+    }
+
+    @GetMapping("/events")
+    List<RaisedEventView> events(
+            @RequestParam(defaultValue = "") String search,
+            @RequestParam(defaultValue = "50") int limit,
+            @AuthenticationPrincipal Actor actor) {
+        require(actor);
+        return engine.deliveries().latest(search, bounded(limit)).stream()
+                .map(RaisedEventView::of)
+                .toList();
+    }
+
+    /** Deliveries, newest first; {@code target} as a delivery has it. */
+    @GetMapping("/deliveries")
+    List<DeliveryView> deliveries(
+            @RequestParam(defaultValue = "") String target,
+            @RequestParam(required = false) @Nullable String state,
+            @RequestParam(defaultValue = "") String search,
+            @RequestParam(defaultValue = "50") int limit,
+            @AuthenticationPrincipal Actor actor) {
+        require(actor);
+        return engine
+                .deliveries()
+                .deliveries(new Wanted(target, state(state), search, bounded(limit)))
+                .stream()
+                .map(DeliveryView::of)
+                .toList();
+    }
+
+    private static Delivery.@Nullable State state(@Nullable String text) {
+        if (text == null || text.isBlank()) {
+            return null;
+        }
+        for (var state : Delivery.State.values()) {
+            if (state.name().equalsIgnoreCase(text)) {
+                return state;
+            }
+        }
+        throw new ProblemException(
+                HttpStatus.BAD_REQUEST, "state must be waiting, done or parked.");
+    }
+
+    @GetMapping("/deliveries/counts")
+    DeliveryCounts counts(@AuthenticationPrincipal Actor actor) {
+        require(actor);
+        return new DeliveryCounts(engine.deliveries().waiting(), engine.deliveries().parked());
+    }
+
+    @GetMapping("/deliveries/{number}")
+    DeliveryDetail delivery(@PathVariable long number, @AuthenticationPrincipal Actor actor) {
+        require(actor);
+        return engine.deliveries()
+                .delivery(number)
+                .map(one ->
+                        new DeliveryDetail(
+                                DeliveryView.of(one),
+                                engine.deliveries().tries(number).stream()
+                                        .map(TryView::of)
+                                        .toList()))
+                .orElseThrow(() -> unknown(number));
+    }
+
+    private static ProblemException unknown(long number) {
+        return new ProblemException(
+                HttpStatus.NOT_FOUND, "There is no delivery %d.".formatted(number));
+    }
+
+    /** Tries one again at once. */
+    @PostMapping("/deliveries/{number}/redeliver")
+    Redelivered redeliver(@PathVariable long number, @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.OPERATE);
+        if (engine.deliveries().redeliver(number).isEmpty()) {
+            throw unknown(number);
+        }
+        return new Redelivered(1);
+    }
+
+    /** Tries all again that were given up, to one target or to all. */
+    @PostMapping("/deliveries/redeliver")
+    Redelivered redeliverAll(
+            @RequestParam(defaultValue = "") String target, @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.OPERATE);
+        return new Redelivered(engine.deliveries().redeliverAll(target));
+    }
+
+    /** Runs, newest first. */
+    @GetMapping("/runs")
+    List<RunView> runs(
+            @RequestParam(defaultValue = "") String name,
+            @RequestParam(defaultValue = "") String key,
+            @RequestParam(required = false) @Nullable Boolean done,
+            @RequestParam(defaultValue = "50") int limit,
+            @AuthenticationPrincipal Actor actor) {
+        require(actor);
+        return engine
+                .deliveries()
+                .runs(new RunStorage.Wanted(name, key, done, bounded(limit)))
+                .stream()
+                .map(RunView::of)
+                .toList();
+    }
+}

@@ -1,0 +1,33 @@
+package sandpiper.server.manage;
+
+import java.math.BigDecimal;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/** Values as a body was read, in the form in which the engine takes numbers. */
+final class PlainJson {
+    private PlainJson() {}
+
+    static Map<String, @Nullable Object> of(Map<String, @Nullable Object> values) {
+        var plain = new LinkedHashMap<String, @Nullable Object>();
+        values.forEach((name, value) -> plain.put(name, of(value)));
+        return plain;
+    }
+
+    private static @Nullable Object of(@Nullable Object value) {
+        return switch (value) {
+            case Integer number -> number.longValue();
+            case Double number -> new BigDecimal(number.toString());
+            case List<?> list -> list.stream().map(PlainJson::of).toList();
+            case Map<?, ?> map -> {
+                var plain = new LinkedHashMap<String, @Nullable Object>();
+                map.forEach((name, one) -> plain.put(String.valueOf(name), of(one)));
+                yield plain;
+            }
+            case null -> null;
+            default -> value;
+        };
+    }
+}

@@ -1,0 +1,52 @@
+package sandpiper.server.webhook;
+
+import jakarta.servlet.http.HttpServletRequest;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.server.json.JsonText;
+import sandpiper.server.problem.ProblemException;
+import sandpiper.server.service.Definitions;
+
+/** Hands out what a service publishes, as AsyncAPI, to those who may see it. */
+@RestController
+class AsyncApiController {
+    private final Engine engine;
+
+    AsyncApiController(Engine engine) {
+        this.engine = engine;
+    }
+
+    @GetMapping({
+        "/api/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/asyncapi.json",
+        "/manage/v1/contracts/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/asyncapi.json"
+    })
+    ResponseEntity<String> asyncApi(
+            @PathVariable String service,
+            @PathVariable int version,
+            @RequestParam(defaultValue = "LIVE") Definitions.Source of,
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest request) {
+        var release = Definitions.of(engine, actor, of);
+        var type =
+                release.service(service, version)
+                        .filter(found -> actor.maySee(service) && !found.events().isEmpty())
+                        .orElseThrow(() ->
+                                new ProblemException(
+                                        HttpStatus.NOT_FOUND,
+                                        "There is no service %s v%d that publishes events to you."
+                                                .formatted(service, version)));
+        var server = ServletUriComponentsBuilder.fromContextPath(request).build().toUriString();
+        return ResponseEntity.ok()
+                .contentType(MediaType.APPLICATION_JSON)
+                .body(JsonText.writePretty(AsyncApi.of(release, type, server)));
+    }
+}

@@ -1,0 +1,135 @@
+package sandpiper.server.webhook;
+
+import java.net.InetAddress;
+import java.net.URI;
+import java.net.URISyntaxException;
+import java.net.UnknownHostException;
+import java.util.List;
+import java.util.Locale;
+import org.apache.hc.client5.http.DnsResolver;
+import org.apache.hc.client5.http.SystemDefaultDnsResolver;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.stereotype.Component;
+
+/**
+ * Which addresses may be called: public ones over https, and those of the instance's own network
+ * that the operator lists. The check is made where names are resolved for the connection itself, so
+ * that no name can lead elsewhere afterwards.
+ */
+@Component
+class Targets implements DnsResolver {
+    private final List<String> allowed;
+
+    /** {@code host} or {@code host:port}, as in {@code 127.0.0.1:8090}. */
+    Targets(@Value("${sandpiper.webhooks.allow:}") List<String> allowed) {
+        this.allowed = allowed.stream().map(String::strip).filter(one -> !one.isEmpty()).toList();
+    }
+
+    /**
+     * The address, when it may be called as far as it tells by itself.
+     *
+     * @throws IllegalArgumentException when it may not, saying why
+     */
+    URI check(String address) {
+        URI uri;
+        try {
+            uri = new URI(address);
+        } catch (URISyntaxException e) {
+            throw new IllegalArgumentException("This is no address: " + e.getReason() + ".", e);
+        }
+        var host = uri.getHost();
+        var scheme = String.valueOf(uri.getScheme()).toLowerCase(Locale.ROOT);
+        if (host == null || !(scheme.equals("https") || scheme.equals("http"))) {
+            throw new IllegalArgumentException(
+                    "The address must begin with https:// and name a host.");
+        }
+        if (uri.getUserInfo() != null) {
+            throw new IllegalArgumentException(
+                    "The address must not hold a name and password; messages are signed instead.");
+        }
+        if (!isAllowed(host, uri.getPort())) {
+            if (scheme.equals("http")) {
+                throw new IllegalArgumentException(
+                        "The address must begin with https://; without encryption only addresses"
+                                + " listed in the setting sandpiper.webhooks.allow are called.");
+            }
+            checkLiteral(host);
+        }
+        return uri;
+    }
+
+    private static void checkLiteral(String host) {
+        boolean isLiteral = host.startsWith("[") || host.matches("[0-9.]+");
+        if (isLiteral) {
+            try {
+                require(host, InetAddress.getByName(host));
+            } catch (UnknownHostException e) {
+                throw new IllegalArgumentException("There is no host " + host + ".", e);
+            }
+        } else if (host.equalsIgnoreCase("localhost") || host.endsWith(".localhost")) {
+            throw new IllegalArgumentException(inside(host));
+        }
+    }
+
+    private boolean isAllowed(String host, int port) {
+        return allowed.stream()
+                .anyMatch(one ->
+                        one.equalsIgnoreCase(host) || one.equalsIgnoreCase(host + ":" + port));
+    }
+
+    private boolean isAllowed(String host) {
+        return allowed.stream()
+                .anyMatch(one ->
+                        one.equalsIgnoreCase(host)
+                                || one.toLowerCase(Locale.ROOT)
+                                        .startsWith(host.toLowerCase(Locale.ROOT) + ":"));
+    }
+
+    @Override
+    public InetAddress[] resolve(String host) throws UnknownHostException {
+        var addresses = SystemDefaultDnsResolver.INSTANCE.resolve(host);
+        if (!isAllowed(host)) {
+            for (var address : addresses) {
+                require(host, address);
+            }
+        }
+        return addresses;
+    }
+
+    @Override
+    public String resolveCanonicalHostname(String host) throws UnknownHostException {
+        return SystemDefaultDnsResolver.INSTANCE.resolveCanonicalHostname(host);
+    }
+
+    private static void require(String host, InetAddress address) {
+        boolean isInside =
+                address.isAnyLocalAddress()
+                        || address.isLoopbackAddress()
+                        || address.isLinkLocalAddress()
+                        || address.isSiteLocalAddress()
+                        || address.isMulticastAddress()
+                        || isUniqueLocal(address)
+                        || isShared(address);
+        if (isInside) {
+            throw new IllegalArgumentException(inside(host));
+        }
+    }
+
+    private static String inside(String host) {
+        return "%s is inside the service's own network; list it in the setting sandpiper.webhooks.allow to call it."
+                .formatted(host);
+    }
+
+    /** Addresses of private networks in IPv6 (RFC 4193). */
+    private static boolean isUniqueLocal(InetAddress address) {
+        var bytes = address.getAddress();
+        return bytes.length == 16 && (bytes[0] & 0xfe) == 0xfc;
+    }
+
+    /** 100.64.0.0/10 of carriers (RFC 6598), and 0.0.0.0/8. */
+    private static boolean isShared(InetAddress address) {
+        var bytes = address.getAddress();
+        return bytes.length == 4
+                && (bytes[0] == 0 || ((bytes[0] & 0xff) == 100 && (bytes[1] & 0xc0) == 64));
+    }
+}

@@ -1,0 +1,185 @@
+package sandpiper.server.webhook;
+
+import jakarta.annotation.PreDestroy;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.InterruptedIOException;
+import java.net.ConnectException;
+import java.net.URI;
+import java.net.UnknownHostException;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.Map;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import javax.net.ssl.SSLException;
+import org.apache.hc.client5.http.classic.methods.HttpPost;
+import org.apache.hc.client5.http.config.ConnectionConfig;
+import org.apache.hc.client5.http.config.RequestConfig;
+import org.apache.hc.client5.http.impl.classic.CloseableHttpClient;
+import org.apache.hc.client5.http.impl.classic.HttpClients;
+import org.apache.hc.client5.http.impl.io.PoolingHttpClientConnectionManagerBuilder;
+import org.apache.hc.core5.http.ClassicHttpResponse;
+import org.apache.hc.core5.http.ContentType;
+import org.apache.hc.core5.http.io.entity.StringEntity;
+import org.apache.hc.core5.util.Timeout;
+import org.jspecify.annotations.Nullable;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.stereotype.Component;
+
+/**
+ * Posts one message. Every wait has an end, no redirect is followed, and no more than the beginning
+ * of an answer is read.
+ */
+@Component
+class WebhookClient {
+    private static final int LONGEST_ANSWER = 4_000;
+    private static final int CONNECTIONS = 64;
+    private static final int CONNECTIONS_EACH = 8;
+
+    private final Targets targets;
+    private final Duration wholeTime;
+    private final CloseableHttpClient http;
+    private final ScheduledExecutorService watch =
+            Executors.newSingleThreadScheduledExecutor(
+                    Thread.ofPlatform().daemon().name("sandpiper-webhook-watch").factory());
+
+    WebhookClient(
+            Targets targets, @Value("${sandpiper.webhooks.timeout:PT10S}") Duration wholeTime) {
+        this.targets = targets;
+        this.wholeTime = wholeTime;
+        var timeout = Timeout.of(wholeTime);
+        this.http =
+                HttpClients.custom()
+                        .disableRedirectHandling()
+                        .disableAutomaticRetries()
+                        .disableCookieManagement()
+                        .disableAuthCaching()
+                        .setUserAgent("Sandpiper")
+                        .setConnectionManager(
+                                PoolingHttpClientConnectionManagerBuilder.create()
+                                        .setDnsResolver(targets)
+                                        .setMaxConnTotal(CONNECTIONS)
+                                        .setMaxConnPerRoute(CONNECTIONS_EACH)
+                                        .setDefaultConnectionConfig(
+                                                ConnectionConfig.custom()
+                                                        .setConnectTimeout(timeout)
+                                                        .setSocketTimeout(timeout)
+                                                        .build())
+                                        .build())
+                        .setDefaultRequestConfig(
+                                RequestConfig.custom()
+                                        .setConnectionRequestTimeout(timeout)
+                                        .setResponseTimeout(timeout)
+                                        .build())
+                        .build();
+    }
+
+    /**
+     * What came of a message.
+     *
+     * @param status of the answer; 0 when there was none
+     * @param answer its beginning
+     * @param said what came of it, in a sentence
+     * @param delivered whether it was taken
+     * @param gone whether the receiver wants no more
+     * @param retryAfter how long the receiver asks to wait, or {@code null}
+     */
+    record Sent(
+            int status,
+            String answer,
+            String said,
+            boolean delivered,
+            boolean gone,
+            @Nullable Duration retryAfter) {
+        static Sent failed(String said) {
+            return new Sent(0, "", said, false, false, null);
+        }
+    }
+
+    /** Sends a message. Never throws for what is wrong on the other side. */
+    Sent post(String address, Map<String, String> headers, String body) {
+        URI uri;
+        try {
+            uri = targets.check(address);
+        } catch (IllegalArgumentException e) {
+            return Sent.failed(String.valueOf(e.getMessage()));
+        }
+        var request = new HttpPost(uri);
+        headers.forEach(request::setHeader);
+        request.setEntity(
+                new StringEntity(
+                        body, ContentType.create(CloudEvents.TYPE, StandardCharsets.UTF_8)));
+        // A receiver that sends a byte now and then keeps a socket's own time-out from ever ending.
+        var end = watch.schedule(request::cancel, wholeTime.toMillis(), TimeUnit.MILLISECONDS);
+        try {
+            return http.execute(request, this::read);
+        } catch (IllegalArgumentException e) {
+            return Sent.failed(String.valueOf(e.getMessage()));
+        } catch (IOException e) {
+            return Sent.failed(said(e, request.isCancelled()));
+        } finally {
+            end.cancel(false);
+        }
+    }
+
+    private String said(IOException e, boolean late) {
+        if (late || e instanceof InterruptedIOException) {
+            return "There was no answer within %d s.".formatted(wholeTime.toSeconds());
+        }
+        return switch (e) {
+            case SSLException _ ->
+                    "Its certificate is not right: %s".formatted(firstLine(e.getMessage()));
+            case UnknownHostException _ -> "There is no host of that name.";
+            case ConnectException _ -> "Nothing answers at that address.";
+            default -> "The connection broke: %s".formatted(firstLine(e.getMessage()));
+        };
+    }
+
+    private static String firstLine(@Nullable String message) {
+        return message == null ? "no reason was given" : message.lines().findFirst().orElse("");
+    }
+
+    private Sent read(ClassicHttpResponse response) throws IOException {
+        int status = response.getCode();
+        var answer = beginning(response);
+        boolean delivered = status >= 200 && status < 300;
+        var said =
+                delivered
+                        ? "Taken with %d.".formatted(status)
+                        : status >= 300 && status < 400
+                                ? "It answered %d, a redirect, which is not followed; give the new address."
+                                        .formatted(status)
+                                : status == 410
+                                        ? "It answered 410: it wants no more."
+                                        : "It answered %d.".formatted(status);
+        return new Sent(status, answer, said, delivered, status == 410, retryAfter(response));
+    }
+
+    private static String beginning(ClassicHttpResponse response) throws IOException {
+        var entity = response.getEntity();
+        if (entity == null) {
+            return "";
+        }
+        // Not read to its end: the connection is closed behind it.
+        try (InputStream content = entity.getContent()) {
+            var bytes = content.readNBytes(LONGEST_ANSWER);
+            return new String(bytes, StandardCharsets.UTF_8);
+        }
+    }
+
+    private static @Nullable Duration retryAfter(ClassicHttpResponse response) {
+        var header = response.getFirstHeader("Retry-After");
+        if (header == null || !header.getValue().matches("\\d{1,6}")) {
+            return null;
+        }
+        return Duration.ofSeconds(Long.parseLong(header.getValue()));
+    }
+
+    @PreDestroy
+    void close() throws IOException {
+        watch.shutdownNow();
+        http.close();
+    }
+}

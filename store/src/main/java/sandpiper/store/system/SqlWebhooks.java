@@ -1,0 +1,68 @@
+package sandpiper.store.system;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.List;
+import java.util.Optional;
+import sandpiper.engine.event.Webhook;
+import sandpiper.engine.port.Session;
+import sandpiper.engine.port.Transaction;
+import sandpiper.engine.port.WebhookStorage;
+import sandpiper.model.type.TemporalType;
+import sandpiper.store.sql.SqlSession;
+
+/** Webhooks in their table. */
+public final class SqlWebhooks implements WebhookStorage {
+    private static final String SELECT =
+            "select name, label, address, events, filter, secret, previous_secret, previous_until,"
+                    + " disabled from sandpiper_webhook";
+
+    @Override
+    public List<Webhook> all(Session session) {
+        return SqlSession.of(session).list(SELECT + " order by name", SqlWebhooks::read);
+    }
+
+    @Override
+    public Optional<Webhook> find(Session session, String name) {
+        return SqlSession.of(session).first(SELECT + " where name = ?", SqlWebhooks::read, name);
+    }
+
+    private static Webhook read(ResultSet row) throws SQLException {
+        long until = row.getLong(8);
+        boolean hasUntil = !row.wasNull();
+        return new Webhook(
+                row.getString(1),
+                row.getString(2),
+                row.getString(3),
+                TextList.read(row.getString(4)),
+                row.getString(5),
+                row.getString(6),
+                row.getString(7),
+                hasUntil ? TemporalType.instant(until) : null,
+                row.getLong(9) != 0);
+    }
+
+    @Override
+    public void put(Transaction transaction, Webhook webhook) {
+        var until = webhook.previousUntil();
+        SqlSession.of(transaction)
+                .run(
+                        "insert or replace into sandpiper_webhook (name, label, address, events,"
+                                + " filter, secret, previous_secret, previous_until, disabled)"
+                                + " values (?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                        webhook.name(),
+                        webhook.label(),
+                        webhook.address(),
+                        TextList.write(webhook.events()),
+                        webhook.filter(),
+                        webhook.sealedSecret(),
+                        webhook.previousSecret(),
+                        until == null ? null : (Long) TemporalType.micros(until),
+                        webhook.disabled());
+    }
+
+    @Override
+    public void remove(Transaction transaction, String name) {
+        SqlSession.of(transaction).run("delete from sandpiper_webhook where name = ?", name);
+    }
+}
