@@ -2,9 +2,11 @@ package sandpiper.cli;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -15,8 +17,13 @@ import sandpiper.model.check.Definitions;
 @Command(
         name = "check",
         mixinStandardHelpOptions = true,
-        description = "Check definition files; needs no service.",
-        footer = {"", "Example:", "  sandpiper check demo/packages"})
+        description = "Check definition files; needs no service but for their examples.",
+        footer = {
+            "",
+            "Examples:",
+            "  sandpiper check demo/packages",
+            "  sandpiper check demo/packages --examples"
+        })
 final class CheckCommand implements Callable<Integer> {
     @Spec CommandSpec spec;
 
@@ -24,6 +31,13 @@ final class CheckCommand implements Callable<Integer> {
             paramLabel = "FOLDER",
             description = "A package, or a folder of packages that depend on each other.")
     Path folder;
+
+    @Option(
+            names = "--examples",
+            description = "Play the examples of requirements as well; a service does that.")
+    boolean examples;
+
+    @Mixin Connection connection;
 
     @Option(names = "--json", description = "Print JSON.")
     boolean json;
@@ -49,7 +63,45 @@ final class CheckCommand implements Callable<Integer> {
                             List.copyOf(checked.diagnostics()).size()));
         }
         out.flush();
-        return checked.errors().isEmpty() ? 0 : 1;
+        if (!checked.errors().isEmpty()) {
+            return 1;
+        }
+        return examples ? play(files) : 0;
+    }
+
+    private int play(Map<String, String> files) {
+        var played = connection.open().post("/manage/v1/requirements", Map.of("files", files));
+        var out = spec.commandLine().getOut();
+        if (json) {
+            out.println(ManageClient.writePretty(played));
+        } else {
+            for (var requirement : played.path("requirements")) {
+                out.printf(
+                        "%-9s%-8s%s%n",
+                        requirement.path("proof").asString().toLowerCase(Locale.ROOT),
+                        requirement.path("id").asString(),
+                        requirement.path("text").asString());
+                for (var example : requirement.path("examples")) {
+                    if (!example.path("holds").asBoolean()) {
+                        out.printf(
+                                "         %s (%s:%d)%n",
+                                example.path("label").asString(),
+                                example.path("file").asString(),
+                                example.path("line").asInt());
+                        example.path("problems")
+                                .forEach(
+                                        problem -> out.println("           " + problem.asString()));
+                    }
+                }
+            }
+            out.printf(
+                    "%d proved, %d failing, %d not yet proved.%n",
+                    played.path("proved").asInt(),
+                    played.path("failing").asInt(),
+                    played.path("open").asInt());
+        }
+        out.flush();
+        return played.path("failing").asInt() == 0 ? 0 : 1;
     }
 
     private static String summary(int errors, int files, int all) {

@@ -31,6 +31,11 @@ final class ReleaseCommand implements Callable<Integer> {
             description = "Go on although callers of published services break; see diff.")
     boolean acceptBreaks;
 
+    @Option(
+            names = "--accept-failing",
+            description = "Go on although examples fail; see check --examples.")
+    boolean acceptFailing;
+
     @Option(names = "--json", description = "Print JSON.")
     boolean json;
 
@@ -47,7 +52,9 @@ final class ReleaseCommand implements Callable<Integer> {
                                         "acceptLosses",
                                         acceptLosses,
                                         "acceptBreaks",
-                                        acceptBreaks));
+                                        acceptBreaks,
+                                        "acceptFailing",
+                                        acceptFailing));
         var out = spec.commandLine().getOut();
         if (json) {
             out.println(ManageClient.writePretty(released));

@@ -5,6 +5,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.AccessStorage;
 import sandpiper.engine.port.AnswerStorage;
 import sandpiper.engine.port.DefinitionStorage;
@@ -40,6 +41,7 @@ import sandpiper.store.system.SqlWebhooks;
 /** Everything in one SQLite file. */
 public final class SqliteStorage implements Storage {
     private final Database database;
+    private @Nullable Path temporary;
     private final DefinitionStorage definitions = new SqlDefinitions();
     private final HistoryStorage history = new SqlHistory();
     private final AccessStorage access = new SqlAccess();
@@ -76,6 +78,18 @@ public final class SqliteStorage implements Storage {
             session.commit();
         }
         return new SqliteStorage(database, clock);
+    }
+
+    /** An empty store that is gone when it is closed. */
+    public static SqliteStorage temporary(Clock clock) {
+        try {
+            var folder = Files.createTempDirectory("sandpiper");
+            var storage = open(folder.resolve("data.db"), clock);
+            storage.temporary = folder;
+            return storage;
+        } catch (IOException e) {
+            throw new UncheckedIOException("A temporary folder cannot be made.", e);
+        }
     }
 
     @Override
@@ -151,5 +165,16 @@ public final class SqliteStorage implements Storage {
     @Override
     public void close() {
         database.close();
+        var folder = temporary;
+        if (folder != null) {
+            try (var files = Files.list(folder)) {
+                for (var file : files.toList()) {
+                    Files.deleteIfExists(file);
+                }
+                Files.deleteIfExists(folder);
+            } catch (IOException e) {
+                throw new UncheckedIOException("%s cannot be removed.".formatted(folder), e);
+            }
+        }
     }
 }

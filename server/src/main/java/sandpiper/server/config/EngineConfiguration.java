@@ -8,6 +8,7 @@ import org.springframework.context.annotation.Configuration;
 import org.springframework.scheduling.annotation.EnableScheduling;
 import org.springframework.scheduling.annotation.Scheduled;
 import sandpiper.engine.Engine;
+import sandpiper.engine.example.Examples;
 import sandpiper.store.SqliteStorage;
 
 /** Puts the engine on its storage. */
@@ -22,6 +23,11 @@ class EngineConfiguration {
     @Bean(destroyMethod = "close")
     Engine engine(@Value("${sandpiper.data}") Path data, Clock clock) {
         return new Engine(SqliteStorage.open(data, clock), clock);
+    }
+
+    @Bean
+    Examples examples() {
+        return new Examples(SqliteStorage::temporary);
     }
 
     @Bean

@@ -39,6 +39,16 @@ class ManageContract {
                     SessionController.class,
                     StatusController.class,
                     TraceController.class,
+                    ObjectFunctionView.class,
+                    ParameterView.class,
+                    HandlerView.class,
+                    ScheduleView.class,
+                    EventView.class,
+                    EventController.class,
+                    FunctionController.class,
+                    FunctionTrialController.class,
+                    RequirementController.class,
+                    sandpiper.server.webhook.WebhookController.class,
                     sandpiper.server.traffic.TrafficController.class,
                     TrialController.class);
 

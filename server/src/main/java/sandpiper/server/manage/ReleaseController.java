@@ -20,6 +20,7 @@ import sandpiper.engine.definition.ReleasePreview;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.port.DefinitionStorage.StoredRelease;
 import sandpiper.model.Diagnostic;
+import sandpiper.model.check.Definitions;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
 
@@ -28,8 +29,10 @@ import sandpiper.server.problem.ProblemException;
 @RequestMapping("/manage/v1/releases")
 class ReleaseController {
     private final Engine engine;
+    private final ExampleRuns runs;
 
-    ReleaseController(Engine engine) {
+    ReleaseController(Engine engine, ExampleRuns runs) {
+        this.runs = runs;
         this.engine = engine;
     }
 
@@ -49,7 +52,8 @@ class ReleaseController {
     record ReleaseRequest(
             @Nullable @Size(max = 500) String note,
             @Nullable Boolean acceptLosses,
-            @Nullable Boolean acceptBreaks) {}
+            @Nullable Boolean acceptBreaks,
+            @Nullable Boolean acceptFailing) {}
 
     @GetMapping
     List<ReleaseView> all(@AuthenticationPrincipal Actor actor) {
@@ -79,6 +83,9 @@ class ReleaseController {
             @Valid @RequestBody ReleaseRequest body, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.RELEASE);
         var note = body.note() == null ? "" : body.note();
+        if (!Boolean.TRUE.equals(body.acceptFailing())) {
+            requireExamples();
+        }
         return switch (engine.releases()
                 .release(
                         note,
@@ -91,6 +98,31 @@ class ReleaseController {
             case ReleasePreview.Result.Refused(var preview, var message) ->
                     throw refused(preview, message);
         };
+    }
+
+    /** What was proved must stay so, unless whoever releases says otherwise. */
+    private void requireExamples() {
+        var files = engine.drafts().files();
+        if (!Definitions.check(files).errors().isEmpty()) {
+            return;
+        }
+        var failing = runs.of(files).stream().filter(one -> !one.holds()).toList();
+        if (!failing.isEmpty()) {
+            throw new ProblemException(
+                    HttpStatus.CONFLICT,
+                    "Examples fail; mend them, or accept that. Nothing was released.",
+                    failing.stream()
+                            .map(one ->
+                                    new Problem.Wrong(
+                                            "",
+                                            "SP5004",
+                                            "%s, %s: %s"
+                                                    .formatted(
+                                                            one.requirement(),
+                                                            one.label(),
+                                                            String.join(" ", one.problems()))))
+                            .toList());
+        }
     }
 
     private static ProblemException refused(ReleasePreview preview, String message) {

@@ -38,7 +38,7 @@ import sandpiper.server.security.Seal;
 /** Webhooks: who is told of which events. */
 @RestController
 @RequestMapping("/manage/v1/webhooks")
-class WebhookController {
+public class WebhookController {
     private static final String CODE = "SP4000";
     private static final int USUAL_OVERLAP = 24;
 

@@ -1,0 +1,113 @@
+package sandpiper.engine.example;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.definition.Drafts;
+import sandpiper.engine.definition.ReleasePreview;
+import sandpiper.engine.definition.Releases;
+import sandpiper.engine.port.Storage;
+import sandpiper.engine.write.Listeners;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.write.Outbox;
+import sandpiper.engine.write.ReactionWrites;
+import sandpiper.engine.write.RecordWrites;
+import sandpiper.engine.write.Writer;
+
+/** Plays the examples of a set of definitions. */
+public final class Examples {
+    /** Hears everything, so that an example can expect any event. */
+    private static final Listeners ALL =
+            new Listeners() {
+                @Override
+                public boolean hear(LiveRelease live, String event) {
+                    return true;
+                }
+
+                @Override
+                public void raised() {
+                    // looked at when the example is over
+                }
+            };
+
+    private final Function<Clock, Storage> stores;
+
+    /** {@code stores} makes an empty store that is gone when it is closed. */
+    public Examples(Function<Clock, Storage> stores) {
+        this.stores = stores;
+    }
+
+    /**
+     * Plays all examples, each from an empty store on, in the order of the requirements.
+     *
+     * @param files definitions without errors, by path
+     * @throws IllegalArgumentException when they have errors
+     */
+    public List<ExampleResult> run(Map<String, String> files) {
+        var clock = new DayClock();
+        try (var storage = stores.apply(clock);
+                var writer = new Writer(storage)) {
+            var live = release(storage, writer, clock, files);
+            var outbox = new Outbox(storage.events(), ALL);
+            var writes = new RecordWrites(storage.answers(), storage.runs(), outbox, clock);
+            var reactions = new ReactionWrites(outbox, storage.runs(), clock);
+            var results = new ArrayList<ExampleResult>();
+            for (var requirement : live.release().requirements()) {
+                for (var example : requirement.examples()) {
+                    clock.now = example.today().atTime(12, 0).toInstant(ZoneOffset.UTC);
+                    // One after the other on the writer's thread, each in a transaction of its own
+                    // that is never committed.
+                    results.add(
+                            writer.submit(
+                                            new Play(
+                                                    live,
+                                                    storage,
+                                                    writes,
+                                                    reactions,
+                                                    requirement,
+                                                    example))
+                                    .join());
+                }
+            }
+            return results;
+        }
+    }
+
+    private static LiveRelease release(
+            Storage storage, Writer writer, Clock clock, Map<String, String> files) {
+        var drafts = new Drafts(storage, writer, clock);
+        drafts.push(files, Actor.SYSTEM).join();
+        var releases = new Releases(storage, drafts, writer, clock);
+        var result = releases.release("examples", Releases.Accepted.NOTHING, Actor.SYSTEM).join();
+        if (result instanceof ReleasePreview.Result.Refused(_, var why)) {
+            throw new IllegalArgumentException(why);
+        }
+        return releases.live();
+    }
+
+    /** Stands still at noon of the day an example takes place on. */
+    private static final class DayClock extends Clock {
+        private volatile Instant now = Instant.EPOCH;
+
+        @Override
+        public ZoneId getZone() {
+            return ZoneOffset.UTC;
+        }
+
+        @Override
+        public Clock withZone(ZoneId zone) {
+            return Clock.fixed(now, zone);
+        }
+
+        @Override
+        public Instant instant() {
+            return now;
+        }
+    }
+}
