@@ -397,7 +397,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["check"];
+        post: operations["check_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -638,6 +638,22 @@ export interface paths {
         get: operations["files"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/requirements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["requirements"];
+        put?: never;
+        post: operations["check"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1001,18 +1017,18 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         CallResult: {
-            done?: boolean;
-            key?: string;
+            done: boolean;
+            key: string;
             problem?: string;
             result?: unknown;
-            warnings?: string[];
+            warnings: string[];
         };
         CallResults: {
             /** Format: int64 */
-            done?: number;
+            done: number;
             /** Format: int64 */
-            failed?: number;
-            results?: components["schemas"]["CallResult"][];
+            failed: number;
+            results: components["schemas"]["CallResult"][];
         };
         CallView: {
             address: string;
@@ -1077,26 +1093,26 @@ export interface components {
         };
         DeliveryCounts: {
             /** Format: int64 */
-            parked?: number;
+            parked: number;
             /** Format: int64 */
-            waiting?: number;
+            waiting: number;
         };
         DeliveryDetail: {
-            delivery?: components["schemas"]["DeliveryView"];
-            tries?: components["schemas"]["TryView"][];
+            delivery: components["schemas"]["DeliveryView"];
+            tries: components["schemas"]["TryView"][];
         };
         DeliveryView: {
             doneAt?: string;
             due?: string;
-            event?: components["schemas"]["RaisedEventView"];
+            event: components["schemas"]["RaisedEventView"];
             /** Format: int64 */
-            number?: number;
-            said?: string;
-            state?: string;
-            target?: string;
+            number: number;
+            said: string;
+            state: string;
+            target: string;
             trace?: string;
             /** Format: int32 */
-            tries?: number;
+            tries: number;
         };
         Diagnostic: {
             code: string;
@@ -1118,10 +1134,10 @@ export interface components {
             diagnostics: components["schemas"]["Diagnostic"][];
         };
         DifferenceView: {
-            changes?: components["schemas"]["ValueChangeView"][];
-            key?: string;
-            object?: string;
-            what?: string;
+            changes: components["schemas"]["ValueChangeView"][];
+            key: string;
+            object: string;
+            what: string;
         };
         Draft: {
             diagnostics: components["schemas"]["Diagnostic"][];
@@ -1142,15 +1158,30 @@ export interface components {
         EventView: {
             about?: string;
             describe?: string;
-            fields?: components["schemas"]["ParameterView"][];
-            inherent?: boolean;
-            label?: string;
-            name?: string;
-            packageName?: string;
+            fields: components["schemas"]["ParameterView"][];
+            inherent: boolean;
+            label: string;
+            name: string;
+            packageName: string;
         };
         Example: {
             expression: string;
             result: string;
+        };
+        ExampleFiles: {
+            files: {
+                [key: string]: string;
+            };
+        };
+        ExampleView: {
+            file: string;
+            holds: boolean;
+            label: string;
+            /** Format: int32 */
+            line: number;
+            name: string;
+            problems: string[];
+            steps: components["schemas"]["StepView"][];
         };
         FailedView: {
             at: string;
@@ -1236,14 +1267,14 @@ export interface components {
             object: string;
         };
         FunctionTried: {
-            differences?: components["schemas"]["DifferenceView"][];
-            events?: components["schemas"]["RaisedView"][];
-            faults?: components["schemas"]["Wrong"][];
-            notes?: string[];
+            differences: components["schemas"]["DifferenceView"][];
+            events: components["schemas"]["RaisedView"][];
+            faults: components["schemas"]["Wrong"][];
+            notes: string[];
             result?: unknown;
-            returns?: boolean;
-            steps?: components["schemas"]["StepView"][];
-            warnings?: components["schemas"]["Wrong"][];
+            returns: boolean;
+            steps: components["schemas"]["StepView"][];
+            warnings: components["schemas"]["Wrong"][];
         };
         FunctionTry: {
             arguments?: {
@@ -1259,15 +1290,15 @@ export interface components {
             name: string;
         };
         HandlerView: {
-            batch?: boolean;
+            batch: boolean;
             describe?: string;
-            file?: string;
-            label?: string;
-            name?: string;
-            on?: string[];
-            then?: string;
+            file: string;
+            label: string;
+            name: string;
+            on: string[];
+            then: string;
             when?: string;
-            within?: boolean;
+            within: boolean;
         };
         HoverText: {
             describe?: string;
@@ -1316,8 +1347,8 @@ export interface components {
             secret: string;
         };
         MadeWebhook: {
-            secret?: string;
-            webhook?: components["schemas"]["WebhookView"];
+            secret: string;
+            webhook: components["schemas"]["WebhookView"];
         };
         Me: {
             duties: string[];
@@ -1363,17 +1394,17 @@ export interface components {
             retired: number;
         };
         ObjectFunctionView: {
-            body?: string;
+            body: string;
             describe?: string;
-            external?: boolean;
-            file?: string;
-            label?: string;
-            name?: string;
-            onRecord?: boolean;
-            ownRights?: boolean;
-            parameters?: components["schemas"]["ParameterView"][];
+            external: boolean;
+            file: string;
+            label: string;
+            name: string;
+            onRecord: boolean;
+            ownRights: boolean;
+            parameters: components["schemas"]["ParameterView"][];
             returns?: string;
-            transition?: boolean;
+            transition: boolean;
         };
         ObjectGrantView: {
             actions: ("VIEW" | "CREATE" | "EDIT" | "RETIRE")[];
@@ -1417,13 +1448,13 @@ export interface components {
         };
         ParameterView: {
             describe?: string;
-            entries?: components["schemas"]["ParameterView"][];
+            entries: components["schemas"]["ParameterView"][];
             field?: components["schemas"]["FieldView"];
-            label?: string;
-            list?: boolean;
-            name?: string;
-            required?: boolean;
-            typeWords?: string;
+            label: string;
+            list: boolean;
+            name: string;
+            required: boolean;
+            typeWords: string;
         };
         PartView: {
             describe?: string;
@@ -1457,22 +1488,22 @@ export interface components {
             removed: string[];
         };
         RaisedEventView: {
-            at?: string;
-            by?: string;
-            data?: {
+            at: string;
+            by: string;
+            data: {
                 [key: string]: unknown;
             };
-            id?: string;
+            id: string;
             key?: string;
-            name?: string;
+            name: string;
             object?: string;
-            via?: string;
+            via: string;
         };
         RaisedView: {
-            data?: {
+            data: {
                 [key: string]: unknown;
             };
-            name?: string;
+            name: string;
         };
         RecordPreview: {
             faults: components["schemas"]["Wrong"][];
@@ -1486,7 +1517,7 @@ export interface components {
         };
         Redelivered: {
             /** Format: int32 */
-            count?: number;
+            count: number;
         };
         ReleasePreview: {
             breaks: string[];
@@ -1498,6 +1529,7 @@ export interface components {
         };
         ReleaseRequest: {
             acceptBreaks?: boolean;
+            acceptFailing?: boolean;
             acceptLosses?: boolean;
             note?: string;
         };
@@ -1508,6 +1540,23 @@ export interface components {
             note: string;
             /** Format: int32 */
             number: number;
+        };
+        RequirementView: {
+            examples: components["schemas"]["ExampleView"][];
+            id: string;
+            packageName: string;
+            /** @enum {string} */
+            proof: "PROVED" | "FAILING" | "OPEN";
+            text: string;
+        };
+        Requirements: {
+            /** Format: int32 */
+            failing: number;
+            /** Format: int32 */
+            open: number;
+            /** Format: int32 */
+            proved: number;
+            requirements: components["schemas"]["RequirementView"][];
         };
         ResourceView: {
             calls: components["schemas"]["CallView"][];
@@ -1558,27 +1607,27 @@ export interface components {
             when?: string;
         };
         RunView: {
-            at?: string;
-            by?: string;
-            done?: boolean;
-            key?: string;
-            kind?: string;
+            at: string;
+            by: string;
+            done: boolean;
+            key: string;
+            kind: string;
             /** Format: double */
-            millis?: number;
-            name?: string;
-            object?: string;
-            said?: string;
+            millis: number;
+            name: string;
+            object: string;
+            said: string;
             trace?: string;
-            via?: string;
+            via: string;
         };
         ScheduleView: {
             describe?: string;
-            file?: string;
-            label?: string;
-            name?: string;
-            skips?: boolean;
-            then?: string;
-            times?: string;
+            file: string;
+            label: string;
+            name: string;
+            skips: boolean;
+            then: string;
+            times: string;
             where?: string;
         };
         SecretRotation: {
@@ -1626,7 +1675,7 @@ export interface components {
         };
         Testing: {
             /** Format: int64 */
-            event?: number;
+            event: number;
         };
         TraceView: {
             at: string;
@@ -1673,14 +1722,14 @@ export interface components {
             };
         };
         TryView: {
-            answer?: string;
-            at?: string;
+            answer: string;
+            at: string;
             /** Format: int64 */
-            millis?: number;
-            request?: string;
-            said?: string;
+            millis: number;
+            request: string;
+            said: string;
             /** Format: int32 */
-            status?: number;
+            status: number;
         };
         UserChange: {
             disabled?: boolean;
@@ -1699,7 +1748,7 @@ export interface components {
         ValueChangeView: {
             after?: string;
             before?: string;
-            path?: string;
+            path: string;
         };
         WebhookChange: {
             address?: string;
@@ -1709,12 +1758,12 @@ export interface components {
             label?: string;
         };
         WebhookView: {
-            address?: string;
-            disabled?: boolean;
-            events?: string[];
+            address: string;
+            disabled: boolean;
+            events: string[];
             filter?: string;
-            label?: string;
-            name?: string;
+            label: string;
+            name: string;
             previousUntil?: string;
         };
         Wrong: {
@@ -2364,7 +2413,7 @@ export interface operations {
             };
         };
     };
-    check: {
+    check_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -2819,6 +2868,50 @@ export interface operations {
                     "*/*": {
                         [key: string]: string;
                     };
+                };
+            };
+        };
+    };
+    requirements: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Requirements"];
+                };
+            };
+        };
+    };
+    check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExampleFiles"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Requirements"];
                 };
             };
         };

@@ -5,10 +5,12 @@ import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
@@ -30,6 +32,7 @@ final class RequirementReader {
     private final Source source;
     private final String packageName;
     private final Release release;
+    private final Set<String> told = new HashSet<>();
 
     RequirementReader(Source source, String packageName, Release release) {
         this.source = source;
@@ -71,7 +74,8 @@ final class RequirementReader {
         }
 
         Requirement.Example read() {
-            var given = actions(definition.get("given").orElse(null));
+            var given = new ArrayList<>(actions(shared()));
+            given.addAll(actions(definition.get("given").orElse(null)));
             var when = actions(definition.get("when").orElse(null));
             return new Requirement.Example(
                     name.text(),
@@ -82,6 +86,11 @@ final class RequirementReader {
                     expected(Source.mapping(definition, "then")),
                     source.file(),
                     name.place());
+        }
+
+        /** What there is before each example of the file. */
+        private @Nullable YamlNode shared() {
+            return source.root().get("given").orElse(null);
         }
 
         private LocalDate today() {
@@ -369,7 +378,11 @@ final class RequirementReader {
         return Nearest.to(name, names).orElse(null);
     }
 
+    /** What examples share is read with each of them, but wrong only once. */
     private void wrong(YamlNode node, String message, @Nullable String suggestion) {
+        if (!told.add(node.place() + message)) {
+            return;
+        }
         source.errorAt(node.place(), DefinitionCode.BAD_EXAMPLE, message, suggestion);
     }
 

@@ -366,6 +366,10 @@ final class FileShapes {
     static final Shape.Keys REQUIREMENT =
             new Shape.Keys(
                     List.of(
+                            key(
+                                    "given",
+                                    "The records there are before each example of this file.",
+                                    new Shape.ListOf(ACTION)),
                             needed(
                                     "requirements",
                                     "Lines of what the customer asked for, by their numbers.",

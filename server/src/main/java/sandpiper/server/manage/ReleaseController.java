@@ -2,6 +2,7 @@ package sandpiper.server.manage;
 
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Size;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -126,7 +127,7 @@ class ReleaseController {
     }
 
     private static ProblemException refused(ReleasePreview preview, String message) {
-        var errors = new java.util.ArrayList<Problem.Wrong>();
+        var errors = new ArrayList<Problem.Wrong>();
         for (var diagnostic : preview.diagnostics()) {
             if (diagnostic.severity() == Diagnostic.Severity.ERROR) {
                 errors.add(
