@@ -3,11 +3,13 @@ import {
   AppstoreOutlined,
   BulbOutlined,
   CloudServerOutlined,
+  FileDoneOutlined,
   HistoryOutlined,
   HomeOutlined,
   KeyOutlined,
   LockOutlined,
   LogoutOutlined,
+  NotificationOutlined,
   RocketOutlined,
   TableOutlined,
 } from '@ant-design/icons-vue'
@@ -32,8 +34,10 @@ const pages = computed(() =>
     { path: '/model', name: 'model', icon: AppstoreOutlined, duty: 'design' },
     { path: '/data', name: 'data', icon: TableOutlined, duty: 'records' },
     { path: '/services', name: 'services', icon: CloudServerOutlined, duty: 'design' },
+    { path: '/webhooks', name: 'webhooks', icon: NotificationOutlined, duty: 'operate' },
     { path: '/activity', name: 'activity', icon: HistoryOutlined, duty: 'design' },
     { path: '/access', name: 'access', icon: LockOutlined, duty: 'access' },
+    { path: '/requirements', name: 'requirements', icon: FileDoneOutlined, duty: 'design' },
     { path: '/releases', name: 'releases', icon: RocketOutlined, duty: 'design' },
   ].filter((page) => may(page.duty)),
 )
@@ -99,7 +103,7 @@ async function leave() {
   height: 100vh;
 }
 .rail {
-  width: 76px;
+  width: 88px;
   background: var(--rail);
   display: flex;
   flex-direction: column;

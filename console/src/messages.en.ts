@@ -4,6 +4,8 @@ export default {
     model: 'Model',
     data: 'Data',
     services: 'Services',
+    webhooks: 'Webhooks',
+    requirements: 'Requirements',
     activity: 'Activity',
     access: 'Access',
     releases: 'Releases',

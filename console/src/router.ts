@@ -54,6 +54,16 @@ export const router = createRouter({
       component: () => import('./pages/activity/ActivityPage.vue'),
       props: true,
     },
+    {
+      path: '/requirements',
+      name: 'requirements',
+      component: () => import('./pages/requirements/RequirementsPage.vue'),
+    },
+    {
+      path: '/webhooks',
+      name: 'webhooks',
+      component: () => import('./pages/webhooks/WebhooksPage.vue'),
+    },
     { path: '/access', name: 'access', component: () => import('./pages/access/AccessPage.vue') },
     { path: '/releases', name: 'releases', component: () => import('./pages/releases/ReleasesPage.vue') },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./pages/NowherePage.vue') },

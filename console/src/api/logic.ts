@@ -1,13 +1,27 @@
 import { call } from './http'
 import type { RecordView, Values } from './records'
 
-export type Role = 'EXPRESSION' | 'FORMULA' | 'CONDITION' | 'OFFER' | 'CHECK' | 'WHEN' | 'THEN' | 'SAY'
+export type Role =
+  | 'EXPRESSION'
+  | 'FORMULA'
+  | 'CONDITION'
+  | 'OFFER'
+  | 'CHECK'
+  | 'WHEN'
+  | 'THEN'
+  | 'SAY'
+  | 'BODY'
+  | 'HANDLER_WHEN'
+  | 'HANDLER_THEN'
+  | 'SCHEDULE_WHERE'
+  | 'SCHEDULE_THEN'
 
 /** A logic text with what it is written about. */
 export interface LogicText {
   role: Role
   object?: string
   part?: string
+  /** The reference whose offer it is, or the function, handler or schedule it belongs to. */
   field?: string
   text: string
 }

@@ -3,7 +3,9 @@ import { PlusOutlined, SearchOutlined } from '@ant-design/icons-vue'
 import { Alert, Button, Input, Select, Table, Tag } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import type { ObjectFunctionView } from '@/api/client'
 import { addressOf, findRecords, type RecordView } from '@/api/records'
+import CallFunction from '@/components/CallFunction.vue'
 import LoadState from '@/components/LoadState.vue'
 import { isNumeric, moment, shown } from '@/composables/format'
 import { useLatest } from '@/composables/latest'
@@ -25,6 +27,22 @@ const searchText = ref('')
 const rows = ref<RecordView[]>([])
 const next = ref<string | null>(null)
 const total = ref<number | null>(null)
+
+const chosen = ref<string[]>([])
+const calling = ref<ObjectFunctionView>()
+const callable = computed(() => {
+  const of = subject.value
+  if (!of?.actions.includes('EDIT')) return []
+  return of.functions.filter((one) => one.external && (one.onRecord || chosen.value.length === 0))
+})
+const keys = computed(() =>
+  calling.value?.onRecord
+    ? rows.value
+        .filter((row) => chosen.value.includes(row.id))
+        .map((row) => addressOf(subject.value!.key, row))
+    : [],
+)
+const offered = computed(() => callable.value.filter((one) => one.onRecord === chosen.value.length > 0))
 
 const {
   data: page,
@@ -48,6 +66,7 @@ watch(
   () => {
     filterText.value = list.value.filter ?? ''
     searchText.value = list.value.search ?? ''
+    chosen.value = []
     if (name.value) void run(undefined)
   },
   { immediate: true },
@@ -120,6 +139,16 @@ const linkTitle = (record: RecordView, name: Name) => {
             total === null ? '' : `${total.toLocaleString('en')} records`
           }}</span>
           <div class="spacer"></div>
+          <span v-if="chosen.length" class="quiet" data-test="chosen">{{ chosen.length }} chosen:</span>
+          <Button v-for="one in offered" :key="one.name" @click="calling = one">{{ one.label }}</Button>
+          <CallFunction
+            v-if="calling"
+            :object="subject.name"
+            :definition="calling"
+            :keys="keys"
+            @done="run(undefined)"
+            @left="calling = undefined"
+          />
           <Select
             :value="subject.name"
             show-search
@@ -178,6 +207,15 @@ const linkTitle = (record: RecordView, name: Name) => {
           :columns="columns"
           :data-source="rows"
           :row-key="(record) => record.id"
+          :row-selection="
+            subject.actions.includes('EDIT') && subject.functions.some((one) => one.external && one.onRecord)
+              ? {
+                  selectedRowKeys: chosen,
+                  columnWidth: 40,
+                  onChange: (now: unknown[]) => (chosen = now.map(String)),
+                }
+              : undefined
+          "
           :pagination="false"
           :loading="loading"
           size="small"

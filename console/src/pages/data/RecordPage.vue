@@ -17,6 +17,8 @@ import {
   type Values,
 } from '@/api/records'
 import { previewRecord, takeTransition, transitionsOf, type Preview, type TransitionState } from '@/api/logic'
+import type { ObjectFunctionView } from '@/api/client'
+import CallFunction from '@/components/CallFunction.vue'
 import FieldInput from '@/components/FieldInput.vue'
 import LoadState from '@/components/LoadState.vue'
 import { moment } from '@/composables/format'
@@ -139,6 +141,26 @@ async function transit(one: TransitionState) {
     busy.value = false
   }
 }
+/** What can be done with this record beside its transitions; a function may stand in for one of them. */
+const functions = computed(() =>
+  (object.value?.functions ?? []).filter((one) => one.external && one.onRecord),
+)
+const standingIn = (name: string) => functions.value.find((one) => one.name === name)
+const others = computed(() =>
+  functions.value.filter(
+    (one) => !object.value!.lifecycle?.transitions.some((transition) => transition.name === one.name),
+  ),
+)
+const calling = ref<ObjectFunctionView>()
+function step(one: TransitionState) {
+  const instead = standingIn(one.name)
+  if (instead) calling.value = instead
+  else void transit(one)
+}
+async function called() {
+  await record.refetch()
+}
+
 const isRetired = computed(() => stored.value?.retired ?? false)
 const may = (action: 'CREATE' | 'EDIT' | 'RETIRE') => object.value?.actions.includes(action) ?? false
 /** Whether somebody who sees the record may not change it. */
@@ -290,11 +312,24 @@ const isWide = (field: { multiline: boolean; languages: string[] }) =>
             "
           >
             <span>
-              <Button :disabled="isChanged || one.reasons.length > 0 || busy" @click="transit(one)">{{
+              <Button :disabled="isChanged || one.reasons.length > 0 || busy" @click="step(one)">{{
                 one.label
               }}</Button>
             </span>
           </Tooltip>
+          <template v-if="stored && !isRetired && !isFixed">
+            <Button v-for="one in others" :key="one.name" :disabled="isChanged" @click="calling = one">{{
+              one.label
+            }}</Button>
+          </template>
+          <CallFunction
+            v-if="calling && stored"
+            :object="object.name"
+            :definition="calling"
+            :keys="[addressOf(object.key, stored)]"
+            @done="called"
+            @left="calling = undefined"
+          />
           <Button v-if="may('RETIRE') && stored && !isRetired && object.removal !== 'none'" @click="remove">
             {{ object.removal === 'delete' ? 'Delete' : 'Retire' }}
           </Button>

@@ -10,7 +10,9 @@ import YamlEditor from '@/editor/YamlEditor.vue'
 import ChecksTab from './ChecksTab.vue'
 import FieldGrid from './FieldGrid.vue'
 import FormulasTab from './FormulasTab.vue'
+import FunctionsTab from './FunctionsTab.vue'
 import LifecycleTab from './LifecycleTab.vue'
+import ReactionsTab from './ReactionsTab.vue'
 import RulesTab from './RulesTab.vue'
 import TryIt from './TryIt.vue'
 
@@ -29,7 +31,7 @@ const file = computed(
     files.value.find((one) => one.path === wantedPath.value) ??
     files.value.find((one) => objectName(one.text) === props.object),
 )
-const LOGIC = ['Formulas', 'Checks', 'Rules', 'Lifecycle']
+const LOGIC = ['Formulas', 'Checks', 'Rules', 'Lifecycle', 'Functions', 'Reactions']
 const tried = ref<LogicText>()
 const isLogic = computed(() => LOGIC.includes(chosen.value))
 const beside = ref<'Text' | 'Try it'>('Text')
@@ -45,7 +47,14 @@ const tabs = computed(() => [
   ...partNames(text.value),
   ...LOGIC.filter((tab) => tab !== 'Lifecycle' || objectName(text.value) !== undefined),
 ])
-const TAB = { Formulas: FormulasTab, Checks: ChecksTab, Rules: RulesTab, Lifecycle: LifecycleTab }
+const TAB = {
+  Formulas: FormulasTab,
+  Checks: ChecksTab,
+  Rules: RulesTab,
+  Lifecycle: LifecycleTab,
+  Functions: FunctionsTab,
+  Reactions: ReactionsTab,
+}
 const tab = computed(() => TAB[chosen.value as keyof typeof TAB])
 function look(logic: LogicText) {
   tried.value = logic

@@ -6,6 +6,7 @@ import { allFunctions, tryLogic, type LogicText } from '@/api/logic'
 import RecordPicker from '@/components/RecordPicker.vue'
 import StepTree from '@/components/StepTree.vue'
 import { useLatest } from '@/composables/latest'
+import TryFunction from './TryFunction.vue'
 
 const props = defineProps<{ object: string; logic?: LogicText; isReleased: boolean }>()
 
@@ -28,7 +29,7 @@ watch(
   () => {
     clearTimeout(timer)
     const logic = props.logic
-    if (!logic?.text.trim() || !key.value || !props.isReleased) return
+    if (!logic?.text.trim() || logic.role === 'BODY' || !key.value || !props.isReleased) return
     timer = setTimeout(() => void run(logic), PAUSE)
   },
   { deep: true },
@@ -43,6 +44,7 @@ const answer = computed(() => data.value)
       <p v-if="!isReleased" class="quiet">
         There are no records of {{ object }} yet: release it first, then logic can be tried on one.
       </p>
+      <TryFunction v-else-if="logic?.role === 'BODY'" :object="object" :name="logic.field!" />
       <template v-else>
         <RecordPicker :to="object" :value="key" @update="(now) => (key = now)" />
         <p v-if="!logic" class="quiet">Click into a condition, formula or rule to try it on that record.</p>

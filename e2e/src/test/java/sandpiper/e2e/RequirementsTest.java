@@ -57,7 +57,11 @@ class RequirementsTest {
     void aRuleThatIsLostMakesItsExampleFailAndNothingIsKept() {
         var files = files();
         files.computeIfPresent(
-                STAY, (path, text) -> text.replace("that: departure > arrival", "that: departure > date(\"2000-01-01\")"));
+                STAY,
+                (path, text) ->
+                        text.replace(
+                                "that: departure > arrival",
+                                "that: departure > date(\"2000-01-01\")"));
         var stays = get(CONSULTANT, "/manage/v1/records/Stay?limit=1&count=true").json();
 
         var answer = played(files);
@@ -68,7 +72,8 @@ class RequirementsTest {
         assertThat(first.path("proof").asString()).isEqualTo("FAILING");
         assertThat(first.path("examples").path(0).path("problems").path(0).asString())
                 .isEqualTo(
-                        "It is done, but should be refused with \"Departure must be after arrival\".");
+                        "It is done, but should be refused with \"Departure must be after"
+                                + " arrival\".");
         assertThat(get(CONSULTANT, "/manage/v1/records/Stay?limit=1&count=true").json())
                 .isEqualTo(stays);
         assertThat(get(CONSULTANT, REQUIREMENTS).json().path("failing").asInt()).isZero();

@@ -2,6 +2,7 @@ package sandpiper.logic.assist;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import sandpiper.logic.Problem;
 import sandpiper.logic.Span;
 import sandpiper.logic.check.Checker;
@@ -9,6 +10,7 @@ import sandpiper.logic.check.Scope;
 import sandpiper.logic.check.Setting;
 import sandpiper.logic.check.StepChecker;
 import sandpiper.logic.term.Term;
+import sandpiper.logic.type.FunctionType;
 
 /** A logic text as far as it can be understood, whatever kind it is of. */
 public record Analysis(List<Problem> problems, Map<Span, Term> meanings, Map<Span, Scope> scopes) {
@@ -28,6 +30,12 @@ public record Analysis(List<Problem> problems, Map<Span, Term> meanings, Map<Spa
         return new Analysis(checked.problems(), checked.meanings(), checked.scopes());
     }
 
+    /** Looks at the body of a function. */
+    public static Analysis ofBody(String text, Setting setting, FunctionType function) {
+        var checked = StepChecker.check(text, setting, function);
+        return new Analysis(checked.problems(), checked.meanings(), checked.scopes());
+    }
+
     /** The innermost scope around a place. */
     Scope scopeAt(int place) {
         Span best = null;
@@ -40,6 +48,6 @@ public record Analysis(List<Problem> problems, Map<Span, Term> meanings, Map<Spa
         }
         return best == null
                 ? scopes.values().iterator().next()
-                : java.util.Objects.requireNonNull(scopes.get(best));
+                : Objects.requireNonNull(scopes.get(best));
     }
 }

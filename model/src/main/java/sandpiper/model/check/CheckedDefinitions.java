@@ -11,8 +11,11 @@ import sandpiper.model.release.Release;
  *
  * @param diagnostics everything there is to say, in the order of files and lines
  * @param compiled what the files mean, or {@code null} when there is an error
+ * @param outline what could be understood of objects and events whatever is wrong, for somebody who
+ *     is writing; never to be released
  */
-public record CheckedDefinitions(List<Diagnostic> diagnostics, @Nullable Release compiled) {
+public record CheckedDefinitions(
+        List<Diagnostic> diagnostics, @Nullable Release compiled, Release outline) {
     public CheckedDefinitions {
         diagnostics = List.copyOf(diagnostics);
     }

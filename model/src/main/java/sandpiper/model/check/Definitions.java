@@ -98,7 +98,8 @@ public final class Definitions {
                                 List.copyOf(choices.values()),
                                 services,
                                 List.copyOf(events.values()),
-                                requirements));
+                                requirements),
+                compiled);
     }
 
     /** Compiles all logic; what is wrong with it is reported even when other things are wrong. */

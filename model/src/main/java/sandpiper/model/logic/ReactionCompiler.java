@@ -1,9 +1,7 @@
 package sandpiper.model.logic;
 
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Code;
@@ -52,19 +50,11 @@ final class ReactionCompiler {
         }
         var type = ObjectFunctionType.of(release, object, function);
         warnOfHidden(function, type);
-        var names = new LinkedHashMap<String, LogicType>();
-        type.parameters().forEach(one -> names.put(one.name(), one.type()));
         var checked =
                 StepChecker.check(
-                        function.body().text(), setting(function.onRecord()).with(names), type);
+                        function.body().text(), Settings.ofFunction(release, object, type), type);
         Reports.add(function.body(), checked.problems(), diagnostics);
         return new CompiledFunction(type, StepCode.compile(checked));
-    }
-
-    private Setting setting(boolean onRecord) {
-        return onRecord
-                ? Settings.of(release, object, null)
-                : new Setting(release.world(), null, null, false, null, Map.of());
     }
 
     private void warnOfHidden(FunctionDefinition function, ObjectFunctionType type) {
@@ -128,16 +118,8 @@ final class ReactionCompiler {
                 accept(handler, event.get()).ifPresent(events::add);
             }
         }
-        boolean aboutRecord =
-                !handler.batch()
-                        && !events.isEmpty()
-                        && events.stream().allMatch(one -> object.name().equals(one.about()));
-        var told = told(events);
-        var names = new LinkedHashMap<String, LogicType>();
-        names.put(
-                handler.batch() ? "events" : "event",
-                handler.batch() ? new LogicType.ListOf(told) : told);
-        var setting = setting(aboutRecord).with(names);
+        boolean aboutRecord = Settings.isAboutRecord(object, handler, events);
+        var setting = Settings.ofHandler(release, object, handler, events);
         var whenText = handler.when();
         sandpiper.logic.run.Code when = null;
         if (whenText != null) {
@@ -172,26 +154,6 @@ final class ReactionCompiler {
             return Optional.empty();
         }
         return Optional.of(event);
-    }
-
-    /** What all of the events tell, and what is known of every event. */
-    private LogicType.ContextOf told(List<EventType> events) {
-        var entries = new LinkedHashMap<String, LogicType>();
-        entries.put("type", LogicType.Simple.TEXT);
-        entries.put("at", LogicType.Simple.DATE_TIME);
-        entries.put("by", LogicType.Simple.TEXT);
-        for (var event : events) {
-            event.fields()
-                    .entries()
-                    .forEach(one -> entries.putIfAbsent(one.name(), one.type().logicType(release)));
-        }
-        for (var event : events) {
-            entries.keySet()
-                    .removeIf(name ->
-                            !List.of("type", "at", "by").contains(name)
-                                    && event.fields().entry(name).isEmpty());
-        }
-        return new LogicType.ContextOf(entries);
     }
 
     CompiledSchedule schedule(ScheduleDefinition schedule) {

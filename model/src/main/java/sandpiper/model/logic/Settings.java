@@ -1,7 +1,14 @@
 package sandpiper.model.logic;
 
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.check.Setting;
+import sandpiper.logic.type.LogicType;
+import sandpiper.model.release.EventType;
+import sandpiper.model.release.HandlerDefinition;
+import sandpiper.model.release.ObjectFunctionType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
@@ -27,5 +34,58 @@ public final class Settings {
     public static Setting ofOffer(
             Release release, ObjectType object, @Nullable Part part, ObjectType target) {
         return of(release, object, part).lookingAt(release.recordType(target));
+    }
+
+    /** For the body of a function: the record it is called on, if any, and its parameters. */
+    public static Setting ofFunction(
+            Release release, ObjectType object, ObjectFunctionType function) {
+        var names = new LinkedHashMap<String, LogicType>();
+        function.parameters().forEach(one -> names.put(one.name(), one.type()));
+        return ofRecordOrNone(release, object, function.definition().onRecord()).with(names);
+    }
+
+    /** For a handler: the record its events are about, if it is one, and what they tell. */
+    public static Setting ofHandler(
+            Release release, ObjectType object, HandlerDefinition handler, List<EventType> events) {
+        var told = told(release, events);
+        return ofRecordOrNone(release, object, isAboutRecord(object, handler, events))
+                .with(
+                        Map.of(
+                                handler.batch() ? "events" : "event",
+                                handler.batch() ? new LogicType.ListOf(told) : told));
+    }
+
+    /** Whether a handler is run for one record of its object. */
+    static boolean isAboutRecord(
+            ObjectType object, HandlerDefinition handler, List<EventType> events) {
+        return !handler.batch()
+                && !events.isEmpty()
+                && events.stream().allMatch(one -> object.name().equals(one.about()));
+    }
+
+    private static Setting ofRecordOrNone(Release release, ObjectType object, boolean onRecord) {
+        return onRecord
+                ? of(release, object, null)
+                : new Setting(release.world(), null, null, false, null, Map.of());
+    }
+
+    /** What all of the events tell, and what is known of every event. */
+    private static LogicType.ContextOf told(Release release, List<EventType> events) {
+        var entries = new LinkedHashMap<String, LogicType>();
+        entries.put("type", LogicType.Simple.TEXT);
+        entries.put("at", LogicType.Simple.DATE_TIME);
+        entries.put("by", LogicType.Simple.TEXT);
+        for (var event : events) {
+            event.fields()
+                    .entries()
+                    .forEach(one -> entries.putIfAbsent(one.name(), one.type().logicType(release)));
+        }
+        for (var event : events) {
+            entries.keySet()
+                    .removeIf(name ->
+                            !List.of("type", "at", "by").contains(name)
+                                    && event.fields().entry(name).isEmpty());
+        }
+        return new LogicType.ContextOf(entries);
     }
 }

@@ -69,18 +69,21 @@ class LogicController {
     /** An expression with what it comes to. */
     record Example(String expression, String result) {}
 
-    /** The draft's objects when it can be read, otherwise the live ones. */
+    /** The draft's objects, as far as they can be understood while somebody is writing. */
     private Release release() {
-        return engine.drafts().check().release().orElseGet(() -> engine.live().release());
+        return engine.drafts().check().outline();
     }
 
     @PostMapping("/check")
     Findings check(@Valid @RequestBody LogicRequest text, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.DESIGN);
-        return new Findings(
-                Analysis.of(text.kind(), text.text(), text.setting(release())).problems().stream()
-                        .map(Finding::of)
-                        .toList());
+        var release = release();
+        var setting = text.setting(release);
+        var analysis =
+                text.function(release)
+                        .map(function -> Analysis.ofBody(text.text(), setting, function))
+                        .orElseGet(() -> Analysis.of(text.kind(), text.text(), setting));
+        return new Findings(analysis.problems().stream().map(Finding::of).toList());
     }
 
     @PostMapping("/complete")

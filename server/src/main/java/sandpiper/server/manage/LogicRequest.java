@@ -7,6 +7,7 @@ import org.springframework.http.HttpStatus;
 import sandpiper.logic.assist.Kind;
 import sandpiper.logic.check.Setting;
 import sandpiper.model.logic.Settings;
+import sandpiper.model.release.ObjectFunctionType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
@@ -18,7 +19,8 @@ import sandpiper.server.problem.ProblemException;
  *
  * @param object whose record it is about, or {@code null} when it stands alone
  * @param part whose line items it is about, or {@code null}
- * @param field the reference whose offer it is, or {@code null}
+ * @param field the reference whose offer it is, or the function, handler or schedule it belongs to;
+ *     {@code null} for none
  */
 record LogicRequest(
         @NotNull Role role,
@@ -36,14 +38,19 @@ record LogicRequest(
         CHECK,
         WHEN,
         THEN,
-        SAY
+        SAY,
+        BODY,
+        HANDLER_WHEN,
+        HANDLER_THEN,
+        SCHEDULE_WHERE,
+        SCHEDULE_THEN
     }
 
     Kind kind() {
         return switch (role) {
             case EXPRESSION, FORMULA -> Kind.EXPRESSION;
-            case CONDITION, OFFER, CHECK, WHEN -> Kind.CONDITION;
-            case THEN -> Kind.STEPS;
+            case CONDITION, OFFER, CHECK, WHEN, HANDLER_WHEN, SCHEDULE_WHERE -> Kind.CONDITION;
+            case THEN, BODY, HANDLER_THEN, SCHEDULE_THEN -> Kind.STEPS;
             case SAY -> Kind.MESSAGE;
         };
     }
@@ -56,13 +63,45 @@ record LogicRequest(
         var owner = type.get();
         var itsPart = partIn(owner).orElse(null);
         return switch (role) {
-            case EXPRESSION, FORMULA, CONDITION -> Settings.of(release, owner, itsPart);
+            case EXPRESSION, FORMULA, CONDITION, SCHEDULE_WHERE, SCHEDULE_THEN ->
+                    Settings.of(release, owner, itsPart);
             case OFFER -> offer(release, owner, itsPart);
+            case BODY ->
+                    function(release)
+                            .map(one -> Settings.ofFunction(release, owner, one))
+                            .orElseGet(() -> Settings.of(release, owner, null));
+            case HANDLER_WHEN, HANDLER_THEN -> ofHandler(release, owner);
             case CHECK, WHEN, THEN, SAY ->
                     itsPart == null
                             ? Settings.ofChange(release, owner)
                             : Settings.of(release, owner, itsPart);
         };
+    }
+
+    /** The function whose body it is, when its parameters can be read. */
+    Optional<ObjectFunctionType> function(Release release) {
+        if (role != Role.BODY || field == null) {
+            return Optional.empty();
+        }
+        var name = field;
+        return objectIn(release)
+                .flatMap(owner ->
+                        owner.function(name)
+                                .map(one -> ObjectFunctionType.of(release, owner, one)));
+    }
+
+    private Setting ofHandler(Release release, ObjectType owner) {
+        return owner.handlers().stream()
+                .filter(one -> one.name().equals(field))
+                .findFirst()
+                .map(one -> {
+                    var events =
+                            one.on().stream()
+                                    .flatMap(name -> release.event(name).stream())
+                                    .toList();
+                    return Settings.ofHandler(release, owner, one, events);
+                })
+                .orElseGet(() -> Settings.of(release, owner, null));
     }
 
     private Setting offer(Release release, ObjectType owner, @Nullable Part itsPart) {

@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { Alert, Modal, Tag } from 'ant-design-vue'
+import { computed, ref, watch } from 'vue'
+import type { CallResults, ObjectFunctionView } from '@/api/client'
+import { callFunction, callOnEach, type Called } from '@/api/functions'
+import { ApiProblem } from '@/api/http'
+import type { Values } from '@/api/records'
+import ArgumentInputs from './ArgumentInputs.vue'
+
+/** Asks for the arguments of a function and calls it on one record or on each of many. */
+const props = defineProps<{ object: string; definition: ObjectFunctionView; keys: string[] }>()
+const emit = defineEmits<{ left: []; done: [] }>()
+
+const values = ref<Values>({})
+const called = ref<Called>()
+const results = ref<CallResults>()
+const problem = ref('')
+const messages = ref<Record<string, string>>({})
+const busy = ref(false)
+const isOver = computed(() => !!called.value || !!results.value)
+watch(
+  () => props.definition,
+  () => (values.value = {}),
+)
+const shown = (value: unknown) => (typeof value === 'string' ? value : JSON.stringify(value, null, 1))
+
+async function run() {
+  if (isOver.value) {
+    emit('left')
+    return
+  }
+  busy.value = true
+  problem.value = ''
+  messages.value = {}
+  try {
+    if (props.keys.length > 1) {
+      results.value = await callOnEach(props.object, props.definition.name, props.keys, values.value)
+    } else {
+      called.value = await callFunction(props.object, props.definition.name, props.keys[0], values.value)
+    }
+    emit('done')
+  } catch (error) {
+    if (error instanceof ApiProblem) {
+      messages.value = error.byField()
+      const isShown = Object.keys(messages.value).every((name) =>
+        props.definition.parameters.some((one) => one.name === name),
+      )
+      problem.value = Object.keys(messages.value).length && isShown ? '' : error.message
+    } else {
+      problem.value = String(error)
+    }
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <Modal
+    open
+    :title="keys.length > 1 ? `${definition.label} on ${keys.length} records` : definition.label"
+    :ok-text="isOver ? 'Close' : definition.label"
+    :confirm-loading="busy"
+    :cancel-text="isOver ? 'Back' : 'Cancel'"
+    @ok="run"
+    @cancel="emit('left')"
+  >
+    <template v-if="!isOver">
+      <p v-if="definition.describe" class="quiet">{{ definition.describe }}</p>
+      <Alert v-if="problem" type="error" show-icon :message="problem" class="problem" />
+      <ArgumentInputs
+        :parameters="definition.parameters"
+        :values="values"
+        :messages="messages"
+        @update="(now) => (values = now)"
+      />
+    </template>
+    <template v-else-if="called">
+      <div v-if="called.returns" class="value" data-test="result">{{ shown(called.result) }}</div>
+      <p v-else>Done.</p>
+      <Alert
+        v-for="(one, at) in called.warnings"
+        :key="at"
+        type="warning"
+        show-icon
+        :message="one"
+        class="problem"
+      />
+    </template>
+    <template v-else-if="results">
+      <p data-test="results">{{ results.done }} done, {{ results.failed }} refused.</p>
+      <div class="results">
+        <template v-for="one in results.results" :key="one.key">
+          <code>{{ one.key }}</code>
+          <Tag :color="one.done ? 'cyan' : 'red'">{{ one.done ? 'done' : 'refused' }}</Tag>
+          <span>{{
+            one.problem ?? [one.result === undefined ? '' : shown(one.result), ...one.warnings].join(' ')
+          }}</span>
+        </template>
+      </div>
+    </template>
+  </Modal>
+</template>
+
+<style scoped>
+.problem {
+  margin-bottom: 10px;
+}
+.value {
+  font-size: 18px;
+  background: var(--action-soft);
+  border-radius: 6px;
+  padding: 8px 12px;
+  margin-bottom: 10px;
+  overflow-wrap: anywhere;
+  white-space: pre-wrap;
+}
+.results {
+  display: grid;
+  grid-template-columns: auto auto minmax(0, 1fr);
+  gap: 5px 8px;
+  align-items: baseline;
+  max-height: 45vh;
+  overflow: auto;
+}
+</style>
