@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Alert, Modal, Tag } from 'ant-design-vue'
+import { Alert, Button, Modal, Tag } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import type { CallResults, ObjectFunctionView } from '@/api/client'
 import { callFunction, callOnEach, type Called } from '@/api/functions'
@@ -59,10 +59,6 @@ async function run() {
   <Modal
     open
     :title="keys.length > 1 ? `${definition.label} on ${keys.length} records` : definition.label"
-    :ok-text="isOver ? 'Close' : definition.label"
-    :confirm-loading="busy"
-    :cancel-text="isOver ? 'Back' : 'Cancel'"
-    @ok="run"
     @cancel="emit('left')"
   >
     <template v-if="!isOver">
@@ -98,6 +94,10 @@ async function run() {
           }}</span>
         </template>
       </div>
+    </template>
+    <template #footer>
+      <Button v-if="!isOver" @click="emit('left')">Cancel</Button>
+      <Button type="primary" :loading="busy" @click="run">{{ isOver ? 'Close' : definition.label }}</Button>
     </template>
   </Modal>
 </template>

@@ -1,5 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import { addReaction, readFunctions, readHandlers, readSchedules, typeNode } from './reactionFile'
+import {
+  addReaction,
+  readFunctions,
+  readHandlers,
+  readSchedules,
+  setParameter,
+  typeNode,
+} from './reactionFile'
 
 const TEXT = `object: Stay
 functions:
@@ -43,6 +50,15 @@ describe('functions, handlers and schedules of a file', () => {
     expect(typeNode('decimal', false)).toBe('decimal')
     expect(typeNode('decimal', true)).toEqual({ type: 'decimal', required: true })
     expect(typeNode('reference to Tariff', false)).toEqual({ type: 'reference', to: 'Tariff' })
+  })
+
+  it('changes the type of a parameter and keeps what else is said of it', () => {
+    const described = TEXT.replace('meter: decimal', 'meter: { type: decimal, describe: Shown on the post }')
+
+    const changed = setParameter(described, 'checkIn', 'meter', 'integer', true)
+
+    expect(changed).toContain('meter: { type: integer, describe: Shown on the post, required: true }')
+    expect(setParameter(TEXT, 'checkIn', 'meter', 'integer', false)).toContain('meter: integer')
   })
 
   it('shows what handlers hear and when schedules are due', () => {

@@ -41,8 +41,6 @@ export interface ScheduleRow {
   then: string
 }
 
-const PLAIN_KEYS = ['type', 'required', 'to']
-
 export function readFunctions(text: string): FunctionRow[] {
   return entries(read(text), 'functions').map(([name, one]) => {
     const returns = one.get('returns')
@@ -70,8 +68,8 @@ function parametersOf(value: unknown): ParameterRow[] {
   }))
 }
 
-const isPlainType = (value: unknown) =>
-  !isMap(value) || value.items.every((pair) => PLAIN_KEYS.includes(plain(pair.key)))
+/** A list or a context says more than a word and a target can. */
+const isPlainType = (value: unknown) => !isMap(value) || !(value.has('list') || value.has('fields'))
 
 /** The type, of a reference with the object it leads to. */
 function typeWords(value: unknown): string {
@@ -79,6 +77,29 @@ function typeWords(value: unknown): string {
   const to = plain(value.get('to'))
   const type = plain(value.get('type')) + (to ? ` to ${to}` : '')
   return value.get('list') === true ? `list of ${type}` : type
+}
+
+/** Sets the type of a parameter, and whether it is required; what else is said of it stays. */
+export function setParameter(
+  text: string,
+  owner: string,
+  name: string,
+  words: string,
+  required: boolean,
+): string {
+  const document = read(text)
+  const path = ['functions', owner, 'parameters', name]
+  const there = document.getIn(path)
+  const node = typeNode(words, required)
+  if (!isMap(there)) document.setIn(path, document.createNode(node))
+  else {
+    const now = typeof node === 'string' ? { type: node } : (node as Record<string, unknown>)
+    for (const key of ['type', 'to', 'required']) {
+      if (key in now) there.set(key, now[key])
+      else there.delete(key)
+    }
+  }
+  return write(document)
 }
 
 /** How a type is written: the word alone, or with what else there is to say. */

@@ -48,6 +48,9 @@ export interface ServiceFile {
   label?: string
   describe?: string
   protocols: string[]
+  /** Functions on no record, as in Stay.quote. */
+  functions: string[]
+  events: string[]
   resources: ResourceFile[]
 }
 
@@ -63,6 +66,8 @@ export function readService(text: string): ServiceFile | undefined {
     label: optional(document.get('label')),
     describe: optional(document.get('describe')),
     protocols: document.has('protocols') ? texts(document.get('protocols')) : ['rest'],
+    functions: pieces(texts(document.get('functions'))),
+    events: pieces(texts(document.get('events'))),
     resources: isMap(resources)
       ? resources.items.flatMap((pair) => (isMap(pair.value) ? [resource(nameOf(pair), pair.value)] : []))
       : [],

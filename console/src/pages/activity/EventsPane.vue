@@ -52,7 +52,7 @@ const events = useQuery({
                 >{{ one.object }} {{ one.key }}</RouterLink
               >
             </td>
-            <td>
+            <td class="wide">
               <code class="told">{{ JSON.stringify(one.data) }}</code>
             </td>
             <td class="quiet">{{ moment(one.at) }}</td>

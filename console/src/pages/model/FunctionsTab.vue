@@ -5,7 +5,7 @@ import { computed } from 'vue'
 import type { LogicText } from '@/api/logic'
 import LogicEditor from '@/editor/LogicEditor.vue'
 import { removeAt, renameAt, setAt } from '@/editor/logicFile'
-import { addReaction, readFunctions, typeNode, type FunctionRow } from '@/editor/reactionFile'
+import { addReaction, readFunctions, setParameter, typeNode, type FunctionRow } from '@/editor/reactionFile'
 
 const props = defineProps<{ text: string; object: string; readOnly: boolean }>()
 const emit = defineEmits<{ update: [text: string]; chosen: [logic: LogicText] }>()
@@ -15,13 +15,13 @@ const set = (name: string, key: string, value: unknown) =>
   emit('update', setAt(props.text, ['functions', name, key], value))
 const typed = (event: Event) => (event.target as HTMLInputElement).value
 
-function setParameter(one: FunctionRow, name: string, type: string, required: boolean) {
-  emit('update', setAt(props.text, ['functions', one.name, 'parameters', name], typeNode(type, required)))
+function change(one: FunctionRow, name: string, type: string, required: boolean) {
+  emit('update', setParameter(props.text, one.name, name, type, required))
 }
 function addParameter(one: FunctionRow) {
   let name = 'value'
   for (let count = 2; one.parameters.some((other) => other.name === name); count++) name = `value${count}`
-  setParameter(one, name, 'text', false)
+  change(one, name, 'text', false)
 }
 function removeParameter(one: FunctionRow, name: string) {
   const path = ['functions', one.name, 'parameters']
@@ -89,9 +89,8 @@ const chosen = (one: FunctionRow, text: string) =>
           :disabled="readOnly"
           title="Its changes are allowed to it even where the caller may not make them."
           @change="set(one.name, 'rights', one.hasOwnRights ? '' : 'own')"
-          >with rights of its own</Checkbox
+          >own rights</Checkbox
         >
-        <span class="spacer"></span>
         <span class="quiet">gives back</span>
         <Input
           :value="one.returns"
@@ -128,12 +127,12 @@ const chosen = (one: FunctionRow, text: string) =>
             :title="parameter.isPlain ? undefined : 'It has more to it than a type; see the text beside.'"
             size="small"
             aria-label="Type"
-            @change="(event) => setParameter(one, parameter.name, typed(event as Event), parameter.required)"
+            @change="(event) => change(one, parameter.name, typed(event as Event), parameter.required)"
           />
           <Checkbox
             :checked="parameter.required"
             :disabled="readOnly || !parameter.isPlain"
-            @change="setParameter(one, parameter.name, parameter.type, !parameter.required)"
+            @change="change(one, parameter.name, parameter.type, !parameter.required)"
             >required</Checkbox
           >
           <Button

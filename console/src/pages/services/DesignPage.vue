@@ -16,6 +16,7 @@ import FieldTicks from './FieldTicks.vue'
 import { formsOf, idOf, PROTOCOLS } from './forms'
 import NewResource, { type NewResource as Made } from './NewResource.vue'
 import ResourceFacts from './ResourceFacts.vue'
+import ServiceExtras from './ServiceExtras.vue'
 
 /** A service in the draft: its resources to tick, beside what callers will get. */
 const props = defineProps<{ service: string }>()
@@ -161,6 +162,13 @@ async function next() {
             <div v-else class="empty">
               The text beside is not YAML just now; mend it there and the fields come back.
             </div>
+            <ServiceExtras
+              v-if="design"
+              :text="text"
+              :design="design"
+              :read-only="isSealed"
+              @update="change"
+            />
           </section>
           <section class="card side beside">
             <Segmented

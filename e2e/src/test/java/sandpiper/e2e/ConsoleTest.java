@@ -2,16 +2,9 @@ package sandpiper.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
-import com.microsoft.playwright.Browser;
-import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.Playwright;
-import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
-import java.nio.file.Path;
-import java.util.List;
-import java.util.Map;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
@@ -25,46 +18,22 @@ import sandpiper.demo.Demo;
 /** The console in a real browser. */
 @ExtendWith(Marina.class)
 class ConsoleTest {
-    private static Playwright playwright;
-    private static Browser browser;
+    private static Chromium chromium;
     private Page page;
 
     @BeforeAll
     static void open() {
-        playwright =
-                Playwright.create(
-                        new Playwright.CreateOptions()
-                                .setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
-        browser =
-                playwright
-                        .chromium()
-                        .launch(
-                                new BrowserType.LaunchOptions()
-                                        .setExecutablePath(Path.of("/usr/bin/chromium"))
-                                        .setArgs(
-                                                List.of(
-                                                        "--no-sandbox",
-                                                        "--disable-gpu",
-                                                        "--disable-quic",
-                                                        "--no-first-run",
-                                                        "--disable-background-networking",
-                                                        "--disable-component-update",
-                                                        "--disable-sync")));
-        PlaywrightAssertions.setDefaultAssertionTimeout(15_000);
+        chromium = new Chromium();
     }
 
     @AfterAll
     static void close() {
-        browser.close();
-        playwright.close();
+        chromium.close();
     }
 
     @BeforeEach
     void newPage() {
-        page =
-                browser.newContext(new Browser.NewContextOptions().setViewportSize(1280, 800))
-                        .newPage();
-        page.setDefaultTimeout(15_000);
+        page = chromium.page();
     }
 
     @AfterEach
@@ -73,13 +42,7 @@ class ConsoleTest {
     }
 
     private void signIn(String name, String then) {
-        page.navigate(Marina.address() + then);
-        page.locator("#name").fill(name);
-        page.locator("#password").fill(Demo.PASSWORD);
-        page.getByRole(
-                        AriaRole.BUTTON,
-                        new Page.GetByRoleOptions().setName("Sign in").setExact(true))
-                .click();
+        Chromium.signIn(page, name, then);
     }
 
     private Locator button(String name) {

@@ -1,0 +1,66 @@
+package sandpiper.e2e;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
+import com.microsoft.playwright.options.AriaRole;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import sandpiper.demo.Demo;
+
+/** The browser of the system, without a window. */
+final class Chromium implements AutoCloseable {
+    private static final double PATIENCE = 15_000;
+
+    private final Playwright playwright =
+            Playwright.create(
+                    new Playwright.CreateOptions()
+                            .setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+    private final Browser browser =
+            playwright
+                    .chromium()
+                    .launch(
+                            new BrowserType.LaunchOptions()
+                                    .setExecutablePath(Path.of("/usr/bin/chromium"))
+                                    .setArgs(
+                                            List.of(
+                                                    "--no-sandbox",
+                                                    "--disable-gpu",
+                                                    "--disable-quic",
+                                                    "--no-first-run",
+                                                    "--disable-background-networking",
+                                                    "--disable-component-update",
+                                                    "--disable-sync")));
+
+    Chromium() {
+        PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE);
+    }
+
+    /** A page of a visitor nobody knows yet. */
+    Page page() {
+        var page =
+                browser.newContext(new Browser.NewContextOptions().setViewportSize(1280, 800))
+                        .newPage();
+        page.setDefaultTimeout(PATIENCE);
+        return page;
+    }
+
+    static void signIn(Page page, String name, String then) {
+        page.navigate(Marina.address() + then);
+        page.locator("#name").fill(name);
+        page.locator("#password").fill(Demo.PASSWORD);
+        page.getByRole(
+                        AriaRole.BUTTON,
+                        new Page.GetByRoleOptions().setName("Sign in").setExact(true))
+                .click();
+    }
+
+    @Override
+    public void close() {
+        browser.close();
+        playwright.close();
+    }
+}

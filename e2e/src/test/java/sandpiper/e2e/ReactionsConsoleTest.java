@@ -1,0 +1,149 @@
+package sandpiper.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+
+/** Functions, events, webhooks and requirements in the console. */
+@ExtendWith(Marina.class)
+class ReactionsConsoleTest {
+    private static Chromium chromium;
+    private Page page;
+
+    @BeforeAll
+    static void open() {
+        chromium = new Chromium();
+    }
+
+    @AfterAll
+    static void close() {
+        chromium.close();
+    }
+
+    @BeforeEach
+    void newPage() {
+        page = chromium.page();
+    }
+
+    @AfterEach
+    void closePage() {
+        page.context().close();
+    }
+
+    private Locator button(String name) {
+        return page.getByRole(
+                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    private Locator inDialog(String name) {
+        return page.locator(".ant-modal-footer button", new Page.LocatorOptions().setHasText(name));
+    }
+
+    @Test
+    void aClerkCallsAFunctionOnARecordAndOnSeveral() {
+        Chromium.signIn(page, "clerk", "/data/Stay?filter=state%20%3D%20%22Confirmed%22");
+        page.locator(".ant-table-row a").first().click();
+        button("Check in").click();
+        page.locator("#a-meter").fill("12.5");
+        inDialog("Check in").click();
+
+        assertThat(page.locator("[data-test=result]")).containsText("Welcome, ");
+        inDialog("Close").click();
+        assertThat(page.locator("[data-test=state]")).hasText("Alongside");
+        assertThat(page.locator("[data-test=history]")).containsText("meterStart");
+
+        page.navigate(Marina.address() + "/data/Stay?filter=state%20%3D%20%22Departed%22");
+        page.locator(".ant-table-row .ant-checkbox-input").nth(0).check();
+        page.locator(".ant-table-row .ant-checkbox-input").nth(1).check();
+        assertThat(page.locator("[data-test=chosen]")).hasText("2 chosen:");
+        button("Check out").click();
+        inDialog("Check out").click();
+
+        assertThat(page.locator("[data-test=results]")).hasText("0 done, 2 refused.");
+        assertThat(page.getByText("Check out is possible only when the Stay is Alongside").first())
+                .isVisible();
+    }
+
+    @Test
+    void aConsultantWritesAFunctionSeesItsMistakeAndTriesIt() {
+        Chromium.signIn(page, "consultant", "/model/Invoice");
+        page.getByText("Functions", new Page.GetByTextOptions().setExact(true)).click();
+        page.getByText("Add function").click();
+        assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
+        var body = page.getByLabel("Steps of newFunction");
+        body.click();
+        page.keyboard().press("Control+a");
+        page.keyboard().type("set payd = true");
+        assertThat(page.locator("[data-test=diagnostics]")).containsText("Did you mean paid?");
+
+        body.click();
+        page.keyboard().press("Control+a");
+        page.keyboard().type("set paid = true");
+        assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
+        page.locator("article", new Page.LocatorOptions().setHas(body)).getByText("Try it").click();
+        var picker = page.locator(".try .ant-select input");
+        picker.click();
+        page.locator(".ant-select-item-option").first().click();
+        page.locator(".try .ant-btn-primary").click();
+
+        assertThat(page.getByText("What would change")).isVisible();
+        assertThat(page.locator(".try .change").first()).containsText("paid");
+
+        button("Remove newFunction").click();
+        assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
+    }
+
+    @Test
+    void requirementsAreShownWithWhatProvesThem() {
+        Chromium.signIn(page, "consultant", "/requirements");
+
+        assertThat(page.locator("[data-test=proved]")).hasText("12 proved");
+        var first = page.locator("[data-test=R-09]");
+        assertThat(first).containsText("The power a vessel drew is charged when it leaves.");
+        first.getByText("Meter runs backwards").click();
+        assertThat(first).containsText("The meter stood at 1200");
+    }
+
+    @Test
+    void aWebhookIsMadeAndWhatItsReceiverRefusesIsShownWithEachTry() {
+        Chromium.signIn(page, "consultant", "/webhooks");
+        page.getByText("New webhook").click();
+        page.locator("#w-name").fill("chandler");
+        page.locator("#w-label").fill("The chandler");
+        page.locator("#w-address").fill(Marina.bookkeeping().address());
+        page.getByLabel("Events").click();
+        page.keyboard().type("StayBegan");
+        page.keyboard().press("Enter");
+        page.locator("#w-label").click();
+        inDialog("Save").click();
+
+        assertThat(page.locator("[data-test=secret]")).containsText(Pattern.compile("^whsec_"));
+        page.locator(".ant-modal-close").last().click();
+        var row = page.locator("[data-test=chandler]");
+        assertThat(row).containsText("StayBegan");
+        row.getByText("Send a test").click();
+
+        page.navigate(Marina.address() + "/activity?show=deliveries");
+        var delivery =
+                page.locator("tr", new Page.LocatorOptions().setHasText("webhook chandler"))
+                        .first();
+        assertThat(delivery).containsText(Pattern.compile("waiting|parked"));
+        delivery.getByText("Tries").click();
+        assertThat(page.locator(".attempt").first()).containsText("webhook-signature: v1,");
+        assertThat(page.locator(".attempt").first()).containsText("401");
+
+        page.navigate(Marina.address() + "/webhooks");
+        row.getByText("Remove").click();
+        page.locator(".ant-popconfirm-buttons .ant-btn-primary").click();
+        assertThat(row).hasCount(0);
+    }
+}
