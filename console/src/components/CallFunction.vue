@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Alert, Button, Modal, Tag } from 'ant-design-vue'
+import { Alert, Button, Modal, Progress, Tag } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import type { CallResults, ObjectFunctionView } from '@/api/client'
 import { callFunction, callOnEach, type Called } from '@/api/functions'
@@ -24,6 +24,30 @@ watch(
 )
 const shown = (value: unknown) => (typeof value === 'string' ? value : JSON.stringify(value, null, 1))
 
+/** A few at a time, so that it is seen how far it has come. */
+const AT_ONCE = 20
+const progress = ref(0)
+async function runOnEach() {
+  const whole: CallResults = { done: 0, failed: 0, results: [] }
+  for (let from = 0; from < props.keys.length; from += AT_ONCE) {
+    progress.value = from
+    const keys = props.keys.slice(from, from + AT_ONCE)
+    try {
+      const some = await callOnEach(props.object, props.definition.name, keys, values.value)
+      whole.done += some.done
+      whole.failed += some.failed
+      whole.results.push(...some.results)
+    } catch (error) {
+      // What was done before stays done, so it is still shown.
+      whole.failed += keys.length
+      whole.results.push(
+        ...keys.map((key) => ({ key, done: false, warnings: [], problem: (error as Error).message })),
+      )
+    }
+  }
+  results.value = whole
+}
+
 async function run() {
   if (isOver.value) {
     emit('left')
@@ -34,7 +58,7 @@ async function run() {
   messages.value = {}
   try {
     if (props.keys.length > 1) {
-      results.value = await callOnEach(props.object, props.definition.name, props.keys, values.value)
+      await runOnEach()
     } else {
       called.value = await callFunction(props.object, props.definition.name, props.keys[0], values.value)
     }
@@ -95,6 +119,7 @@ async function run() {
         </template>
       </div>
     </template>
+    <Progress v-if="busy && keys.length > AT_ONCE" :percent="Math.round((100 * progress) / keys.length)" />
     <template #footer>
       <Button v-if="!isOver" @click="emit('left')">Cancel</Button>
       <Button type="primary" :loading="busy" @click="run">{{ isOver ? 'Close' : definition.label }}</Button>
