@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import type { Step } from '@/api/logic'
+import { useModel } from '@/composables/model'
+import { placeOfStep } from './ran'
 
 const props = defineProps<{ steps: Step[]; chosen?: number }>()
 const emit = defineEmits<{ choose: [at: number] }>()
@@ -7,6 +9,8 @@ const emit = defineEmits<{ choose: [at: number] }>()
 const isBad = (step: Step) =>
   step.kind === 'REFUSED' || (step.kind === 'CHECK' && step.result !== 'true') || step.kind === 'WARNING'
 const isQuiet = (step: Step) => step.result === 'false' && (step.kind === 'RULE' || step.kind === 'CONDITION')
+const { objects } = useModel()
+const ran = (step: Step) => placeOfStep(step, objects.value)
 const word = (step: Step) => (step.title === 'then' ? '' : step.kind.toLowerCase())
 const milliseconds = (step: Step) => (step.micros / 1000).toFixed(1)
 const later = (at: number) => props.chosen !== undefined && at > props.chosen
@@ -23,7 +27,12 @@ const later = (at: number) => props.chosen !== undefined && at > props.chosen
     >
       <span class="kind">{{ word(step) }}</span>
       <span class="what">
-        {{ step.title }}
+        <RouterLink
+          v-if="ran(step)"
+          :to="{ path: `/model/${ran(step)!.object}`, query: { at: ran(step)!.name } }"
+          >{{ step.title }}</RouterLink
+        >
+        <template v-else>{{ step.title }}</template>
         <code v-if="step.detail">{{ step.detail }}</code>
       </span>
       <span class="result mono">{{ step.result }}</span>

@@ -64,6 +64,15 @@ watch(
 )
 watch(() => props.diagnostics, mark)
 
+/** Shows a line, and puts the cursor there. */
+function reveal(line: number, column = 1) {
+  if (!view) return
+  const anchor = offsetOf(view.state.doc.toString(), line, column)
+  view.dispatch({ selection: { anchor }, effects: EditorView.scrollIntoView(anchor, { y: 'center' }) })
+  view.focus()
+}
+defineExpose({ reveal })
+
 /** Underlines what is wrong; a suggestion becomes a click. */
 function mark() {
   if (!view) return

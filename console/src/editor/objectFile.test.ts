@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import {
   addField,
+  lineOf,
   moveField,
   newObjectText,
   objectFileName,
@@ -107,5 +108,15 @@ describe('an object file', () => {
   it('begins as something that can be used at once', () => {
     expect(objectName(newObjectText('WorkRequest'))).toBe('WorkRequest')
     expect(objectFileName('WorkRequest')).toBe('work-request.yaml')
+  })
+})
+
+describe('the line of a name', () => {
+  it('is found for what a request ran', () => {
+    const text = 'object: Stay\nfunctions:\n  checkIn:\n    body: x\nchecks:\n  - name: inTime\n'
+
+    expect(lineOf(text, 'checkIn')).toBe(3)
+    expect(lineOf(text, 'inTime')).toBe(6)
+    expect(lineOf(text, 'check')).toBeUndefined()
   })
 })

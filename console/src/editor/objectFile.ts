@@ -224,3 +224,9 @@ export function objectFileName(name: string): string {
 function number(value: unknown): number | undefined {
   return typeof value === 'number' ? value : undefined
 }
+
+/** The line on which something is said by name, from 1; undefined when it is not in the file. */
+export function lineOf(text: string, name: string): number | undefined {
+  const at = text.split('\n').findIndex((line) => new RegExp(`^\\s+(- name: )?${name}(:|$)`).test(line))
+  return at < 0 ? undefined : at + 1
+}

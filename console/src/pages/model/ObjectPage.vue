@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { Alert, Segmented, Tag } from 'ant-design-vue'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import LoadState from '@/components/LoadState.vue'
 import { useDraftFile } from '@/composables/draftFile'
 import { useDraft, useModel } from '@/composables/model'
 import type { LogicText } from '@/api/logic'
-import { extendedName, objectName, partNames, readFields, type Place } from '@/editor/objectFile'
+import { extendedName, lineOf, objectName, partNames, readFields, type Place } from '@/editor/objectFile'
 import YamlEditor from '@/editor/YamlEditor.vue'
 import ChecksTab from './ChecksTab.vue'
 import FieldGrid from './FieldGrid.vue'
@@ -66,6 +67,26 @@ async function open(now: string) {
   wantedPath.value = now
   chosen.value = 'Fields'
 }
+const editor = ref<InstanceType<typeof YamlEditor>>()
+async function reveal(line: number, column?: number) {
+  beside.value = 'Text'
+  await nextTick()
+  editor.value?.reveal(line, column)
+}
+// An account of a request leads to what it ran, by name.
+const asked = useRoute().query.at
+watch(
+  () => files.value.length > 0,
+  async (there) => {
+    if (!there || typeof asked !== 'string') return
+    const found = files.value.find((one) => lineOf(one.text, asked))
+    if (!found) return
+    await open(found.path)
+    await nextTick()
+    await reveal(lineOf(found.text, asked)!)
+  },
+  { immediate: true },
+)
 const released = computed(() => {
   const object = live.value.find((one) => one.name === props.object)
   const fields =
@@ -154,10 +175,19 @@ const others = computed(() =>
               :logic="tried"
               :is-released="live.some((one) => one.name === object)"
             />
-            <YamlEditor v-else :text="text" :diagnostics="mine" :read-only="isSealed" @update="change" />
+            <YamlEditor
+              v-else
+              ref="editor"
+              :text="text"
+              :diagnostics="mine"
+              :read-only="isSealed"
+              @update="change"
+            />
             <ul v-if="mine.length" class="said" data-test="diagnostics">
               <li v-for="(one, at) in mine" :key="at" :class="one.severity.toLowerCase()">
-                <code>{{ one.line }}:{{ one.column }}</code> {{ one.message }}
+                <button class="place" @click="reveal(one.line, one.column)">
+                  <code>{{ one.line }}:{{ one.column }}</code></button
+                >{{ one.message }}
                 <em v-if="one.suggestion">Did you mean {{ one.suggestion }}?</em>
               </li>
             </ul>
@@ -206,6 +236,13 @@ const others = computed(() =>
 }
 .error {
   color: #c4352b;
+}
+.place {
+  border: 0;
+  background: none;
+  padding: 0 6px 0 0;
+  color: var(--action);
+  cursor: pointer;
 }
 .fine {
   color: var(--quiet);

@@ -24,7 +24,7 @@ import sandpiper.server.config.Settings;
 public final class EventsBench {
     private static final int ROUNDS = 3;
     private static final int CONNECTIONS = 32;
-    private static final int EVENTS_OF_A_CALL = 200;
+    private static final int EVENTS_OF_A_CALL = 120;
     private static final List<String> HOOKS = List.of("first", "second", "third");
     private static final String SERVICE = "gullhaven/services/berth-desk.yaml";
     private static final String STORM =

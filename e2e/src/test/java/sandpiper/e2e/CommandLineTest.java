@@ -175,6 +175,49 @@ class CommandLineTest {
     }
 
     @Test
+    void playsTheExamplesOfRequirements() throws Exception {
+        run("pull", "asked");
+        assertThat(run("check", "asked", "--examples"))
+                .satisfies(ran -> {
+                    assertThat(ran.code()).as(ran.out()).isZero();
+                    assertThat(ran.out())
+                            .contains("proved   R-09", "12 proved, 0 failing, 0 not yet proved.");
+                });
+        var file = folder.resolve("asked/gullhaven/requirements/marina.yaml");
+        Files.writeString(
+                file, Files.readString(file).replaceFirst("result: 72.00", "result: 73.00"));
+        assertThat(run("check", "asked", "--examples"))
+                .satisfies(ran -> {
+                    assertThat(ran.code()).isEqualTo(1);
+                    assertThat(ran.out())
+                            .contains("failing  R-12", "The result should be 73.00, but is 72.");
+                });
+    }
+
+    @Test
+    void callsFunctionsAndShowsWhatCameOfThem() throws Exception {
+        assertThat(run("call", "Stay.quote", "--with", "length=9", "--with", "nights=2").out())
+                .matches("[0-9.]+\\R");
+        assertThat(run("call", "Stay.quot"))
+                .satisfies(ran -> {
+                    assertThat(ran.code()).isEqualTo(1);
+                    assertThat(ran.out()).contains("Did you mean quote?");
+                });
+        assertThat(run("call", "Stay.quote", "--with", "lenght=9").out()).contains("lenght");
+        assertThat(run("call", "Stay.checkOut", "--on", "ST-2026-000001", "--on", "ST-1"))
+                .satisfies(ran -> {
+                    assertThat(ran.code()).isEqualTo(1);
+                    assertThat(ran.out())
+                            .contains("ST-2026-000001  refused", "ST-1            refused");
+                });
+        assertThat(run("events", "runs", "--failed").out()).contains("Stay.checkOut");
+        assertThat(run("events", "deliveries").code()).isZero();
+        assertThat(run("webhooks", "list").out()).contains("bookkeeping", "StayEnded");
+        assertThat(run("contract", "berth-desk", "--as", "asyncapi").out())
+                .contains("\"asyncapi\" : \"3.");
+    }
+
+    @Test
     void makesRotatesAndStopsClients() throws Exception {
         assertThat(run("clients", "create", "tug", "--grant", "berth-desk/berths/*").out())
                 .contains("client tug", "secret ", "not shown again");
