@@ -67,6 +67,7 @@ li:hover {
 }
 code {
   color: var(--quiet);
+  margin-left: 6px;
 }
 .result {
   max-width: 240px;

@@ -3,7 +3,7 @@ import { StreamLanguage, type StringStream } from '@codemirror/language'
 const WORDS = new Set(
   (
     'and or not in between if then else for each return some every satisfies instance of function true false null ' +
-    'let set create update save retire transition require reject warn note end at as by key find first where order take'
+    'let set create update save retire transition require reject warn note end at as by key find first where order take call emit about descending'
   ).split(' '),
 )
 

@@ -501,6 +501,9 @@ label {
 .related {
   margin-bottom: 10px;
 }
+.change .mono {
+  margin-right: 6px;
+}
 .change {
   font-size: 12.5px;
   overflow-wrap: anywhere;

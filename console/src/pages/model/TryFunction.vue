@@ -113,6 +113,9 @@ async function run() {
   border-left: 3px solid var(--line);
   padding-left: 8px;
 }
+.change .mono {
+  margin-right: 6px;
+}
 .change {
   font-size: 12.5px;
   overflow-wrap: anywhere;

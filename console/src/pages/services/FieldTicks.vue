@@ -121,7 +121,7 @@ table {
 }
 th {
   position: sticky;
-  top: 0;
+  top: -16px;
   z-index: 1;
   background: var(--surface);
   font-weight: 500;
