@@ -8,6 +8,7 @@ import { latestTraces, oneTrace } from '@/api/logic'
 import LoadState from '@/components/LoadState.vue'
 import StepTree from '@/components/StepTree.vue'
 import { moment } from '@/composables/format'
+import { standingAfter } from './soFar'
 
 const props = defineProps<{ trace?: string }>()
 const router = useRouter()
@@ -28,6 +29,7 @@ const account = useQuery({
 const steps = computed(() => account.data.value?.steps ?? [])
 
 const at = ref<number>()
+const standing = computed(() => (at.value === undefined ? [] : standingAfter(steps.value, at.value + 1)))
 watch(chosenId, () => (at.value = undefined))
 function go(by: -1 | 1) {
   const now = at.value ?? (by > 0 ? -1 : steps.value.length)
@@ -72,6 +74,15 @@ function keys(event: KeyboardEvent) {
               >
               <Button size="small" aria-label="Step back" @click="go(-1)"><LeftOutlined /></Button>
               <Button size="small" aria-label="Step on" @click="go(1)"><RightOutlined /></Button>
+            </div>
+            <div v-if="at !== undefined" class="standing" data-test="standing">
+              <span v-if="!standing.length" class="quiet">Nothing has changed by this step.</span>
+              <div v-for="one in standing" :key="one.of">
+                <strong>{{ one.of }}</strong>
+                <span v-for="value in one.values" :key="value.name" class="value">
+                  <span class="quiet">{{ value.name }}</span> {{ value.value }}
+                </span>
+              </div>
             </div>
             <StepTree :steps="steps" :chosen="at" @choose="(now) => (at = at === now ? undefined : now)" />
           </template>
@@ -143,6 +154,18 @@ function keys(event: KeyboardEvent) {
 }
 h2 {
   margin: 0;
+}
+.standing {
+  background: var(--sunken);
+  border-radius: 6px;
+  padding: 8px 12px;
+  margin-bottom: 8px;
+  font-size: 12.5px;
+  max-height: 30vh;
+  overflow: auto;
+}
+.value {
+  margin-left: 12px;
 }
 .spacer {
   flex: 1;

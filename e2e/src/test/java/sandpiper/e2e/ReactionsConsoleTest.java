@@ -103,6 +103,26 @@ class ReactionsConsoleTest {
     }
 
     @Test
+    void theAccountOfARefusedCallIsWalkedThroughAndLeadsToItsLine() {
+        Marina.call(
+                Marina.CONSULTANT,
+                "POST",
+                "/manage/v1/functions/Stay/checkOut",
+                "{\"key\": \"ST-2026-000001\", \"arguments\": {\"meter\": 7}}");
+        Chromium.signIn(page, "consultant", "/activity");
+        page.locator("button.one", new Page.LocatorOptions().setHasText("checkOut Stay"))
+                .first()
+                .click();
+        page.getByLabel("Step on").click();
+
+        assertThat(page.locator("[data-test=standing]"))
+                .containsText("Nothing has changed by this step.");
+        page.locator(".steps a", new Page.LocatorOptions().setHasText("checkOut")).first().click();
+        assertThat(page).hasURL(Pattern.compile(".*/model/Stay\\?at=checkOut"));
+        assertThat(page.locator(".cm-line.cm-activeLine").first()).containsText("checkOut:");
+    }
+
+    @Test
     void requirementsAreShownWithWhatProvesThem() {
         Chromium.signIn(page, "consultant", "/requirements");
 
