@@ -210,7 +210,7 @@ class CommandLineTest {
                     assertThat(ran.out())
                             .contains("ST-2026-000001  refused", "ST-1            refused");
                 });
-        assertThat(run("events", "runs", "--failed").out()).contains("Stay.checkOut");
+        assertThat(run("events", "runs", "--failed").out()).contains("Stay.quote");
         assertThat(run("events", "deliveries").code()).isZero();
         assertThat(run("webhooks", "list").out()).contains("bookkeeping", "StayEnded");
         assertThat(run("contract", "berth-desk", "--as", "asyncapi").out())
