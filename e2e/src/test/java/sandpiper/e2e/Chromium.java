@@ -39,7 +39,10 @@ final class Chromium implements AutoCloseable {
         PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE);
     }
 
-    /** A page of a visitor nobody knows yet. */
+    /**
+     * A page of a visitor nobody knows yet. It is closed with the browser: closing it alone can
+     * wait for ever on a window of the browser's own, such as the list of downloads.
+     */
     Page page() {
         var page =
                 browser.newContext(new Browser.NewContextOptions().setViewportSize(1280, 800))

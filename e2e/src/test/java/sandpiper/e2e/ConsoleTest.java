@@ -7,7 +7,6 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -34,11 +33,6 @@ class ConsoleTest {
     @BeforeEach
     void newPage() {
         page = chromium.page();
-    }
-
-    @AfterEach
-    void closePage() {
-        page.context().close();
     }
 
     private void signIn(String name, String then) {

@@ -7,7 +7,6 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -32,11 +31,6 @@ class ReactionsConsoleTest {
     @BeforeEach
     void newPage() {
         page = chromium.page();
-    }
-
-    @AfterEach
-    void closePage() {
-        page.context().close();
     }
 
     private Locator button(String name) {
