@@ -37,6 +37,7 @@ const detail = useQuery({
   queryFn: () =>
     unwrap(api.GET('/manage/v1/deliveries/{number}', { params: { path: { number: opened.value! } } })),
   enabled: computed(() => opened.value !== undefined),
+  refetchInterval: 2_000,
 })
 const COLOURS: Record<string, string> = { done: 'cyan', waiting: 'gold', parked: 'red' }
 const options = computed(() => [
