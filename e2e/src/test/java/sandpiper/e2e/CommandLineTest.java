@@ -210,7 +210,8 @@ class CommandLineTest {
                     assertThat(ran.out())
                             .contains("ST-2026-000001  refused", "ST-1            refused");
                 });
-        assertThat(run("events", "runs", "--failed").out()).contains("Stay.quote");
+        assertThat(run("events", "runs", "--failed").out())
+                .contains("Stay.quote", "Stay.checkOut", "ST-2026-000001");
         assertThat(run("events", "deliveries").code()).isZero();
         assertThat(run("webhooks", "list").out()).contains("bookkeeping", "StayEnded");
         assertThat(run("contract", "berth-desk", "--as", "asyncapi").out())

@@ -82,16 +82,20 @@ public final class Records {
      * @param request makes the request for a release; called again when another has come meanwhile
      */
     public Outcome write(Function<LiveRelease, Request> request) {
-        long start = System.nanoTime();
-        var asked = request.apply(live.get());
-        var outcome = await(submit(request));
+        var submitted = submit(request);
+        var outcome = await(submitted.outcome());
         keepTrace(outcome);
-        if (outcome instanceof Outcome.Refused refused
-                && asked.command() instanceof RecordCommand.Call call
-                && writer.waiting() < TRACES_STOP_AT) {
-            note(Runs.of(asked, call, refused, clock.instant(), start));
-        }
+        noteRefusal(submitted, outcome);
         return outcome;
+    }
+
+    /** A call that was done is noted with what it did; of one that was refused nothing is kept. */
+    private void noteRefusal(Submitted submitted, Outcome outcome) {
+        if (outcome instanceof Outcome.Refused refused
+                && submitted.request().command() instanceof RecordCommand.Call call
+                && writer.waiting() < TRACES_STOP_AT) {
+            note(Runs.of(submitted.request(), call, refused, clock.instant(), submitted.start()));
+        }
     }
 
     @SuppressWarnings("FutureReturnValueIgnored") // nobody waits for the log
@@ -126,28 +130,49 @@ public final class Records {
      * Carries out commands, each for itself; they share transactions, so many together are fast.
      */
     public List<Outcome> writeAll(List<Function<LiveRelease, Request>> requests) {
-        return requests.stream().map(this::submit).toList().stream().map(Records::await).toList();
+        return requests.stream().map(this::submit).toList().stream().map(this::settled).toList();
     }
 
-    private CompletableFuture<Outcome> submit(Function<LiveRelease, Request> maker) {
+    private Outcome settled(Submitted submitted) {
+        var outcome = await(submitted.outcome());
+        if (submitted.request().command() instanceof RecordCommand.Call) {
+            keepTrace(outcome);
+            noteRefusal(submitted, outcome);
+        }
+        return outcome;
+    }
+
+    /**
+     * A request on its way.
+     *
+     * @param start by {@link System#nanoTime}
+     */
+    private record Submitted(Request request, long start, CompletableFuture<Outcome> outcome) {}
+
+    private Submitted submit(Function<LiveRelease, Request> maker) {
+        long start = System.nanoTime();
         var asked = live.get();
         var request = maker.apply(asked);
-        return writer.submit(
-                new WriteJob<>() {
-                    @Override
-                    public Outcome run(Transaction transaction) {
-                        var now = live.get();
-                        return writes.run(
-                                now,
-                                transaction,
-                                now.number() == asked.number() ? request : maker.apply(now));
-                    }
+        var outcome =
+                writer.submit(
+                        new WriteJob<Outcome>() {
+                            @Override
+                            public Outcome run(Transaction transaction) {
+                                var now = live.get();
+                                return writes.run(
+                                        now,
+                                        transaction,
+                                        now.number() == asked.number()
+                                                ? request
+                                                : maker.apply(now));
+                            }
 
-                    @Override
-                    public boolean keeps(Outcome outcome) {
-                        return outcome instanceof Outcome.Success;
-                    }
-                });
+                            @Override
+                            public boolean keeps(Outcome outcome) {
+                                return outcome instanceof Outcome.Success;
+                            }
+                        });
+        return new Submitted(request, start, outcome);
     }
 
     /**
