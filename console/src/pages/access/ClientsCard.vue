@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { CopyOutlined, PlusOutlined } from '@ant-design/icons-vue'
-import { Alert, Button, Modal, Popconfirm, Tag, message as toast } from 'ant-design-vue'
+import { PlusOutlined } from '@ant-design/icons-vue'
+import { Button, Popconfirm, Tag } from 'ant-design-vue'
 import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, unwrap, type ClientView } from '@/api/client'
 import LoadState from '@/components/LoadState.vue'
+import SecretOnce from '@/components/SecretOnce.vue'
 import { ago, moment } from '@/composables/format'
 import ClientForm from './ClientForm.vue'
 import { useTold } from './told'
@@ -45,11 +46,6 @@ async function saved(secret?: { name: string; secret: string }) {
   edited.value = null
   if (secret) made.value = secret
   await told(Promise.resolve())
-}
-
-async function copy() {
-  await navigator.clipboard.writeText(made.value?.secret ?? '')
-  void toast.success('Copied.')
 }
 </script>
 
@@ -126,24 +122,9 @@ async function copy() {
       @saved="saved"
       @left="edited = null"
     />
-    <Modal :open="!!made" title="The secret, this once" :closable="false" :mask-closable="false">
-      <p>
-        Give <code>{{ made?.name }}</code> this secret. It is kept only as a hash and cannot be shown again.
-      </p>
-      <div class="row">
-        <code class="secret" data-test="secret">{{ made?.secret }}</code>
-        <Button aria-label="Copy" @click="copy"><CopyOutlined /></Button>
-      </div>
-      <Alert
-        v-if="made?.until"
-        type="info"
-        class="until"
-        :message="`The old secret stays right until ${moment(made.until)}.`"
-      />
-      <template #footer>
-        <Button type="primary" @click="made = null">I have noted it</Button>
-      </template>
-    </Modal>
+    <SecretOnce v-if="made" :secret="made.secret" :until="made.until" @noted="made = null">
+      Give <code>{{ made.name }}</code> this secret. It is kept only as a hash and cannot be shown again.
+    </SecretOnce>
   </section>
 </template>
 
@@ -185,15 +166,5 @@ tr:last-child td {
 }
 .state {
   margin-left: 8px;
-}
-.secret {
-  flex: 1;
-  padding: 8px 10px;
-  background: var(--sunken);
-  border-radius: 6px;
-  overflow-wrap: anywhere;
-}
-.until {
-  margin-top: 10px;
 }
 </style>

@@ -6,6 +6,7 @@ import type { LogicText } from '@/api/logic'
 import LogicEditor from '@/editor/LogicEditor.vue'
 import { removeAt, renameAt, setAt } from '@/editor/logicFile'
 import { addReaction, readFunctions, setParameter, typeNode, type FunctionRow } from '@/editor/reactionFile'
+import NamedCard from './NamedCard.vue'
 
 const props = defineProps<{ text: string; object: string; readOnly: boolean }>()
 const emit = defineEmits<{ update: [text: string]; chosen: [logic: LogicText] }>()
@@ -36,15 +37,17 @@ const chosen = (one: FunctionRow, text: string) =>
     <p v-if="!functions.length" class="quiet">
       No function yet. A function takes arguments, does its steps in one piece, and gives back a result.
     </p>
-    <article v-for="one in functions" :key="one.name" class="one">
-      <div class="head">
-        <input
-          class="name mono"
-          :value="one.name"
-          :disabled="readOnly"
-          aria-label="Name of the function"
-          @change="emit('update', renameAt(text, ['functions'], one.name, typed($event)))"
-        />
+    <NamedCard
+      v-for="one in functions"
+      :key="one.name"
+      :text="text"
+      kind="functions"
+      :name="one.name"
+      what="function"
+      :read-only="readOnly"
+      @update="(now) => emit('update', now)"
+    >
+      <template #head>
         <Input
           :value="one.label"
           :disabled="readOnly"
@@ -55,15 +58,7 @@ const chosen = (one: FunctionRow, text: string) =>
           @change="(event) => set(one.name, 'label', typed(event as Event))"
         />
         <Button size="small" @click="chosen(one, one.body)">Try it</Button>
-        <Button
-          v-if="!readOnly"
-          type="text"
-          size="small"
-          :aria-label="`Remove ${one.name}`"
-          @click="emit('update', removeAt(text, ['functions', one.name]))"
-          ><DeleteOutlined
-        /></Button>
-      </div>
+      </template>
       <div class="foot">
         <span class="quiet">called on</span>
         <Select
@@ -159,7 +154,7 @@ const chosen = (one: FunctionRow, text: string) =>
         @update="(now) => set(one.name, 'body', now)"
         @touched="(now) => chosen(one, now)"
       />
-    </article>
+    </NamedCard>
     <Button
       v-if="!readOnly"
       size="small"

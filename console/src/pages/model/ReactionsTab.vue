@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { DeleteOutlined, PlusOutlined } from '@ant-design/icons-vue'
+import { PlusOutlined } from '@ant-design/icons-vue'
 import { Button, Checkbox, Input } from 'ant-design-vue'
 import { computed } from 'vue'
 import type { LogicText } from '@/api/logic'
 import LogicEditor from '@/editor/LogicEditor.vue'
-import { removeAt, renameAt, setAt } from '@/editor/logicFile'
+import { setAt } from '@/editor/logicFile'
 import { addReaction, readHandlers, readSchedules } from '@/editor/reactionFile'
+import NamedCard from './NamedCard.vue'
 
 const props = defineProps<{ text: string; object: string; readOnly: boolean }>()
 const emit = defineEmits<{ update: [text: string]; chosen: [logic: LogicText] }>()
@@ -27,25 +28,16 @@ const names = (written: string) => {
     <p v-if="!handlers.length" class="quiet">
       No handler yet. A handler does something when an event is heard, such as {{ object }}.created.
     </p>
-    <article v-for="one in handlers" :key="`h-${one.name}`" class="one">
-      <div class="head">
-        <input
-          class="name mono"
-          :value="one.name"
-          :disabled="readOnly"
-          aria-label="Name of the handler"
-          @change="emit('update', renameAt(text, ['handlers'], one.name, typed($event)))"
-        />
-        <span class="spacer"></span>
-        <Button
-          v-if="!readOnly"
-          type="text"
-          size="small"
-          :aria-label="`Remove ${one.name}`"
-          @click="emit('update', removeAt(text, ['handlers', one.name]))"
-          ><DeleteOutlined
-        /></Button>
-      </div>
+    <NamedCard
+      v-for="one in handlers"
+      :key="`h-${one.name}`"
+      :text="text"
+      kind="handlers"
+      :name="one.name"
+      what="handler"
+      :read-only="readOnly"
+      @update="(now) => emit('update', now)"
+    >
       <div class="foot">
         <span class="quiet">hears</span>
         <Input
@@ -91,7 +83,7 @@ const names = (written: string) => {
         :read-only="readOnly"
         @update="(now) => set('handlers', one.name, 'then', now)"
       />
-    </article>
+    </NamedCard>
     <Button
       v-if="!readOnly"
       size="small"
@@ -103,25 +95,16 @@ const names = (written: string) => {
       No schedule yet. A schedule does something at its times, or some days before or after a date of a
       record.
     </p>
-    <article v-for="one in schedules" :key="`s-${one.name}`" class="one">
-      <div class="head">
-        <input
-          class="name mono"
-          :value="one.name"
-          :disabled="readOnly"
-          aria-label="Name of the schedule"
-          @change="emit('update', renameAt(text, ['schedules'], one.name, typed($event)))"
-        />
-        <span class="spacer"></span>
-        <Button
-          v-if="!readOnly"
-          type="text"
-          size="small"
-          :aria-label="`Remove ${one.name}`"
-          @click="emit('update', removeAt(text, ['schedules', one.name]))"
-          ><DeleteOutlined
-        /></Button>
-      </div>
+    <NamedCard
+      v-for="one in schedules"
+      :key="`s-${one.name}`"
+      :text="text"
+      kind="schedules"
+      :name="one.name"
+      what="schedule"
+      :read-only="readOnly"
+      @update="(now) => emit('update', now)"
+    >
       <div class="foot">
         <span class="quiet">every</span>
         <Input
@@ -183,7 +166,7 @@ const names = (written: string) => {
         :read-only="readOnly"
         @update="(now) => set('schedules', one.name, 'then', now)"
       />
-    </article>
+    </NamedCard>
     <Button
       v-if="!readOnly"
       size="small"

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { DeleteOutlined, PlusOutlined } from '@ant-design/icons-vue'
+import { PlusOutlined } from '@ant-design/icons-vue'
 import { Button, Input } from 'ant-design-vue'
 import { computed } from 'vue'
 import type { LogicText } from '@/api/logic'
 import LogicEditor from '@/editor/LogicEditor.vue'
-import { addRule, readRules, removeAt, renameAt, setAt } from '@/editor/logicFile'
+import { addRule, readRules, setAt } from '@/editor/logicFile'
+import NamedCard from './NamedCard.vue'
 
 const props = defineProps<{ text: string; object: string; readOnly: boolean }>()
 const emit = defineEmits<{ update: [text: string]; chosen: [logic: LogicText] }>()
@@ -20,15 +21,17 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value
     <p v-if="!rules.length" class="quiet">
       No rule yet. A rule says: on this change, when this holds, then do that.
     </p>
-    <article v-for="rule in rules" :key="rule.name" class="one">
-      <div class="head">
-        <input
-          class="name mono"
-          :value="rule.name"
-          :disabled="readOnly"
-          aria-label="Name of the rule"
-          @change="emit('update', renameAt(text, ['rules'], rule.name, typed($event)))"
-        />
+    <NamedCard
+      v-for="rule in rules"
+      :key="rule.name"
+      :text="text"
+      kind="rules"
+      :name="rule.name"
+      what="rule"
+      :read-only="readOnly"
+      @update="(now) => emit('update', now)"
+    >
+      <template #head>
         <Input
           :value="rule.label"
           :disabled="readOnly"
@@ -38,15 +41,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value
           aria-label="Label of the rule"
           @change="(event) => set(rule.name, 'label', typed(event as Event))"
         />
-        <Button
-          v-if="!readOnly"
-          type="text"
-          size="small"
-          :aria-label="`Remove ${rule.name}`"
-          @click="emit('update', removeAt(text, ['rules', rule.name]))"
-          ><DeleteOutlined
-        /></Button>
-      </div>
+      </template>
       <div class="foot">
         <span class="quiet">on</span>
         <Input
@@ -80,7 +75,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value
         @update="(now) => set(rule.name, 'then', now)"
         @touched="(now) => emit('chosen', { role: 'THEN', object, text: now })"
       />
-    </article>
+    </NamedCard>
     <Button v-if="!readOnly" size="small" class="add" @click="emit('update', addRule(text).text)"
       ><PlusOutlined /> Add rule</Button
     >

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { CopyOutlined, PlusOutlined } from '@ant-design/icons-vue'
-import { Alert, Button, Modal, Popconfirm, Tag, message as toast } from 'ant-design-vue'
+import { PlusOutlined } from '@ant-design/icons-vue'
+import { Button, Popconfirm, Tag } from 'ant-design-vue'
 import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, unwrap, type WebhookView } from '@/api/client'
 import LoadState from '@/components/LoadState.vue'
+import SecretOnce from '@/components/SecretOnce.vue'
 import { moment } from '@/composables/format'
 import { useTold } from '../access/told'
 import WebhookForm from './WebhookForm.vue'
@@ -41,10 +42,6 @@ async function saved(fresh?: { webhook: WebhookView; secret: string }) {
   edited.value = undefined
   made.value = fresh
   await told(Promise.resolve())
-}
-async function copy() {
-  await navigator.clipboard.writeText(made.value?.secret ?? '')
-  void toast.success('Copied.')
 }
 </script>
 
@@ -130,17 +127,14 @@ async function copy() {
       @saved="saved"
       @left="edited = undefined"
     />
-    <Modal :open="!!made" title="Secret of the webhook" :footer="null" @cancel="made = undefined">
-      <Alert
-        type="warning"
-        show-icon
-        message="It is shown this once. The receiver checks signatures with it."
-      />
-      <p class="secret">
-        <code data-test="secret">{{ made?.secret }}</code>
-        <Button size="small" @click="copy"><CopyOutlined /> Copy</Button>
-      </p>
-    </Modal>
+    <SecretOnce
+      v-if="made"
+      :secret="made.secret"
+      :until="made.webhook.previousUntil"
+      @noted="made = undefined"
+    >
+      The receiver of <code>{{ made.webhook.name }}</code> checks signatures with this secret.
+    </SecretOnce>
   </div>
 </template>
 
@@ -175,14 +169,5 @@ tr:last-child td {
 }
 .actions > * {
   margin-left: 6px;
-}
-.secret {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  margin-top: 12px;
-}
-.secret code {
-  overflow-wrap: anywhere;
 }
 </style>

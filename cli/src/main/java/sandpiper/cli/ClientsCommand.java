@@ -23,7 +23,7 @@ import tools.jackson.databind.JsonNode;
             "  sandpiper clients create booking-site --grant 'berth-desk/*/*'",
             "  sandpiper clients rotate booking-site --overlap-hours 48"
         })
-final class ClientsCommand extends AccessCommand {
+final class ClientsCommand extends AnsweringCommand {
     private static final String PATH = "/manage/v1/clients";
 
     @Command(

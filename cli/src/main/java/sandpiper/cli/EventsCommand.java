@@ -7,10 +7,8 @@ import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 import sandpiper.client.ManageClient;
 
 @Command(
@@ -30,9 +28,7 @@ import sandpiper.client.ManageClient;
             "  sandpiper events redeliver 4711",
             "  sandpiper events runs Stay.checkOut --failed"
         })
-final class EventsCommand implements Callable<Integer> {
-    @Spec CommandSpec spec;
-
+final class EventsCommand extends AnsweringCommand implements Callable<Integer> {
     @Mixin Connection connection;
 
     @Parameters(
@@ -58,33 +54,27 @@ final class EventsCommand implements Callable<Integer> {
                         .get(
                                 "/manage/v1/events?search=%s&limit=%d"
                                         .formatted(escape(search == null ? "" : search), limit));
-        var out = spec.commandLine().getOut();
         if (json) {
-            out.println(ManageClient.writePretty(events));
-        } else {
-            var table = new Table(List.of("At", "Event", "Record", "By", "Tells"));
-            for (var one : events) {
-                table.add(
-                        List.of(
-                                one.path("at").asString(),
-                                one.path("name").asString(),
-                                one.path("key").asString(""),
-                                one.path("by").asString(),
-                                ManageClient.write(one.path("data"))));
-            }
-            table.print(out);
+            return sayJson(events);
         }
-        out.flush();
-        return 0;
+        var table = new Table(List.of("At", "Event", "Record", "By", "Tells"));
+        for (var one : events) {
+            table.add(
+                    List.of(
+                            one.path("at").asString(),
+                            one.path("name").asString(),
+                            one.path("key").asString(""),
+                            one.path("by").asString(),
+                            ManageClient.write(one.path("data"))));
+        }
+        return say(table);
     }
 
     @Command(
             name = "deliveries",
             mixinStandardHelpOptions = true,
             description = "Show deliveries to handlers, schedules and webhooks, newest first.")
-    static final class Deliveries implements Callable<Integer> {
-        @Spec CommandSpec spec;
-
+    static final class Deliveries extends AnsweringCommand implements Callable<Integer> {
         @Mixin Connection connection;
 
         @Option(
@@ -114,28 +104,23 @@ final class EventsCommand implements Callable<Integer> {
                             .get(
                                     "/manage/v1/deliveries?target=%s&state=%s&limit=%d"
                                             .formatted(escape(target), escape(state), limit));
-            var out = spec.commandLine().getOut();
             if (json) {
-                out.println(ManageClient.writePretty(deliveries));
-            } else {
-                var table =
-                        new Table(
-                                List.of("No.", "Event", "Record", "To", "State", "Tries", "Said"));
-                for (var one : deliveries) {
-                    table.add(
-                            List.of(
-                                    one.path("number").asString(),
-                                    one.path("event").path("name").asString(),
-                                    one.path("event").path("key").asString(""),
-                                    one.path("target").asString(),
-                                    one.path("state").asString(),
-                                    one.path("tries").asString(),
-                                    one.path("said").asString()));
-                }
-                table.print(out);
+                return sayJson(deliveries);
             }
-            out.flush();
-            return 0;
+            var table =
+                    new Table(List.of("No.", "Event", "Record", "To", "State", "Tries", "Said"));
+            for (var one : deliveries) {
+                table.add(
+                        List.of(
+                                one.path("number").asString(),
+                                one.path("event").path("name").asString(),
+                                one.path("event").path("key").asString(""),
+                                one.path("target").asString(),
+                                one.path("state").asString(),
+                                one.path("tries").asString(),
+                                one.path("said").asString()));
+            }
+            return say(table);
         }
     }
 
@@ -143,9 +128,7 @@ final class EventsCommand implements Callable<Integer> {
             name = "redeliver",
             mixinStandardHelpOptions = true,
             description = "Try deliveries again that were given up.")
-    static final class Redeliver implements Callable<Integer> {
-        @Spec CommandSpec spec;
-
+    static final class Redeliver extends AnsweringCommand implements Callable<Integer> {
         @Mixin Connection connection;
 
         @Parameters(
@@ -168,10 +151,7 @@ final class EventsCommand implements Callable<Integer> {
                             ? "/manage/v1/deliveries/redeliver?target=" + escape(target)
                             : "/manage/v1/deliveries/%d/redeliver".formatted(number);
             long count = connection.open().post(path, List.of()).path("count").asLong();
-            var out = spec.commandLine().getOut();
-            out.printf("%d %s tried again.%n", count, count == 1 ? "is" : "are");
-            out.flush();
-            return 0;
+            return say("%d %s tried again.".formatted(count, count == 1 ? "is" : "are"));
         }
     }
 
@@ -179,9 +159,7 @@ final class EventsCommand implements Callable<Integer> {
             name = "runs",
             mixinStandardHelpOptions = true,
             description = "Show runs of functions, handlers and schedules, newest first.")
-    static final class Runs implements Callable<Integer> {
-        @Spec CommandSpec spec;
-
+    static final class Runs extends AnsweringCommand implements Callable<Integer> {
         @Mixin Connection connection;
 
         @Parameters(
@@ -218,27 +196,22 @@ final class EventsCommand implements Callable<Integer> {
                                                     escape(key),
                                                     limit,
                                                     failed ? "&done=false" : ""));
-            var out = spec.commandLine().getOut();
             if (json) {
-                out.println(ManageClient.writePretty(runs));
-            } else {
-                var table =
-                        new Table(List.of("At", "What", "On", "Outcome", "Said", "ms", "Trace"));
-                for (var one : runs) {
-                    table.add(
-                            List.of(
-                                    one.path("at").asString(),
-                                    one.path("kind").asString() + " " + one.path("name").asString(),
-                                    one.path("key").asString(),
-                                    one.path("done").asBoolean() ? "done" : "refused",
-                                    one.path("said").asString(),
-                                    one.path("millis").asString(),
-                                    one.path("trace").asString("")));
-                }
-                table.print(out);
+                return sayJson(runs);
             }
-            out.flush();
-            return 0;
+            var table = new Table(List.of("At", "What", "On", "Outcome", "Said", "ms", "Trace"));
+            for (var one : runs) {
+                table.add(
+                        List.of(
+                                one.path("at").asString(),
+                                one.path("kind").asString() + " " + one.path("name").asString(),
+                                one.path("key").asString(),
+                                one.path("done").asBoolean() ? "done" : "refused",
+                                one.path("said").asString(),
+                                one.path("millis").asString(),
+                                one.path("trace").asString("")));
+            }
+            return say(table);
         }
     }
 }

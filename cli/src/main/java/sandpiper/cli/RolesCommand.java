@@ -25,7 +25,7 @@ import tools.jackson.databind.JsonNode;
             "  sandpiper roles show clerk > clerk.json",
             "  sandpiper roles set clerk --file clerk.json"
         })
-final class RolesCommand extends AccessCommand {
+final class RolesCommand extends AnsweringCommand {
     private static final String PATH = "/manage/v1/roles";
 
     @Command(

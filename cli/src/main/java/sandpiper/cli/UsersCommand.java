@@ -24,7 +24,7 @@ import sandpiper.client.ManageClient;
             "  sandpiper users create ragna --role dock-master",
             "  sandpiper users change ragna --disable"
         })
-final class UsersCommand extends AccessCommand {
+final class UsersCommand extends AnsweringCommand {
     private static final String PATH = "/manage/v1/users";
 
     @Command(

@@ -2,7 +2,6 @@ package sandpiper.cli;
 
 import static sandpiper.client.ManageClient.escape;
 
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -10,11 +9,8 @@ import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
-import sandpiper.client.ManageClient;
 import tools.jackson.databind.JsonNode;
 
 @Command(
@@ -41,19 +37,11 @@ final class WebhooksCommand {
     private static final String PATH = "/manage/v1/webhooks";
 
     /** What every command here has. */
-    abstract static class Base implements Callable<Integer> {
-        @Spec CommandSpec spec;
-
+    abstract static class Base extends AnsweringCommand implements Callable<Integer> {
         @Mixin Connection connection;
 
-        final void print(String text) {
-            var out = spec.commandLine().getOut();
-            out.println(text);
-            out.flush();
-        }
-
-        final void printSecret(JsonNode made) {
-            print(
+        final int saySecret(JsonNode made) {
+            return say(
                     "%s%nSecret, shown this once: %s"
                             .formatted(
                                     made.path("webhook").path("address").asString(),
@@ -70,25 +58,19 @@ final class WebhooksCommand {
         public Integer call() {
             var webhooks = connection.open().get(PATH);
             if (json) {
-                print(ManageClient.writePretty(webhooks));
-                return 0;
+                return sayJson(webhooks);
             }
             var table = new Table(List.of("Webhook", "Address", "Events", "Filter", "State"));
             for (var one : webhooks) {
-                var events = new ArrayList<String>();
-                one.path("events").forEach(event -> events.add(event.asString()));
                 table.add(
                         List.of(
                                 one.path("name").asString(),
                                 one.path("address").asString(),
-                                String.join(", ", events),
+                                joined(one.path("events")),
                                 one.path("filter").asString(""),
                                 one.path("disabled").asBoolean() ? "disabled" : "in use"));
             }
-            var out = spec.commandLine().getOut();
-            table.print(out);
-            out.flush();
-            return 0;
+            return say(table);
         }
     }
 
@@ -128,8 +110,7 @@ final class WebhooksCommand {
             if (label != null) {
                 body.put("label", label);
             }
-            printSecret(connection.open().post(PATH, body));
-            return 0;
+            return saySecret(connection.open().post(PATH, body));
         }
     }
 
@@ -166,8 +147,7 @@ final class WebhooksCommand {
                 body.put("disabled", disable);
             }
             connection.open().patch(PATH + "/" + escape(name), body, null);
-            print("Changed.");
-            return 0;
+            return say("Changed.");
         }
 
         private static void put(Map<String, Object> body, String key, @Nullable Object value) {
@@ -193,13 +173,12 @@ final class WebhooksCommand {
 
         @Override
         public Integer call() {
-            printSecret(
+            return saySecret(
                     connection
                             .open()
                             .post(
                                     PATH + "/" + escape(name) + "/rotate",
                                     Map.of("overlapHours", overlapHours)));
-            return 0;
         }
     }
 
@@ -211,10 +190,9 @@ final class WebhooksCommand {
         @Override
         public Integer call() {
             connection.open().post(PATH + "/" + escape(name) + "/test", Map.of());
-            print(
+            return say(
                     "A test is on its way; see sandpiper events deliveries --to \"webhook %s\"."
                             .formatted(name));
-            return 0;
         }
     }
 
@@ -229,8 +207,7 @@ final class WebhooksCommand {
         @Override
         public Integer call() {
             connection.open().delete(PATH + "/" + escape(name));
-            print("Removed.");
-            return 0;
+            return say("Removed.");
         }
     }
 }

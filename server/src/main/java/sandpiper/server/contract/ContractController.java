@@ -2,7 +2,6 @@ package sandpiper.server.contract;
 
 import jakarta.servlet.http.HttpServletRequest;
 import org.springframework.http.HttpHeaders;
-import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -14,7 +13,6 @@ import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.json.JsonText;
-import sandpiper.server.problem.ProblemException;
 import sandpiper.server.service.Definitions;
 import sandpiper.server.service.Protocol;
 
@@ -39,13 +37,8 @@ class ContractController {
             HttpServletRequest request) {
         var release = Definitions.of(engine, actor, of);
         var type =
-                release.service(service, version)
-                        .filter(found -> actor.maySee(service) && Protocol.REST.isSpokenBy(found))
-                        .orElseThrow(() ->
-                                new ProblemException(
-                                        HttpStatus.NOT_FOUND,
-                                        "There is no service %s v%d over REST for you."
-                                                .formatted(service, version)));
+                Definitions.service(
+                        release, actor, service, version, Protocol.REST::isSpokenBy, " over REST");
         var server = ServletUriComponentsBuilder.fromContextPath(request).build().toUriString();
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_JSON)
@@ -64,14 +57,7 @@ class ContractController {
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request) {
         var release = Definitions.of(engine, actor, of);
-        var type =
-                release.service(service, version)
-                        .filter(_ -> actor.maySee(service))
-                        .orElseThrow(() ->
-                                new ProblemException(
-                                        HttpStatus.NOT_FOUND,
-                                        "There is no service %s v%d for you."
-                                                .formatted(service, version)));
+        var type = Definitions.service(release, actor, service, version, _ -> true, "");
         var server = ServletUriComponentsBuilder.fromContextPath(request).build().toUriString();
         return ResponseEntity.ok()
                 .contentType(new MediaType("application", "schema+json"))

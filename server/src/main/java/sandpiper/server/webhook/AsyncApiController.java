@@ -1,7 +1,6 @@
 package sandpiper.server.webhook;
 
 import jakarta.servlet.http.HttpServletRequest;
-import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -13,7 +12,6 @@ import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.json.JsonText;
-import sandpiper.server.problem.ProblemException;
 import sandpiper.server.service.Definitions;
 
 /** Hands out what a service publishes, as AsyncAPI, to those who may see it. */
@@ -37,13 +35,13 @@ class AsyncApiController {
             HttpServletRequest request) {
         var release = Definitions.of(engine, actor, of);
         var type =
-                release.service(service, version)
-                        .filter(found -> actor.maySee(service) && !found.events().isEmpty())
-                        .orElseThrow(() ->
-                                new ProblemException(
-                                        HttpStatus.NOT_FOUND,
-                                        "There is no service %s v%d that publishes events to you."
-                                                .formatted(service, version)));
+                Definitions.service(
+                        release,
+                        actor,
+                        service,
+                        version,
+                        found -> !found.events().isEmpty(),
+                        " with events");
         var server = ServletUriComponentsBuilder.fromContextPath(request).build().toUriString();
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_JSON)

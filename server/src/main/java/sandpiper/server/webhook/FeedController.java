@@ -20,6 +20,7 @@ import sandpiper.model.release.ServiceType;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.service.Cursors;
+import sandpiper.server.service.Definitions;
 import sandpiper.server.traffic.CallNotes;
 
 /**
@@ -52,14 +53,13 @@ class FeedController {
             @AuthenticationPrincipal Actor actor) {
         var live = engine.live();
         var type =
-                live.release()
-                        .service(service, version)
-                        .filter(found -> actor.maySee(service) && !found.events().isEmpty())
-                        .orElseThrow(() ->
-                                new ProblemException(
-                                        HttpStatus.NOT_FOUND,
-                                        "There is no service %s v%d that publishes events to you."
-                                                .formatted(service, version)));
+                Definitions.service(
+                        live.release(),
+                        actor,
+                        service,
+                        version,
+                        found -> !found.events().isEmpty(),
+                        " with events");
         CallNotes.called(service, version, ServiceType.EVENTS, "read", "Events", actor.name());
         if (!actor.may(service, ServiceType.EVENTS, "read")) {
             throw new ProblemException(

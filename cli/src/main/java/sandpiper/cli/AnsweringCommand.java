@@ -2,18 +2,19 @@ package sandpiper.cli;
 
 import java.io.PrintWriter;
 import java.util.ArrayList;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Spec;
 import sandpiper.client.ManageClient;
 import tools.jackson.databind.JsonNode;
 
-/** What the commands about who may do what have in common: how they answer. */
-abstract class AccessCommand {
+/** What commands have in common that answer with a line, a table or JSON. */
+abstract class AnsweringCommand {
     @Spec @Nullable CommandSpec spec;
 
     final PrintWriter out() {
-        return java.util.Objects.requireNonNull(spec).commandLine().getOut();
+        return Objects.requireNonNull(spec).commandLine().getOut();
     }
 
     final int say(String text) {
