@@ -1339,7 +1339,7 @@ export interface components {
             object?: string;
             part?: string;
             /** @enum {string} */
-            role: "EXPRESSION" | "FORMULA" | "CONDITION" | "OFFER" | "CHECK" | "WHEN" | "THEN" | "SAY";
+            role: "EXPRESSION" | "FORMULA" | "CONDITION" | "OFFER" | "CHECK" | "WHEN" | "THEN" | "SAY" | "BODY" | "HANDLER_WHEN" | "HANDLER_THEN" | "SCHEDULE_WHERE" | "SCHEDULE_THEN";
             text: string;
         };
         MadeClient: {

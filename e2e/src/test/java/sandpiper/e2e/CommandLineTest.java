@@ -25,6 +25,7 @@ class CommandLineTest {
                         List.of(
                                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                                 "-XX:TieredStopAtLevel=1",
+                                "-XX:+UseSerialGC",
                                 "-cp",
                                 System.getProperty("java.class.path"),
                                 "sandpiper.cli.Main"));

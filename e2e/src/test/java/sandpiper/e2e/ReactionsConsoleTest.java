@@ -141,7 +141,7 @@ class ReactionsConsoleTest {
         inDialog("Save").click();
 
         assertThat(page.locator("[data-test=secret]")).containsText(Pattern.compile("^whsec_"));
-        page.locator(".ant-modal-close").last().click();
+        button("I have noted it").click();
         var row = page.locator("[data-test=chandler]");
         assertThat(row).containsText("StayBegan");
         row.getByText("Send a test").click();
