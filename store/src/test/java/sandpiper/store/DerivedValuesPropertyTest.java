@@ -32,6 +32,7 @@ class DerivedValuesPropertyTest {
               busy: { type: boolean, formula: drawn > 0.5 * capacity }
               berthCount: { type: integer, formula: count(berths) }
               longest: { type: decimal, formula: max(berths.length) }
+              strain: { type: decimal, scale: 4, formula: 'if count(berths) = 0 then 0 else (sum(berths.stays[state = "Alongside"].vessel.power) + count(berths.stays[state = "Alongside"])) / count(berths)' }
             """;
     private static final String BERTH =
             """

@@ -1,10 +1,11 @@
 package sandpiper.engine.access;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.ResourceType;
 
 /**
@@ -13,11 +14,15 @@ import sandpiper.model.release.ResourceType;
  * @param kind a person or an outside system
  * @param name sign-in name of a user, id of a client
  * @param duties of a user; empty for a client
- * @param grants operations of services, each as {@link ServiceGrant} reads it
+ * @param grants operations of services
  * @param objects what may be done with records in the console; empty for a client
  */
 public record Actor(
-        Kind kind, String name, Set<Duty> duties, List<String> grants, List<ObjectGrant> objects) {
+        Kind kind,
+        String name,
+        Set<Duty> duties,
+        List<ServiceGrant> grants,
+        List<ObjectGrant> objects) {
     /** The service itself, at start and for its own housekeeping. */
     public static final Actor SYSTEM =
             new Actor(Kind.SYSTEM, "system", Set.of(Duty.values()), List.of());
@@ -28,9 +33,13 @@ public record Actor(
         objects = List.copyOf(objects);
     }
 
-    /** Without grants on records. */
+    /**
+     * Without grants on records.
+     *
+     * @param grants as {@link ServiceGrant#read} reads them
+     */
     public Actor(Kind kind, String name, Set<Duty> duties, List<String> grants) {
-        this(kind, name, duties, grants, List.of());
+        this(kind, name, duties, ServiceGrant.readAll(grants), List.of());
     }
 
     /** What sort of caller it is. */
@@ -75,22 +84,21 @@ public record Actor(
         if (triesServices()) {
             return Optional.of(RecordScope.ALL);
         }
-        var granting = services().filter(grant -> grant.covers(service, resource, wanted)).toList();
-        return granting.isEmpty()
-                ? Optional.empty()
-                : Optional.of(RecordScope.any(granting.stream().map(ServiceGrant::where).toList()));
+        var where = new ArrayList<@Nullable String>();
+        for (var grant : grants) {
+            if (grant.covers(service, resource, wanted)) {
+                where.add(grant.where());
+            }
+        }
+        return where.isEmpty() ? Optional.empty() : Optional.of(RecordScope.any(where));
     }
 
     private boolean triesServices() {
         return kind != Kind.CLIENT && has(Duty.DESIGN);
     }
 
-    private Stream<ServiceGrant> services() {
-        return grants.stream().map(ServiceGrant::read).flatMap(Optional::stream);
-    }
-
     /** Whether anything at all of a service is granted, so that its contract may be read. */
     public boolean maySee(String service) {
-        return triesServices() || services().anyMatch(grant -> grant.isOf(service));
+        return triesServices() || grants.stream().anyMatch(grant -> grant.isOf(service));
     }
 }

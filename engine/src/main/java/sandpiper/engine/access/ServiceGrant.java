@@ -1,5 +1,6 @@
 package sandpiper.engine.access;
 
+import java.util.List;
 import java.util.Optional;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -30,6 +31,11 @@ public record ServiceGrant(
                         new ServiceGrant(
                                 parts.group(1), parts.group(2), parts.group(3), parts.group(4)))
                 : Optional.empty();
+    }
+
+    /** Reads grants; those that have another form grant nothing. */
+    public static List<ServiceGrant> readAll(List<String> texts) {
+        return texts.stream().map(ServiceGrant::read).flatMap(Optional::stream).toList();
     }
 
     boolean covers(String wantedService, String wantedResource, String wantedOperation) {

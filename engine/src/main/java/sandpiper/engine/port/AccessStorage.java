@@ -122,6 +122,9 @@ public interface AccessStorage {
 
     List<StoredUser> users(Session session);
 
+    /** Another number than before whenever users, roles or clients were changed. */
+    long stamp();
+
     void putUser(Transaction transaction, StoredUser user);
 
     void removeUser(Transaction transaction, String name);

@@ -224,7 +224,7 @@ final class Derivation {
     private void propagate(RecordState record) {
         var known = seen(record);
         for (var watch : workspace.logic().watchesOf(record.object())) {
-            if (isHit(watch, record, known) && !totals.keeps(watch, record)) {
+            if (isHit(watch, record, known) && !totals.keeps(watch, record, known)) {
                 dependents(watch, record, known).forEach(one -> markDirty(one, watch.formula()));
             }
         }

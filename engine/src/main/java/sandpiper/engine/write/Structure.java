@@ -88,6 +88,9 @@ final class Structure {
     }
 
     private void checkKey(RecordState record) {
+        if (unit.isKeyFree(record)) {
+            return;
+        }
         var key = record.object().keyFields();
         var values = new ArrayList<>();
         boolean changed = false;

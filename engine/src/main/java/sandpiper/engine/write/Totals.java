@@ -34,12 +34,38 @@ final class Totals {
         static final Share NONE = new Share(null, Nothing.NULL);
     }
 
-    /** Whether a reading is kept right by difference when this record changes. */
-    boolean keeps(Watch watch, RecordState record) {
+    /**
+     * Whether a reading needs nothing when this record changes: its total is kept right by
+     * difference, or the record adds to its totals what it added before.
+     */
+    boolean keeps(Watch watch, RecordState record, Derivation.Seen known) {
         var total = watch.formula().total();
-        return total != null
-                && total.items().name().equals(record.object().name())
-                && !othersChanged(total);
+        if (total != null) {
+            return total.items().name().equals(record.object().name()) && !othersChanged(total);
+        }
+        return !watch.shares().isEmpty()
+                && watch.shares().stream()
+                        .allMatch(share ->
+                                !othersChanged(share) && addsTheSame(share, record, known));
+    }
+
+    private boolean addsTheSame(RunningTotal total, RecordState record, Derivation.Seen known) {
+        var old = before(total, record, known);
+        var now = now(total, record);
+        return Objects.equals(old.owner(), now.owner()) && Values.same(old.value(), now.value());
+    }
+
+    private Share before(RunningTotal total, RecordState record, Derivation.Seen known) {
+        var values = known.values();
+        return values == null
+                ? Share.NONE
+                : share(total, new LogicRecord(workspace, record, values), values);
+    }
+
+    private Share now(RunningTotal total, RecordState record) {
+        return record.isRetired()
+                ? Share.NONE
+                : share(total, record.logic(workspace), record.slots().values());
     }
 
     /** Whether a record that items read on the way is being changed as well. */
@@ -59,16 +85,7 @@ final class Totals {
             if (formula.field().onRead() || othersChanged(total)) {
                 continue;
             }
-            var before = known.values();
-            var old =
-                    before == null
-                            ? Share.NONE
-                            : share(total, new LogicRecord(workspace, record, before), before);
-            var now =
-                    record.isRetired()
-                            ? Share.NONE
-                            : share(total, record.logic(workspace), record.slots().values());
-            apply(formula, total, old, now);
+            apply(formula, total, before(total, record, known), now(total, record));
         }
     }
 

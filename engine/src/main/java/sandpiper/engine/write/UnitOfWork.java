@@ -5,6 +5,7 @@ import com.fasterxml.uuid.NoArgGenerator;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -66,6 +67,7 @@ final class UnitOfWork implements Workspace.Settler {
     private final Structure structure;
     private final InputApplier applier;
     private final Set<RecordState> primaries = new LinkedHashSet<>();
+    private final Set<RecordState> numbered = new HashSet<>();
     private final List<Said> faults = new ArrayList<>();
     private final List<Fault> formulaFaults = new ArrayList<>();
     private final List<Fault> warnings = new ArrayList<>();
@@ -308,6 +310,7 @@ final class UnitOfWork implements Workspace.Settler {
                     .another(transaction, object, List.of(field), List.of(number), -1)
                     .isEmpty()) {
                 record.slots().set(field, number);
+                numbered.add(record);
                 return;
             }
         }
@@ -320,6 +323,14 @@ final class UnitOfWork implements Workspace.Settler {
         fills.fill(record.object(), record.slots(), filled(record));
         number(record);
         numberOf(record);
+    }
+
+    /** Whether the key of a record is a number that was found to be free in this work. */
+    boolean isKeyFree(RecordState record) {
+        var numbering = record.object().numbering();
+        return numbering != null
+                && numbered.contains(record)
+                && record.object().key().equals(List.of(numbering.field()));
     }
 
     private static List<String> filled(RecordState record) {

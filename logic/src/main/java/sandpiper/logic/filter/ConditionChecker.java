@@ -2,21 +2,15 @@ package sandpiper.logic.filter;
 
 import java.time.Clock;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import sandpiper.logic.LogicCode;
 import sandpiper.logic.Problem;
 import sandpiper.logic.Span;
 import sandpiper.logic.check.Checker;
 import sandpiper.logic.check.Setting;
-import sandpiper.logic.condition.Needed;
 import sandpiper.logic.condition.Operand;
 import sandpiper.logic.condition.Selections;
 import sandpiper.logic.condition.SortKey;
-import sandpiper.logic.run.BudgetException;
-import sandpiper.logic.run.Compiler;
-import sandpiper.logic.run.Evaluation;
-import sandpiper.logic.run.RecordSource;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.term.Terms;
 import sandpiper.logic.type.LogicType;
@@ -34,9 +28,14 @@ public final class ConditionChecker {
      *     without one
      */
     public static Checked check(String text, RecordType record, Clock clock) {
+        return prepare(text, record).bind(clock);
+    }
+
+    /** Does the part that is the same whenever the condition is asked for. */
+    static PreparedCondition prepare(String text, RecordType record) {
         var checked = Checker.condition(text, Setting.of(World.EMPTY, record));
         if (!checked.isAccepted()) {
-            return new Checked.Rejected(
+            return PreparedCondition.rejected(
                     checked.problems().stream().filter(Problem::isError).toList());
         }
         var item =
@@ -56,33 +55,20 @@ public final class ConditionChecker {
                     "A filter cannot ask this: it compares fields with each other and with values,"
                             + " joined by and, or and not.");
         }
-        try {
-            var bound = values(selections.get().values(), checked.slots(), clock);
-            return new Checked.Accepted(
-                    Objects.requireNonNull(
-                            selections.get().bind(null, bound, clock.getZone()).condition()));
-        } catch (BudgetException e) {
-            return rejected(LogicCode.TOO_COSTLY, checked.term().span(), e.said());
-        }
+        return PreparedCondition.accepted(selections.get(), checked.slots(), checked.term().span());
     }
 
     /** What to put records in order by, or nothing when a store cannot work it out. */
     public static Optional<Operand> sortKey(RecordType record, List<String> path, Clock clock) {
         return SortKey.of(record, path)
-                .map(key -> key.bind(values(key.values(), 1, clock), clock.getZone()));
+                .map(key ->
+                        key.bind(
+                                PreparedCondition.values(
+                                        PreparedCondition.codes(key.values(), 1), clock),
+                                clock.getZone()));
     }
 
-    private static List<Object> values(List<Needed> needed, int slots, Clock clock) {
-        var run = new Evaluation(clock.instant(), clock.getZone(), RecordSource.NONE);
-        return needed.stream()
-                .map(one -> {
-                    var code = Compiler.compile(one, slots);
-                    return code.run(code.frame(run));
-                })
-                .toList();
-    }
-
-    private static Checked rejected(LogicCode code, Span span, String message) {
-        return new Checked.Rejected(List.of(new Problem(code, span, message)));
+    private static PreparedCondition rejected(LogicCode code, Span span, String message) {
+        return PreparedCondition.rejected(List.of(new Problem(code, span, message)));
     }
 }

@@ -3,9 +3,11 @@ package sandpiper.logic.run;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Set;
 import sandpiper.logic.check.CheckedTerm;
 import sandpiper.logic.condition.Needed;
 import sandpiper.logic.condition.Selections;
+import sandpiper.logic.function.Builtin;
 import sandpiper.logic.syntax.Operator;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.type.LogicType;
@@ -25,6 +27,9 @@ import sandpiper.logic.value.Values;
  * better was measured: see the decision on how logic runs.
  */
 public final class Compiler {
+    /** Functions that make a value from text, whatever the time and the place. */
+    private static final Set<String> FIXED = Set.of("date", "duration");
+
     private Compiler() {}
 
     /** Compiles what the checker accepted. */
@@ -78,7 +83,9 @@ public final class Compiler {
             case Term.Call(var function, var arguments, _, _) ->
                     function.name().equals("not") && arguments.size() == 1
                             ? not(op(arguments.getFirst()))
-                            : call(function, ops(arguments));
+                            : isFixed(function, arguments)
+                                    ? once(call(function, ops(arguments)))
+                                    : call(function, ops(arguments));
             case Term.Aggregate aggregate -> Pushdown.aggregate(aggregate);
             case Term.Invoke invoke -> Closures.invoke(invoke);
             case Term.FunctionOf function -> Closures.function(function);
@@ -90,6 +97,30 @@ public final class Compiler {
 
     static Op[] ops(List<? extends Term> terms) {
         return terms.stream().map(Compiler::op).toArray(Op[]::new);
+    }
+
+    /** Whether a call comes to the same whenever and wherever it is made. */
+    private static boolean isFixed(Builtin function, List<Term> arguments) {
+        return FIXED.contains(function.name())
+                && arguments.size() == 1
+                && arguments.getFirst() instanceof Term.Constant;
+    }
+
+    /** Keeps what came out; nothing is kept of what did not work, so that it is told each time. */
+    private static Op once(Op op) {
+        return new Op() {
+            private volatile Object value = Nothing.NULL;
+
+            @Override
+            public Object eval(Frame frame) {
+                var known = value;
+                if (known == Nothing.NULL) {
+                    known = op.eval(frame);
+                    value = known;
+                }
+                return known;
+            }
+        };
     }
 
     private static Op lookup(Term.Lookup lookup) {

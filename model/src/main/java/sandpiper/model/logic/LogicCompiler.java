@@ -174,6 +174,7 @@ public final class LogicCompiler {
                                     : null);
             formulas.computeIfAbsent(draft.object().name(), _ -> new ArrayList<>()).add(formula);
             if (!draft.field().onRead()) {
+                var shares = new Shares(release, draft.object(), draft.part(), draft.checked());
                 for (var reading : draft.routes().readings()) {
                     if (reading.route().stream().anyMatch(hop -> !(hop instanceof Hop.Into))) {
                         watches.computeIfAbsent(reading.object().name(), _ -> new ArrayList<>())
@@ -182,7 +183,8 @@ public final class LogicCompiler {
                                                 reading.part(),
                                                 reading.field(),
                                                 reading.route(),
-                                                formula));
+                                                formula,
+                                                shares.of(reading.object())));
                     }
                 }
             }

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import sandpiper.logic.filter.Filters;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 
@@ -21,6 +22,8 @@ public final class ReleaseLogic {
     private final Map<String, List<CompiledHandler>> handlers = new HashMap<>();
     private final Map<String, CompiledHandler> handlersByName = new LinkedHashMap<>();
     private final Map<String, CompiledSchedule> schedules = new LinkedHashMap<>();
+
+    private final Filters filters = new Filters();
 
     private ReleaseLogic(
             Release release, List<ObjectLogic> logic, Map<String, List<Watch>> watches) {
@@ -64,6 +67,11 @@ public final class ReleaseLogic {
     public RecordCondition condition(ObjectType object, String text) {
         return conditions.computeIfAbsent(
                 object.name() + '\0' + text, _ -> RecordCondition.of(release, object, text));
+    }
+
+    /** Filters that callers asked for while this release is served. */
+    public Filters filters() {
+        return filters;
     }
 
     /** What reads records of an object from elsewhere. */

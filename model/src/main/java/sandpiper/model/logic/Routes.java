@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.check.Setting;
 import sandpiper.logic.term.Term;
@@ -34,11 +35,16 @@ final class Routes {
     private final sandpiper.model.release.Release release;
     private final Map<Integer, At> places = new HashMap<>();
     private final List<Reading> readings = new ArrayList<>();
+    private final Set<Term> left;
     private boolean watchable = true;
 
     private Routes(
-            sandpiper.model.release.Release release, ObjectType object, @Nullable Part part) {
+            sandpiper.model.release.Release release,
+            ObjectType object,
+            @Nullable Part part,
+            Set<Term> left) {
         this.release = release;
+        this.left = left;
         places.put(Setting.THIS, new At(object, part, List.of()));
         places.put(Setting.OWNER, new At(object, null, List.of()));
     }
@@ -48,7 +54,17 @@ final class Routes {
             ObjectType object,
             @Nullable Part part,
             Term term) {
-        var routes = new Routes(release, object, part);
+        return besides(release, object, part, term, Set.of());
+    }
+
+    /** What an expression reads besides what some of its terms do. */
+    static Routes besides(
+            sandpiper.model.release.Release release,
+            ObjectType object,
+            @Nullable Part part,
+            Term term,
+            Set<Term> left) {
+        var routes = new Routes(release, object, part, left);
         routes.visit(term);
         return routes;
     }
@@ -63,6 +79,9 @@ final class Routes {
     }
 
     private void visit(Term term) {
+        if (left.contains(term)) {
+            return;
+        }
         switch (term) {
             case Term.Filter filter -> {
                 visit(filter.source());

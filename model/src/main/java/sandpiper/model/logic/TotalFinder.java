@@ -39,10 +39,23 @@ final class TotalFinder {
         return new TotalFinder(release, checked).find(field);
     }
 
+    /**
+     * A total that a formula reads besides other things. It cannot be kept by itself, but tells
+     * whether a changed record makes any difference to the formula.
+     */
+    static Optional<RunningTotal> within(
+            Release release, CheckedTerm checked, Term.Aggregate aggregate) {
+        return new TotalFinder(release, checked).find(aggregate, null);
+    }
+
     private Optional<RunningTotal> find(Field field) {
-        if (!(checked.term() instanceof Term.Aggregate aggregate)) {
-            return Optional.empty();
-        }
+        return checked.term() instanceof Term.Aggregate aggregate
+                ? find(aggregate, field)
+                : Optional.empty();
+    }
+
+    /** Takes the field that is to hold the total, or {@code null} when none does. */
+    private Optional<RunningTotal> find(Term.Aggregate aggregate, @Nullable Field field) {
         var total = Selections.total(aggregate);
         if (total.isEmpty()
                 || !(total.get().selections().owner() instanceof Term.Local owner)
@@ -68,7 +81,9 @@ final class TotalFinder {
         }
         notePath(path.subList(0, path.size() - 1));
         var value = value(items.object(), total.get().total().value());
-        if (value != null && !isExact(field, value.last(), total.get().total().function())) {
+        if (field != null
+                && value != null
+                && !isExact(field, value.last(), total.get().total().function())) {
             return Optional.empty();
         }
         var code = value == null ? null : valueCode(aggregate.list());

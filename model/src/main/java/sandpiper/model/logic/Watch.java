@@ -12,9 +12,17 @@ import sandpiper.model.release.Part;
  * @param field what is read
  * @param route how the formula's record comes to the one that is read; gone backwards it leads from
  *     a changed record to those whose formula must be worked out again
+ * @param shares the totals through which alone the formula reads the object; nothing follows from a
+ *     change that leaves what the record adds to them the same. Empty when it reads it otherwise
  */
-public record Watch(@Nullable Part part, Field field, List<Hop> route, Formula formula) {
+public record Watch(
+        @Nullable Part part,
+        Field field,
+        List<Hop> route,
+        Formula formula,
+        List<RunningTotal> shares) {
     public Watch {
         route = List.copyOf(route);
+        shares = List.copyOf(shares);
     }
 }

@@ -41,6 +41,12 @@ public record Field(
                 logic, true);
     }
 
+    /** Quick, since fields are looked up in maps at every write; equal fields have one name. */
+    @Override
+    public int hashCode() {
+        return name.hashCode();
+    }
+
     /** Whether the field links to another record. */
     public boolean isReference() {
         return type instanceof FieldType.Reference;

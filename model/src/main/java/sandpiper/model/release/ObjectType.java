@@ -127,7 +127,17 @@ public record ObjectType(
 
     /** The fields of the natural key, in its order. */
     public List<Field> keyFields() {
-        return key.stream().map(fields::get).toList();
+        var found = new ArrayList<Field>(key.size());
+        for (var fieldName : key) {
+            found.add(fields.get(fieldName));
+        }
+        return found;
+    }
+
+    /** Quick, for the same reason as that of {@link Field}. */
+    @Override
+    public int hashCode() {
+        return name.hashCode();
     }
 
     /** The part of a name, or nothing. */

@@ -22,7 +22,14 @@ import tools.jackson.core.JacksonException;
 
 /** Turns whatever ends a request early into a problem. What is inside stays inside. */
 @RestControllerAdvice
-class ProblemAdvice {
+public class ProblemAdvice {
+    /** What a call is answered with that ended in a failure. */
+    public ResponseEntity<String> failed(Exception e, HttpServletRequest request) {
+        return e instanceof OverloadedException busy
+                ? overloaded(busy, request)
+                : others(e, request);
+    }
+
     @ExceptionHandler
     ResponseEntity<String> overloaded(OverloadedException e, HttpServletRequest request) {
         var headers = new HttpHeaders();

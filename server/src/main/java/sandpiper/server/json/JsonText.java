@@ -1,16 +1,20 @@
 package sandpiper.server.json;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.server.problem.ProblemException;
 import tools.jackson.core.JacksonException;
+import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.StreamReadConstraints;
 import tools.jackson.core.StreamReadFeature;
@@ -30,6 +34,9 @@ public final class JsonText {
 
     private static final int DEEPEST = 50;
     private static final int LONGEST_NUMBER = 100;
+
+    /** Bytes of a usual answer, so that few have to be copied to grow. */
+    private static final int LIKELY_LENGTH = 2_048;
 
     private static final JsonFactory FACTORY =
             JsonFactory.builder()
@@ -156,6 +163,32 @@ public final class JsonText {
     /** Writes plain values; numbers never in exponents. */
     public static String write(Object value) {
         return MAPPER.writeValueAsString(value);
+    }
+
+    /** The bytes of what is written to a generator, in UTF-8. */
+    public static byte[] bytes(Consumer<JsonGenerator> content) {
+        var bytes = new ByteArrayOutputStream(LIKELY_LENGTH);
+        try (var generator = MAPPER.createGenerator(bytes)) {
+            content.accept(generator);
+        }
+        return bytes.toByteArray();
+    }
+
+    /** The same as text. */
+    public static String text(Consumer<JsonGenerator> content) {
+        return new String(bytes(content), StandardCharsets.UTF_8);
+    }
+
+    /** Writes a plain value as a part of something larger. */
+    public static void write(JsonGenerator to, @Nullable Object value) {
+        switch (value) {
+            case null -> to.writeNull();
+            case String text -> to.writeString(text);
+            case Long number -> to.writeNumber(number);
+            case BigDecimal number -> to.writeNumber(number);
+            case Boolean flag -> to.writeBoolean(flag);
+            default -> to.writePOJO(value);
+        }
     }
 
     /** Writes plain values with line breaks, for people. */

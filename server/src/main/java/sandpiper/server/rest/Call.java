@@ -10,6 +10,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.port.Session;
+import sandpiper.engine.read.RecordView;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
@@ -17,17 +18,22 @@ import sandpiper.server.json.JsonText;
 import sandpiper.server.service.Answer;
 import sandpiper.server.service.Preconditions;
 import sandpiper.server.service.Protocol;
+import sandpiper.server.service.RecordWriter;
+import sandpiper.server.service.RecordWriters;
 import sandpiper.server.service.ServiceCall;
 
 /** One call over REST: its address, and how it is answered. */
 final class Call {
+    private final RecordWriters writers;
     private final ServiceCall service;
     private final String base;
 
-    Call(Engine engine, Actor actor, String serviceName, int version, String resourceName) {
+    Call(Engine engine, RecordWriters writers, Actor actor, RestPlace at) {
+        this.writers = writers;
         this.service =
-                new ServiceCall(engine, Protocol.REST, actor, serviceName, version, resourceName);
-        this.base = "/api/%s/v%d/%s".formatted(serviceName, version, resourceName);
+                new ServiceCall(
+                        engine, Protocol.REST, actor, at.service(), at.version(), at.resource());
+        this.base = "/api/" + at.service() + "/v" + at.version() + "/" + at.resource();
     }
 
     /** What it asks for, whatever the protocol. */
@@ -59,19 +65,23 @@ final class Call {
                 done.created() ? 201 : 200,
                 location(live, session, resource, done),
                 Preconditions.tag(view.version()),
-                JsonText.write(given(done, ServiceCall.plain(tree, view))));
+                written(done, writers.of(live, done.object(), tree), view));
     }
 
-    private static Map<String, @Nullable Object> given(
-            Outcome.Done done, Map<String, @Nullable Object> record) {
+    private static String written(Outcome.Done done, RecordWriter writer, RecordView record) {
         var result = done.result();
-        if (result == null) {
-            return record;
-        }
-        var both = new LinkedHashMap<String, @Nullable Object>();
-        both.put("result", result.value());
-        both.put("record", record);
-        return both;
+        return JsonText.text(to -> {
+            if (result == null) {
+                writer.write(to, record);
+                return;
+            }
+            to.writeStartObject();
+            to.writeName("result");
+            JsonText.write(to, result.value());
+            to.writeName("record");
+            writer.write(to, record);
+            to.writeEndObject();
+        });
     }
 
     private @Nullable String location(
@@ -87,7 +97,7 @@ final class Call {
                                 .keyOf(session, object, done.number())
                                 .map(values -> sandpiper.engine.read.KeyText.write(object, values))
                                 .orElse(done.id().toString());
-        return "%s/%s".formatted(base(), UriUtils.encode(key, StandardCharsets.UTF_8));
+        return base + "/" + UriUtils.encode(key, StandardCharsets.UTF_8);
     }
 
     /** The address of the resource, from the root of the server. */

@@ -16,6 +16,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.engine.access.ObjectGrant;
+import sandpiper.engine.access.ServiceGrant;
 import sandpiper.engine.port.AccessStorage.StoredClient;
 import sandpiper.engine.port.AccessStorage.StoredSecret;
 import sandpiper.engine.port.AccessStorage.StoredUser;
@@ -48,6 +49,10 @@ public class Credentials {
      */
     private record Remembered(String quickHash, String storedHash, Instant until) {}
 
+    /** A client as it was at a stamp, with what it may do. */
+    private record Known(long stamp, StoredClient client, Actor actor) {}
+
+    private final Map<String, Known> clients = new ConcurrentHashMap<>();
     private final RateLimits limits;
     private final Seal seal;
     private final PasswordDigests digests = new PasswordDigests();
@@ -62,14 +67,12 @@ public class Credentials {
 
     /** The client of an id and secret, or nothing when they are not right. */
     public Optional<Actor> client(String name, String secret) {
-        var client = engine.read(session -> engine.storage().access().client(session, name));
-        return client.filter(found -> isRight(found, secret)).flatMap(this::use);
+        return known(name).filter(found -> isRight(found.client(), secret)).flatMap(this::use);
     }
 
     /** The client a token was given to, or nothing when it may do nothing any more. */
     Optional<Actor> client(String name) {
-        return engine.read(session -> engine.storage().access().client(session, name))
-                .flatMap(this::use);
+        return known(name).flatMap(this::use);
     }
 
     private boolean isRight(StoredClient client, String secret) {
@@ -92,25 +95,48 @@ public class Credentials {
         if (!PasswordDigests.isInTime(proof, engine.clock().instant())) {
             return Optional.empty();
         }
-        return engine.read(session -> engine.storage().access().client(session, name))
+        return known(name)
                 .filter(found ->
-                        rightSecrets(found).stream()
+                        rightSecrets(found.client()).stream()
                                 .map(StoredSecret::sealed)
                                 .filter(Objects::nonNull)
                                 .map(seal::open)
                                 .flatMap(Optional::stream)
                                 .anyMatch(secret -> PasswordDigests.isRight(proof, secret)))
-                .filter(found -> digests.isFirst(found.name(), proof))
+                .filter(found -> digests.isFirst(found.client().name(), proof))
                 .flatMap(this::use);
     }
 
-    private Optional<Actor> use(StoredClient client) {
+    /** A client, read again only after something of access was changed. */
+    private Optional<Known> known(String name) {
+        long stamp = engine.storage().access().stamp();
+        var before = clients.get(name);
+        if (before != null && before.stamp() == stamp) {
+            return Optional.of(before);
+        }
+        var now =
+                engine.read(session -> engine.storage().access().client(session, name))
+                        .map(client ->
+                                new Known(
+                                        stamp,
+                                        client,
+                                        new Actor(
+                                                Actor.Kind.CLIENT,
+                                                client.name(),
+                                                Set.of(),
+                                                client.grants())));
+        now.ifPresentOrElse(found -> clients.put(name, found), () -> clients.remove(name));
+        return now;
+    }
+
+    private Optional<Actor> use(Known known) {
+        var client = known.client();
         if (client.disabled()) {
             return Optional.empty();
         }
         noteUse(client.name());
         limits.keep(client.name(), client.callsPerMinute());
-        return Optional.of(new Actor(Actor.Kind.CLIENT, client.name(), Set.of(), client.grants()));
+        return Optional.of(known.actor());
     }
 
     private void noteUse(String name) {
@@ -199,6 +225,7 @@ public class Credentials {
                         objects.addAll(role.objects());
                     });
         }
-        return new Actor(Actor.Kind.USER, user.name(), duties, services, objects);
+        return new Actor(
+                Actor.Kind.USER, user.name(), duties, ServiceGrant.readAll(services), objects);
     }
 }

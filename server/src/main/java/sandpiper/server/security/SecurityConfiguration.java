@@ -22,6 +22,7 @@ import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.access.intercept.AuthorizationFilter;
 import org.springframework.security.web.authentication.www.BasicAuthenticationFilter;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.security.web.context.NullSecurityContextRepository;
 import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
@@ -43,6 +44,10 @@ import sandpiper.server.problem.ProblemException;
  */
 @Configuration
 class SecurityConfiguration {
+    private static final String CONTENT_POLICY =
+            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; worker-src"
+                    + " 'self' blob:; frame-ancestors 'none'; base-uri 'self'; form-action 'self'";
+
     @Bean
     PasswordEncoder passwordEncoder() {
         return PasswordEncoderFactories.createDelegatingPasswordEncoder();
@@ -63,9 +68,53 @@ class SecurityConfiguration {
         firewall.setAllowUrlEncodedDoubleSlash(true);
         firewall.setAllowSemicolon(true);
         firewall.setAllowBackSlash(true);
+        // Tomcat refuses what no header may hold.
+        firewall.setAllowedHeaderNames(name -> true);
+        firewall.setAllowedHeaderValues(value -> true);
         firewall.setAllowedParameterNames(name -> true);
         firewall.setAllowedParameterValues(value -> true);
         return firewall;
+    }
+
+    /**
+     * Calls of services that bring their own credentials and no session, which is nearly all of
+     * them: nothing has to be looked up, kept or guarded but who calls.
+     */
+    @Bean
+    @org.springframework.core.annotation.Order(0)
+    SecurityFilterChain callers(
+            HttpSecurity http,
+            Credentials credentials,
+            Tokens tokens,
+            RateLimits limits,
+            Origins origins) {
+        var entry = entryPoint(true);
+        return http.securityMatcher(SecurityConfiguration::isCallOfItsOwn)
+                .cors(origins::allow)
+                .csrf(csrf -> csrf.disable())
+                .sessionManagement(sessions -> sessions.disable())
+                .securityContext(context ->
+                        context.securityContextRepository(new NullSecurityContextRepository()))
+                .servletApi(api -> api.disable())
+                .requestCache(cache -> cache.disable())
+                .logout(logout -> logout.disable())
+                .exceptionHandling(handling -> handling.authenticationEntryPoint(entry))
+                .headers(headers ->
+                        headers.contentSecurityPolicy(
+                                policy -> policy.policyDirectives(CONTENT_POLICY)))
+                .addFilterAfter(new RateLimitFilter(limits), AuthorizationFilter.class)
+                .addFilterBefore(
+                        new BearerFilter(tokens, credentials), BasicAuthenticationFilter.class)
+                .addFilterAt(basic(credentials::client, true), BasicAuthenticationFilter.class)
+                .authorizeHttpRequests(requests -> requests.anyRequest().authenticated())
+                .build();
+    }
+
+    private static boolean isCallOfItsOwn(HttpServletRequest request) {
+        var path = request.getRequestURI();
+        return (path.startsWith("/api/") || path.startsWith("/odata/"))
+                && request.getHeader(HttpHeaders.AUTHORIZATION) != null
+                && request.getRequestedSessionId() == null;
     }
 
     @Bean
@@ -166,12 +215,8 @@ class SecurityConfiguration {
                 .requestCache(cache -> cache.disable())
                 .logout(logout -> logout.disable())
                 .headers(headers ->
-                        headers.contentSecurityPolicy(policy ->
-                                policy.policyDirectives(
-                                        "default-src 'self'; style-src 'self' 'unsafe-inline';"
-                                                + " img-src 'self' data:; worker-src 'self' blob:;"
-                                                + " frame-ancestors 'none'; base-uri 'self';"
-                                                + " form-action 'self'")));
+                        headers.contentSecurityPolicy(
+                                policy -> policy.policyDirectives(CONTENT_POLICY)));
     }
 
     /** Services hand out no cookie: a page that tries them has it from the manage API. */

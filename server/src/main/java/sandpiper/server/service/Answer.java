@@ -4,7 +4,6 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
-import org.springframework.http.ResponseEntity;
 import sandpiper.server.json.JsonText;
 
 /**
@@ -43,19 +42,16 @@ public record Answer(int status, @Nullable String location, @Nullable String tag
                 String.valueOf(plain.get("body")));
     }
 
-    /** As an answer over HTTP; {@code repeated} says that nothing was done this time. */
-    public ResponseEntity<String> entity(boolean repeated) {
-        var answer =
-                ResponseEntity.status(status).header(HttpHeaders.CONTENT_TYPE, "application/json");
+    /** The headers that go with it. */
+    public Map<String, String> headers() {
+        var headers = new LinkedHashMap<String, String>();
+        headers.put(HttpHeaders.CONTENT_TYPE, "application/json");
         if (tag != null) {
-            answer.header(HttpHeaders.ETAG, tag);
+            headers.put(HttpHeaders.ETAG, tag);
         }
         if (location != null) {
-            answer.header(HttpHeaders.LOCATION, location);
+            headers.put(HttpHeaders.LOCATION, location);
         }
-        if (repeated) {
-            answer.header(REPLAYED, "true");
-        }
-        return answer.body(body);
+        return headers;
     }
 }

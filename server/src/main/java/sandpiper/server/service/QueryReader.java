@@ -84,11 +84,16 @@ public final class QueryReader {
 
     /** The condition of the parameter {@code filter}, or {@code null} when there is none. */
     public @Nullable Condition filter(RecordType type, Clock clock) {
+        return filter(text -> ConditionChecker.check(text, type, clock));
+    }
+
+    /** The same, checked in a way of the caller's. */
+    public @Nullable Condition filter(Function<String, Checked> check) {
         var text = text("filter");
         if (text == null) {
             return null;
         }
-        return switch (ConditionChecker.check(text, type, clock)) {
+        return switch (check.apply(text)) {
             case Checked.Accepted(var condition) -> condition;
             case Checked.Rejected(var problems) ->
                     throw new ProblemException(

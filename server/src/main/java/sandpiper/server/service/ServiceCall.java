@@ -264,7 +264,6 @@ public final class ServiceCall {
         var resource = resource(live, Operation.QUERY);
         var object = resource.object();
         var whole = live.release().recordType(object);
-        var filterable = new FilterableRecordType(whole, resource.filterable());
         var sortable = resource.sortable().stream().map(FieldPath::written).toList();
         var clock = engine.clock().withZone(object.zone());
         return new Query(
@@ -272,7 +271,16 @@ public final class ServiceCall {
                 resource.tree(Operation.QUERY).orElseThrow(),
                 Condition.both(
                         engine.records().condition(live, object, scope(resource, Operation.QUERY)),
-                        reader.filter(filterable, clock)),
+                        reader.filter(text ->
+                                live.logic()
+                                        .filters()
+                                        .check(
+                                                via() + " " + resourceName,
+                                                text,
+                                                () ->
+                                                        new FilterableRecordType(
+                                                                whole, resource.filterable()),
+                                                clock))),
                 null,
                 reader.sort(
                         sortable,

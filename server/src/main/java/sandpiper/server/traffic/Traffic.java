@@ -1,6 +1,7 @@
 package sandpiper.server.traffic;
 
 import io.micrometer.core.instrument.MeterRegistry;
+import io.micrometer.core.instrument.Timer;
 import jakarta.annotation.PreDestroy;
 import java.time.Duration;
 import java.time.Instant;
@@ -10,6 +11,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -44,6 +46,10 @@ public class Traffic {
         this.meters = meters;
     }
 
+    private final Map<TimerKey, Timer> timers = new ConcurrentHashMap<>();
+
+    private record TimerKey(Called called, boolean wrong) {}
+
     private record Key(LocalDate day, Called called) {}
 
     private record Sum(long calls, long errors, long micros, long slowest, Instant last) {
@@ -62,21 +68,7 @@ public class Traffic {
         var now = engine.clock().instant();
         long micros = took.toNanos() / 1_000;
         boolean wrong = status >= 400;
-        meters.timer(
-                        "sandpiper.calls",
-                        "service",
-                        called.service() + " v" + called.version(),
-                        "resource",
-                        called.resource(),
-                        "operation",
-                        called.operation(),
-                        "protocol",
-                        called.protocol(),
-                        "client",
-                        called.caller(),
-                        "outcome",
-                        wrong ? "error" : "ok")
-                .record(took);
+        timers.computeIfAbsent(new TimerKey(called, wrong), this::timer).record(took);
         var key = new Key(LocalDate.ofInstant(now, ZoneOffset.UTC), called);
         synchronized (sums) {
             if (sums.size() < MOST_WAITING) {
@@ -94,6 +86,24 @@ public class Traffic {
                                 trace));
             }
         }
+    }
+
+    private Timer timer(TimerKey key) {
+        var called = key.called();
+        return meters.timer(
+                "sandpiper.calls",
+                "service",
+                called.service() + " v" + called.version(),
+                "resource",
+                called.resource(),
+                "operation",
+                called.operation(),
+                "protocol",
+                called.protocol(),
+                "client",
+                called.caller(),
+                "outcome",
+                key.wrong() ? "error" : "ok");
     }
 
     /** Stores what was counted since the last time. */

@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import sandpiper.model.release.Field;
-import sandpiper.model.release.Fields;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.store.table.Tables;
@@ -18,6 +17,7 @@ final class ObjectSql {
     final String load;
     final String insert;
     final String delete;
+    final String keyOf;
     final List<PartSql> parts;
     private final Map<List<String>, String> updates = new ConcurrentHashMap<>();
     private final Map<List<String>, String> byFields = new ConcurrentHashMap<>();
@@ -39,6 +39,13 @@ final class ObjectSql {
                 "insert into %s (%s) values (%s)"
                         .formatted(table, Tables.quoted(inserted), marks(inserted.size()));
         delete = "delete from %s where %s = ?".formatted(table, number);
+        var key = object.keyFields();
+        keyOf =
+                "select %s from %s where %s = ?"
+                        .formatted(
+                                Tables.quoted(key.isEmpty() ? List.of(Tables.ID) : firsts(key)),
+                                table,
+                                number);
         parts = object.parts().stream().map(part -> new PartSql(object, part)).toList();
     }
 
@@ -125,15 +132,9 @@ final class ObjectSql {
                 });
     }
 
-    String keyOf(Fields fields, List<String> key) {
-        var columns =
-                key.isEmpty()
-                        ? List.of(Tables.ID)
-                        : key.stream()
-                                .map(name -> Tables.columns(fields.get(name)).getFirst())
-                                .toList();
-        return "select %s from %s where %s = ?"
-                .formatted(Tables.quoted(columns), table, Tables.quoted(Tables.NUMBER));
+    /** Of a field with several columns the first. */
+    private static List<String> firsts(List<Field> fields) {
+        return fields.stream().map(field -> Tables.columns(field).getFirst()).toList();
     }
 
     private static String marks(int count) {

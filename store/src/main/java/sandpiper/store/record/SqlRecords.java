@@ -37,6 +37,7 @@ public final class SqlRecords implements RecordStorage {
     private final RecordReader reader;
     private final RecordSelector selector;
     private final Map<String, ObjectSql> statements = new HashMap<>();
+    private final AtHand atHand = new AtHand();
 
     public SqlRecords(Release release) {
         this.release = release;
@@ -51,7 +52,10 @@ public final class SqlRecords implements RecordStorage {
 
     @Override
     public Optional<Found> byKey(Session session, ObjectType object, List<Object> key) {
-        return another(session, object, object.keyFields(), key, -1);
+        var known = atHand.byKey(SqlSession.of(session), object, key);
+        return known != null
+                ? Optional.of(known)
+                : another(session, object, object.keyFields(), key, -1);
     }
 
     @Override
@@ -84,9 +88,16 @@ public final class SqlRecords implements RecordStorage {
     @Override
     public Optional<List<@Nullable Object>> keyOf(Session session, ObjectType object, long number) {
         var key = object.keyFields();
+        var known = atHand.record(SqlSession.of(session), object, number);
+        if (known != null && !key.isEmpty()) {
+            return Optional.of(
+                    key.stream()
+                            .<@Nullable Object>map(field -> known.values()[field.index()])
+                            .toList());
+        }
         return SqlSession.of(session)
                 .first(
-                        of(object).keyOf(object.fields(), object.key()),
+                        of(object).keyOf,
                         row -> {
                             var values = new ArrayList<@Nullable Object>();
                             for (int i = 0; i < key.size(); i++) {
@@ -100,6 +111,16 @@ public final class SqlRecords implements RecordStorage {
     @Override
     public Optional<StoredRecord> load(Session session, ObjectType object, long number) {
         var sql = SqlSession.of(session);
+        var known = atHand.record(sql, object, number);
+        if (known != null) {
+            return Optional.of(known);
+        }
+        var read = read(sql, object, number);
+        read.ifPresent(record -> atHand.keep(sql, object, record));
+        return read;
+    }
+
+    private Optional<StoredRecord> read(SqlSession sql, ObjectType object, long number) {
         var statementsOfObject = of(object);
         var items = new ArrayList<List<StoredItem>>();
         for (var part : object.parts()) {
@@ -219,6 +240,8 @@ public final class SqlRecords implements RecordStorage {
         object.fields()
                 .forEach(field -> Values.split(field, record.values()[field.index()], values));
         long number = sql.insert(of(object).insert, values.toArray());
+        // Should it be undone, another may come to have its number.
+        atHand.forget(sql, object, number);
         for (var part : object.parts()) {
             var items = record.items().get(part.index());
             for (int i = 0; i < items.size(); i++) {
@@ -231,6 +254,7 @@ public final class SqlRecords implements RecordStorage {
     @Override
     public void update(
             Transaction transaction, ObjectType object, StoredRecord record, List<Field> changed) {
+        atHand.forget(SqlSession.of(transaction), object, record.number());
         var values = new ArrayList<@Nullable Object>();
         values.add(record.version());
         values.add(record.retired());
@@ -249,6 +273,7 @@ public final class SqlRecords implements RecordStorage {
             long owner,
             StoredItem item,
             int position) {
+        atHand.forget(SqlSession.of(transaction), object, owner);
         var values = new ArrayList<@Nullable Object>();
         values.add(owner);
         values.add(item.line());
@@ -266,6 +291,7 @@ public final class SqlRecords implements RecordStorage {
             StoredItem item,
             int position,
             List<Field> changed) {
+        atHand.forget(SqlSession.of(transaction), object, owner);
         var values = new ArrayList<@Nullable Object>();
         values.add(position);
         changed.forEach(field -> Values.split(field, item.values()[field.index()], values));
@@ -278,6 +304,7 @@ public final class SqlRecords implements RecordStorage {
     @Override
     public void deleteItem(
             Transaction transaction, ObjectType object, Part part, long owner, long line) {
+        atHand.forget(SqlSession.of(transaction), object, owner);
         SqlSession.of(transaction).run(of(object).parts.get(part.index()).delete, owner, line);
     }
 
@@ -288,6 +315,7 @@ public final class SqlRecords implements RecordStorage {
 
     @Override
     public void delete(Transaction transaction, ObjectType object, long number) {
+        atHand.forget(SqlSession.of(transaction), object, number);
         SqlSession.of(transaction).run(of(object).delete, number);
     }
 

@@ -69,6 +69,8 @@ public final class Database implements AutoCloseable {
         config.enforceForeignKeys(true);
         config.setTempStore(SQLiteConfig.TempStore.MEMORY);
         config.setPragma(SQLiteConfig.Pragma.MMAP_SIZE, Long.toString(MAPPED));
+        // The driver would ask for the last number after every statement; we ask when we need it.
+        config.setGetGeneratedKeys(false);
         var source =
                 new SQLiteDataSource(config) {
                     @Override
@@ -92,7 +94,7 @@ public final class Database implements AutoCloseable {
             synchronized (readerStatements) {
                 statements = readerStatements.computeIfAbsent(physical, _ -> new StatementCache());
             }
-            return new SqlSession(physical, statements, "begin", connection);
+            return SqlSession.reading(physical, statements, connection);
         } catch (SQLException e) {
             throw Failures.inWords(e);
         }
@@ -100,7 +102,7 @@ public final class Database implements AutoCloseable {
 
     /** The write transaction; only one at a time, by one thread. */
     public SqlSession write() {
-        return new SqlSession(writer, writerStatements, "begin immediate", () -> {});
+        return SqlSession.writing(writer, writerStatements, () -> {});
     }
 
     /**
@@ -108,7 +110,7 @@ public final class Database implements AutoCloseable {
      */
     public SqlSession reshape() {
         foreignKeys(false);
-        return new SqlSession(writer, writerStatements, "begin immediate", () -> foreignKeys(true));
+        return SqlSession.writing(writer, writerStatements, () -> foreignKeys(true));
     }
 
     /** SQLite takes this only outside a transaction. */

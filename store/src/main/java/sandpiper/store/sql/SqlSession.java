@@ -20,16 +20,43 @@ import sandpiper.engine.port.Transaction;
 public final class SqlSession implements Transaction {
     private final Connection connection;
     private final StatementCache statements;
+    private final boolean writing;
     private final AutoCloseable atEnd;
+    private final List<Runnable> afterCommit = new ArrayList<>();
     private boolean open = true;
 
-    /** Begins with the given statement; {@code atEnd} gives the connection back. */
-    SqlSession(
-            Connection connection, StatementCache statements, String begin, AutoCloseable atEnd) {
+    private SqlSession(
+            Connection connection,
+            StatementCache statements,
+            boolean writing,
+            AutoCloseable atEnd) {
         this.connection = connection;
         this.statements = statements;
+        this.writing = writing;
         this.atEnd = atEnd;
-        run(begin);
+        run(writing ? "begin immediate" : "begin");
+    }
+
+    /** Begins to read; {@code atEnd} gives the connection back. */
+    static SqlSession reading(
+            Connection connection, StatementCache statements, AutoCloseable atEnd) {
+        return new SqlSession(connection, statements, false, atEnd);
+    }
+
+    /** Begins to write, which one thread at a time may do. */
+    static SqlSession writing(
+            Connection connection, StatementCache statements, AutoCloseable atEnd) {
+        return new SqlSession(connection, statements, true, atEnd);
+    }
+
+    /** Whether it is the one transaction that writes. */
+    public boolean isWriting() {
+        return writing;
+    }
+
+    /** Has something done as soon as what was written is durable; not at all if it is undone. */
+    public void afterCommit(Runnable done) {
+        afterCommit.add(done);
     }
 
     /** The session behind the port's interface; there is no other kind. */
@@ -147,6 +174,7 @@ public final class SqlSession implements Transaction {
     public void commit() {
         run("commit");
         open = false;
+        afterCommit.forEach(Runnable::run);
     }
 
     @Override

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Duty;
@@ -22,6 +23,7 @@ import sandpiper.store.sql.SqlSession;
 
 /** Users, clients and settings in their tables. */
 public final class SqlAccess implements AccessStorage {
+    private final AtomicLong stamp = new AtomicLong();
     private static final String USER =
             "select name, label, password_hash, duties, roles, disabled from sandpiper_user";
     private static final String CLIENT =
@@ -50,7 +52,17 @@ public final class SqlAccess implements AccessStorage {
     }
 
     @Override
+    public long stamp() {
+        return stamp.get();
+    }
+
+    private void noteChange(Transaction transaction) {
+        SqlSession.of(transaction).afterCommit(stamp::incrementAndGet);
+    }
+
+    @Override
     public void putUser(Transaction transaction, StoredUser user) {
+        noteChange(transaction);
         SqlSession.of(transaction)
                 .run(
                         "insert or replace into sandpiper_user (name, label, password_hash, duties,"
@@ -65,6 +77,7 @@ public final class SqlAccess implements AccessStorage {
 
     @Override
     public void removeUser(Transaction transaction, String name) {
+        noteChange(transaction);
         SqlSession.of(transaction).run("delete from sandpiper_user where name = ?", name);
     }
 
@@ -106,6 +119,7 @@ public final class SqlAccess implements AccessStorage {
 
     @Override
     public void putRole(Transaction transaction, Role role) {
+        noteChange(transaction);
         removeRole(transaction, role.name());
         var sql = SqlSession.of(transaction);
         sql.run(
@@ -133,6 +147,7 @@ public final class SqlAccess implements AccessStorage {
 
     @Override
     public void removeRole(Transaction transaction, String name) {
+        noteChange(transaction);
         SqlSession.of(transaction).run("delete from sandpiper_role where name = ?", name);
     }
 
@@ -202,6 +217,7 @@ public final class SqlAccess implements AccessStorage {
 
     @Override
     public void putClient(Transaction transaction, StoredClient client) {
+        noteChange(transaction);
         var previous = client.previous();
         SqlSession.of(transaction)
                 .run(
@@ -225,6 +241,7 @@ public final class SqlAccess implements AccessStorage {
 
     @Override
     public void removeClient(Transaction transaction, String name) {
+        noteChange(transaction);
         SqlSession.of(transaction).run("delete from sandpiper_client where name = ?", name);
     }
 

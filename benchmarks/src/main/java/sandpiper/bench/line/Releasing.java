@@ -1,0 +1,97 @@
+package sandpiper.bench.line;
+
+import java.io.IOException;
+import java.time.Duration;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.Executors;
+import sandpiper.bench.Calls;
+import sandpiper.bench.load.Load;
+import sandpiper.bench.load.Measured;
+import sandpiper.client.ManageClient;
+import sandpiper.demo.Demo;
+
+/** Releases over many records while others read and write. */
+public final class Releasing {
+    private static final int CONNECTIONS = 8;
+    private static final String FILE = "gullhaven/objects/stay.yaml";
+    private static final Duration BEFORE = Duration.ofSeconds(1);
+
+    private final Stand stand;
+    private final int stays;
+    private final ManageClient manage;
+
+    /** Takes how many stays there are. */
+    public Releasing(Stand stand, int stays) {
+        this.stand = stand;
+        this.stays = stays;
+        this.manage = new ManageClient(stand.sandpiper().address(), Demo.ADMIN, Demo.PASSWORD);
+    }
+
+    /** Measures a field that is added, and a formula that becomes another. */
+    public void run() throws Exception {
+        release(
+                "release an added field over %,d stays while 8 connections read and create",
+                "under 1 s, none fails",
+                "  remarks: ",
+                "  harbourNote: { type: text, length: 40 }\n  remarks: ");
+        release(
+                "release another formula over %,d stays while 8 connections read and create",
+                "writers wait at most 1 s, none fails",
+                "formula: grossTotal - netTotal",
+                "formula: grossTotal - netTotal + 0 * nights");
+    }
+
+    private void release(String work, String goal, String before, String after) throws Exception {
+        var path = "/manage/v1/draft";
+        for (var file : manage.get(path).path("files")) {
+            if (file.path("path").asString().equals(FILE)) {
+                manage.put(
+                        path + "/file",
+                        Map.of(
+                                "path",
+                                FILE,
+                                "text",
+                                file.path("text").asString().replace(before, after)));
+            }
+        }
+        var rest = Calls.of(stand.sandpiper().address()).getFirst();
+        var result = new double[1];
+        Callable<Boolean> releasing =
+                () -> {
+                    Thread.sleep(BEFORE);
+                    long start = System.nanoTime();
+                    manage.post("/manage/v1/releases", Map.of("acceptFailing", true));
+                    result[0] = (System.nanoTime() - start) / 1e9;
+                    return true;
+                };
+        Measured load;
+        try (var pool = Executors.newSingleThreadExecutor()) {
+            var released = pool.submit(releasing);
+            load =
+                    Load.on(stand.sandpiper().address(), CONNECTIONS)
+                            .countingFailures()
+                            .until(
+                                    released::isDone,
+                                    n -> n % 2 == 0 ? rest.create(n) : rest.read(n));
+            released.get();
+        } catch (ExecutionException e) {
+            throw new IOException(e.getCause());
+        }
+        stand.report()
+                .alone(
+                        work.formatted(stays),
+                        goal,
+                        String.format(
+                                Locale.ROOT,
+                                "%.1f s; the longest request took %.0f ms, p99 %.0f ms, %d of %d"
+                                        + " failed",
+                                result[0],
+                                load.longestMillis(),
+                                load.millis(99),
+                                load.failed(),
+                                load.times().getTotalCount()));
+    }
+}

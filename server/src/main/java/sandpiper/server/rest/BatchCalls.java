@@ -1,0 +1,167 @@
+package sandpiper.server.rest;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Component;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.command.Outcome;
+import sandpiper.engine.command.RecordCommand;
+import sandpiper.engine.command.Request;
+import sandpiper.engine.read.KeyText;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.server.json.JsonText;
+import sandpiper.server.problem.Problem;
+import sandpiper.server.problem.ProblemException;
+import sandpiper.server.service.RecordWriters;
+
+/** Many changes in one request, each done or refused for itself. */
+@Component
+class BatchCalls {
+    private static final int MOST_ITEMS = 1_000;
+
+    private static final Logger LOG = LoggerFactory.getLogger(BatchCalls.class);
+
+    private final Engine engine;
+    private final RecordWriters writers;
+
+    BatchCalls(Engine engine, RecordWriters writers) {
+        this.engine = engine;
+        this.writers = writers;
+    }
+
+    Reply batch(RestPlace place, Actor actor, HttpServletRequest request) throws IOException {
+        var call = new Call(engine, writers, actor, place);
+        var body = JsonText.object(JsonText.bytes(request.getInputStream()));
+        if (!(body.get("items") instanceof List<?> items) || body.size() != 1) {
+            throw new ProblemException(
+                    HttpStatus.BAD_REQUEST,
+                    "The body must be {\"items\": [...]}, each item as in {\"do\": \"create\","
+                            + " \"values\": {...}}.");
+        }
+        if (items.size() > MOST_ITEMS) {
+            throw new ProblemException(
+                    HttpStatus.CONTENT_TOO_LARGE,
+                    "A batch may have %,d items, but has %,d.".formatted(MOST_ITEMS, items.size()));
+        }
+        var requests = new ArrayList<Function<LiveRelease, Request>>();
+        for (int i = 0; i < items.size(); i++) {
+            var command = command(call, items.get(i), i);
+            requests.add(live -> call.service().request(live, command.apply(live), false, null));
+        }
+        // Found out before anything is done: whether each item may be asked at all.
+        var live = engine.live();
+        var asked = requests.stream().map(maker -> maker.apply(live)).toList();
+        LOG.debug("{}: a batch of {}", call.service().via(), asked.size());
+        return results(engine.records().writeTogether(requests));
+    }
+
+    private static Function<LiveRelease, RecordCommand> command(
+            Call call, @Nullable Object item, int place) {
+        if (!(item instanceof Map<?, ?> map) || !(map.get("values") instanceof Map<?, ?> given)) {
+            throw wrong(
+                    place,
+                    "must have do and values, as in {\"do\": \"create\", \"values\": {...}}");
+        }
+        var values = new LinkedHashMap<String, @Nullable Object>();
+        given.forEach((name, value) -> values.put(String.valueOf(name), value));
+        var key = map.get("key") instanceof String text ? text : null;
+        var expected = map.get("version") instanceof Long version ? version : null;
+        if (map.get("version") != null && expected == null) {
+            throw wrong(place, "must have a whole number as version");
+        }
+        return switch (String.valueOf(map.get("do"))) {
+            case "create" -> live -> call.service().create(live, values);
+            case "update" -> {
+                if (key == null) {
+                    throw wrong(place, "needs the key of the record to update");
+                }
+                yield live -> call.service().change(live, key, values, expected);
+            }
+            case "save" -> live -> call.service().save(live, key, values, expected);
+            case "call" -> {
+                var name = map.get("call");
+                if (key == null || name == null) {
+                    throw wrong(place, "needs the key of the record, and what to call on it");
+                }
+                yield live ->
+                        call.service().call(live, key, String.valueOf(name), values, expected);
+            }
+            default -> throw wrong(place, "must say what to do: create, update, save or call");
+        };
+    }
+
+    private static ProblemException wrong(int place, String what) {
+        return new ProblemException(
+                HttpStatus.BAD_REQUEST,
+                "Item %d %s; nothing was done.".formatted(place + 1, what),
+                List.of(new Problem.Wrong("/items/" + place, "SP4000", "This item " + what + ".")));
+    }
+
+    private Reply results(List<Outcome> outcomes) {
+        var results =
+                engine.records()
+                        .read((live, session) ->
+                                outcomes.stream()
+                                        .map(outcome ->
+                                                switch (outcome) {
+                                                    case Outcome.Done done -> {
+                                                        var answer =
+                                                                new LinkedHashMap<String, Object>();
+                                                        answer.put(
+                                                                "status",
+                                                                done.created() ? 201L : 200L);
+                                                        answer.put("id", done.id().toString());
+                                                        answer.put("version", done.version());
+                                                        live.records()
+                                                                .keyOf(
+                                                                        session,
+                                                                        done.object(),
+                                                                        done.number())
+                                                                .filter(key -> !key.isEmpty())
+                                                                .ifPresent(key ->
+                                                                        answer.put(
+                                                                                "key",
+                                                                                KeyText.write(
+                                                                                        done
+                                                                                                .object(),
+                                                                                        key)));
+                                                        var result = done.result();
+                                                        if (result != null
+                                                                && result.value() != null) {
+                                                            answer.put("result", result.value());
+                                                        }
+                                                        yield (Map<String, Object>) answer;
+                                                    }
+                                                    case Outcome.Refused refused ->
+                                                            refusal(refused);
+                                                    case Outcome.Repeated _, Outcome.Returned _ ->
+                                                            new LinkedHashMap<String, Object>(
+                                                                    Map.of("status", 200L));
+                                                })
+                                        .toList());
+        var body = new LinkedHashMap<String, Object>();
+        long done = outcomes.stream().filter(Outcome.Done.class::isInstance).count();
+        body.put("done", done);
+        body.put("failed", outcomes.size() - done);
+        body.put("results", results);
+        return Reply.json(JsonText.bytes(to -> JsonText.write(to, body)));
+    }
+
+    private static Map<String, Object> refusal(Outcome.Refused refused) {
+        var problem = Problem.of(refused);
+        var answer = new LinkedHashMap<String, Object>();
+        answer.put("status", (long) problem.status());
+        answer.put("problem", problem.plain());
+        return answer;
+    }
+}

@@ -1,0 +1,261 @@
+package sandpiper.server.rest;
+
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.stereotype.Component;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.command.Outcome;
+import sandpiper.engine.command.RecordCommand;
+import sandpiper.engine.command.Request;
+import sandpiper.engine.read.Page;
+import sandpiper.engine.write.LiveRelease;
+import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.ResourceType.Operation;
+import sandpiper.server.json.JsonText;
+import sandpiper.server.security.Secrets;
+import sandpiper.server.service.Answer;
+import sandpiper.server.service.Cursors;
+import sandpiper.server.service.IdempotencyKey;
+import sandpiper.server.service.Preconditions;
+import sandpiper.server.service.QueryReader;
+import sandpiper.server.service.RecordWriter;
+import sandpiper.server.service.RecordWriters;
+import sandpiper.server.service.ServiceCall;
+import sandpiper.server.service.Traced;
+import tools.jackson.core.JsonGenerator;
+
+/**
+ * Every service over REST. Which resources there are, with which fields, is looked up in the live
+ * release at each call.
+ *
+ * <p>Follows RFC 9110 (methods, conditional requests), RFC 7396 (merge patch), RFC 8288 (links) and
+ * RFC 9457 (problems).
+ */
+@Component
+class RestCalls {
+    private static final List<String> QUERY_PARAMETERS =
+            List.of("filter", "sort", "limit", "after", "fields", "count");
+
+    private final Engine engine;
+    private final Cursors cursors;
+    private final RecordWriters writers;
+
+    RestCalls(Engine engine, Cursors cursors, RecordWriters writers) {
+        this.engine = engine;
+        this.cursors = cursors;
+        this.writers = writers;
+    }
+
+    Reply query(RestPlace at, Actor actor, HttpServletRequest request) {
+        var call = new Call(engine, writers, actor, at);
+        var reader = new QueryReader(request.getParameterMap(), QUERY_PARAMETERS);
+        var fingerprint = call.base() + "?" + Call.fingerprint(request.getParameterMap());
+        return engine.records()
+                .read((live, session) -> {
+                    var place = cursors.read(fingerprint, reader.text("after"));
+                    var usual = call.service().query(live, reader, place);
+                    var tree = chosen(call.service(), live, usual.tree(), reader);
+                    var page = engine.records().page(live, session, usual.with(tree));
+                    var next = page.next() == null ? null : cursors.write(fingerprint, page.next());
+                    var writer = writers.of(live, usual.object(), tree);
+                    var reply = Reply.json(JsonText.bytes(to -> writePage(to, writer, page, next)));
+                    return next == null
+                            ? reply
+                            : reply.with(
+                                    HttpHeaders.LINK,
+                                    "<" + next(call, request, next) + ">; rel=\"next\"");
+                });
+    }
+
+    private static FieldTree chosen(
+            ServiceCall call, LiveRelease live, FieldTree usual, QueryReader reader) {
+        if (reader.text("fields") == null) {
+            return usual;
+        }
+        var able = usual.beside(call.alsoReadable(live));
+        var names = reader.fields(ServiceCall.names(able));
+        return names == null ? usual : able.only(names);
+    }
+
+    private static void writePage(
+            JsonGenerator to, RecordWriter writer, Page page, @Nullable String next) {
+        to.writeStartObject();
+        to.writeName("items");
+        to.writeStartArray();
+        page.records().forEach(record -> writer.write(to, record));
+        to.writeEndArray();
+        if (next != null) {
+            to.writeName("next");
+            to.writeString(next);
+        }
+        if (page.total() != null) {
+            to.writeName("count");
+            to.writeNumber(page.total());
+        }
+        to.writeEndObject();
+    }
+
+    private static String next(Call call, HttpServletRequest request, String cursor) {
+        var parameters = new StringBuilder("after=").append(cursor);
+        request.getParameterMap()
+                .forEach((name, values) -> {
+                    if (!name.equals("after")) {
+                        parameters
+                                .append('&')
+                                .append(name)
+                                .append('=')
+                                .append(URLEncoder.encode(values[0], StandardCharsets.UTF_8));
+                    }
+                });
+        return call.base() + "?" + parameters;
+    }
+
+    Reply read(RestPlace at, Actor actor, HttpServletRequest request) {
+        var call = new Call(engine, writers, actor, at);
+        var reader = new QueryReader(request.getParameterMap(), List.of("fields"));
+        var ifNoneMatch = request.getHeader(HttpHeaders.IF_NONE_MATCH);
+        return engine.records()
+                .read((live, session) -> {
+                    var type = call.service().resource(live, Operation.READ);
+                    var whole = type.tree(Operation.READ).orElseThrow();
+                    var names =
+                            reader.text("fields") == null
+                                    ? null
+                                    : reader.fields(ServiceCall.names(whole));
+                    var tree = names == null ? whole : whole.only(names);
+                    var record = call.service().read(live, session, at.ofRecord(), tree);
+                    var tag = Preconditions.tag(record.version());
+                    if (Preconditions.isFresh(ifNoneMatch, record.version())) {
+                        return Reply.of(HttpServletResponse.SC_NOT_MODIFIED)
+                                .with(HttpHeaders.ETAG, tag);
+                    }
+                    var writer = writers.of(live, type.object(), tree);
+                    return Reply.json(JsonText.bytes(to -> writer.write(to, record)))
+                            .with(HttpHeaders.ETAG, tag);
+                });
+    }
+
+    Reply create(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
+        var call = new Call(engine, writers, actor, at);
+        var body = JsonText.bytes(request.getInputStream());
+        return change(
+                call,
+                request,
+                body,
+                live ->
+                        call.service().function(live, at.resource()).isPresent()
+                                ? call.service().call(live, at.resource(), JsonText.object(body))
+                                : call.service().create(live, JsonText.object(body)));
+    }
+
+    Reply update(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
+        var call = new Call(engine, writers, actor, at);
+        var body = JsonText.bytes(request.getInputStream());
+        var expected = expectedVersion(request);
+        return change(
+                call,
+                request,
+                body,
+                live ->
+                        call.service()
+                                .change(live, at.ofRecord(), JsonText.object(body), expected));
+    }
+
+    Reply save(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
+        var call = new Call(engine, writers, actor, at);
+        var body = JsonText.bytes(request.getInputStream());
+        var expected = expectedVersion(request);
+        return change(
+                call,
+                request,
+                body,
+                live -> call.service().save(live, at.ofRecord(), JsonText.object(body), expected));
+    }
+
+    Reply call(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
+        var call = new Call(engine, writers, actor, at);
+        var expected = expectedVersion(request);
+        var body = JsonText.bytes(request.getInputStream());
+        var name = String.valueOf(at.call());
+        return change(
+                call,
+                request,
+                body,
+                live -> call.service().call(live, at.ofRecord(), name, arguments(body), expected));
+    }
+
+    private static @Nullable Long expectedVersion(HttpServletRequest request) {
+        return Preconditions.expectedVersion(request.getHeader(HttpHeaders.IF_MATCH));
+    }
+
+    /** Nothing at all is the same as no arguments. */
+    private static Map<String, @Nullable Object> arguments(byte[] body) {
+        return body.length == 0 ? Map.of() : JsonText.object(body);
+    }
+
+    Reply remove(RestPlace at, Actor actor, HttpServletRequest request) {
+        var call = new Call(engine, writers, actor, at);
+        var expected = expectedVersion(request);
+        var outcome =
+                engine.records()
+                        .write(live ->
+                                call.service()
+                                        .request(
+                                                live,
+                                                call.service()
+                                                        .remove(live, at.ofRecord(), expected),
+                                                false,
+                                                null));
+        return outcome instanceof Outcome.Refused refused
+                ? Reply.of(refused)
+                : Reply.of(HttpServletResponse.SC_NO_CONTENT);
+    }
+
+    private Reply change(
+            Call call,
+            HttpServletRequest http,
+            byte[] body,
+            Function<LiveRelease, RecordCommand> command) {
+        var once = once(call, http, body);
+        boolean traced = Traced.isAsked(http);
+        var outcome =
+                engine.records()
+                        .write(live ->
+                                call.service().request(live, command.apply(live), traced, once));
+        return switch (outcome) {
+            case Outcome.Refused refused -> Reply.of(refused);
+            case Outcome.Repeated(var answer) -> Reply.of(Answer.read(answer), true);
+            case Outcome.Success done ->
+                    engine.records()
+                            .read((live, session) ->
+                                    Reply.of(call.answer(live, session, done), false))
+                            .with(Traced.headers(done.trace(), done.warnings()));
+        };
+    }
+
+    private Request.@Nullable Once once(Call call, HttpServletRequest http, byte[] body) {
+        var key = IdempotencyKey.of(http);
+        if (key == null) {
+            return null;
+        }
+        var asked =
+                "%s %s\n%s"
+                        .formatted(
+                                http.getMethod(),
+                                http.getRequestURI(),
+                                new String(body, StandardCharsets.UTF_8));
+        return new Request.Once(
+                key,
+                Secrets.hash(asked),
+                (session, done) -> call.answer(engine.live(), session, done).write());
+    }
+}
