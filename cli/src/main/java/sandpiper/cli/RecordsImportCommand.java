@@ -3,21 +3,21 @@ package sandpiper.cli;
 import static sandpiper.client.ManageClient.escape;
 
 import java.io.IOException;
-import java.io.Reader;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Iterator;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
-import java.util.stream.Stream;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import org.jspecify.annotations.Nullable;
 import me.tongfei.progressbar.ProgressBar;
 import me.tongfei.progressbar.ProgressBarBuilder;
 import me.tongfei.progressbar.ProgressBarStyle;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVRecord;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -26,7 +26,6 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import sandpiper.client.ManageClient;
 import sandpiper.client.RefusedException;
-import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 
 @Command(
@@ -36,11 +35,17 @@ import tools.jackson.databind.JsonNode;
             "Create or change records by key, from a CSV file (RFC 4180, field names in the first"
                     + " line) or JSON Lines.",
             "Each row is done or refused for itself; a second run changes nothing that is there"
-                    + " already."
+                    + " already. An import that was interrupted goes on with --resume."
         },
         footer = {"", "Example:", "  sandpiper records import Owner owners.csv"})
 final class RecordsImportCommand implements Callable<Integer> {
-    private static final int BATCH = 200;
+    private static final int BATCH = 500;
+
+    /** Batches on their way at once; the service does one after the other. */
+    private static final int AT_ONCE = 2;
+
+    private static final int MOST_TRIES = 8;
+    private static final long BUSY_WAIT_MILLIS = 500;
     private static final int FAULTS_SHOWN = 20;
 
     @Spec CommandSpec spec;
@@ -59,6 +64,20 @@ final class RecordsImportCommand implements Callable<Integer> {
     @Option(names = "--quiet", description = "No progress bar.")
     boolean quiet;
 
+    @Option(
+            names = "--refused",
+            paramLabel = "FILE",
+            description = {
+                "Write the rows that are refused there, each with its number and why. Mended, it can"
+                        + " be imported itself."
+            })
+    @Nullable Path refusedFile;
+
+    @Option(
+            names = "--resume",
+            description = "Go on where an import of this file was interrupted.")
+    boolean resume;
+
     private int created;
     private int changed;
     private int refused;
@@ -69,16 +88,23 @@ final class RecordsImportCommand implements Callable<Integer> {
             throw new RefusedException(0, "%s cannot be read.".formatted(file), List.of());
         }
         var client = connection.open();
+        var place = new ImportPlace(file, object, client.server());
+        long done = resume ? place.read() : 0;
         try (var bar = progress();
-                var reader = Files.newBufferedReader(file)) {
-            var rows = file.toString().endsWith(".jsonl") ? jsonLines(reader) : csv(reader);
-            send(client, rows, bar);
+                var rows = Rows.of(file);
+                var kept = kept(rows)) {
+            for (long i = 0; i < done && rows.values().hasNext(); i++) {
+                rows.values().next();
+            }
+            bar.stepBy(done);
+            send(new Sending(client, place, bar, kept), rows.values(), done);
         } catch (java.io.UncheckedIOException e) {
             throw new RefusedException(
                     0,
                     "%s is not right: %s.".formatted(file, String.valueOf(e.getMessage())),
                     List.of());
         }
+        place.done();
         var out = spec.commandLine().getOut();
         out.printf(
                 "%,d created, %,d changed or the same, %,d refused%n", created, changed, refused);
@@ -86,15 +112,16 @@ final class RecordsImportCommand implements Callable<Integer> {
         return refused == 0 ? 0 : 1;
     }
 
+    /** Refused rows are kept only where that was asked for. */
+    private @Nullable RefusedRows kept(Rows rows) throws IOException {
+        return refusedFile == null ? null : new RefusedRows(refusedFile, rows.columns());
+    }
+
     private ProgressBar progress() throws IOException {
-        long lines;
-        try (Stream<String> all = Files.lines(file)) {
-            lines = all.count();
-        }
         boolean hidden = quiet || System.console() == null || !System.console().isTerminal();
         return new ProgressBarBuilder()
                 .setTaskName(object)
-                .setInitialMax(lines)
+                .setInitialMax(hidden ? 0 : Rows.lines(file))
                 .setStyle(ProgressBarStyle.ASCII)
                 .setUpdateIntervalMillis(hidden ? Integer.MAX_VALUE : 200)
                 .setConsumer(
@@ -104,87 +131,108 @@ final class RecordsImportCommand implements Callable<Integer> {
                 .build();
     }
 
-    private static Iterator<Object> csv(Reader reader) throws IOException {
-        var records =
-                CSVFormat.RFC4180
-                        .builder()
-                        .setHeader()
-                        .setSkipHeaderRecord(true)
-                        .setIgnoreEmptyLines(true)
-                        .get()
-                        .parse(reader)
-                        .stream();
-        return records.map(RecordsImportCommand::row).iterator();
-    }
+    /** What sending needs. */
+    private record Sending(
+            ManageClient client, ImportPlace place, ProgressBar bar, @Nullable RefusedRows kept) {}
 
-    private static Object row(CSVRecord record) {
-        var values = new LinkedHashMap<String, Object>();
-        record.toMap()
-                .forEach((name, value) -> {
-                    if (!value.isEmpty()) {
-                        values.put(name, value);
+    /** Rows on their way, the first of which has a number, counted from 1. */
+    private record Batch(long first, List<Map<String, Object>> rows, Future<JsonNode> answer) {}
+
+    /** Sends one batch while the next is read and the one before is written down. */
+    private void send(Sending sending, Iterator<Map<String, Object>> rows, long done)
+            throws IOException {
+        var onTheirWay = new ArrayDeque<Batch>();
+        long next = done + 1;
+        try (var pool = Executors.newFixedThreadPool(AT_ONCE)) {
+            while (rows.hasNext() || !onTheirWay.isEmpty()) {
+                if (rows.hasNext() && onTheirWay.size() < AT_ONCE) {
+                    var batch = new ArrayList<Map<String, Object>>();
+                    while (rows.hasNext() && batch.size() < BATCH) {
+                        batch.add(rows.next());
                     }
-                });
-        return (Map<String, Object>) values;
-    }
-
-    private static Iterator<Object> jsonLines(java.io.BufferedReader reader) {
-        return reader.lines()
-                .filter(line -> !line.isBlank())
-                .map(line -> {
-                    try {
-                        return (Object) ManageClient.read(line);
-                    } catch (JacksonException e) {
-                        throw new RefusedException(
-                                0,
-                                "A line is not JSON: %s.".formatted(e.getOriginalMessage()),
-                                List.of());
-                    }
-                })
-                .iterator();
-    }
-
-    private void send(ManageClient client, Iterator<Object> rows, ProgressBar bar) {
-        long first = 1;
-        while (rows.hasNext()) {
-            var batch = new ArrayList<Object>();
-            while (rows.hasNext() && batch.size() < BATCH) {
-                batch.add(rows.next());
-            }
-            var answer =
-                    client.post(
-                            "/manage/v1/records/" + escape(object) + "/batch",
-                            Map.of("items", batch));
-            long row = first;
-            for (var result : answer.path("results")) {
-                count(row++, result);
-            }
-            first = row;
-            bar.stepBy(batch.size());
-        }
-    }
-
-    private void count(long row, JsonNode result) {
-        switch (result.path("status").asString()) {
-            case "created" -> created++;
-            case "changed" -> changed++;
-            default -> {
-                refused++;
-                if (refused <= FAULTS_SHOWN) {
-                    tell(row, result.path("problem"));
+                    onTheirWay.add(
+                            new Batch(
+                                    next, batch, pool.submit(() -> post(sending.client(), batch))));
+                    next += batch.size();
+                } else {
+                    finish(sending, onTheirWay.remove());
                 }
             }
         }
     }
 
-    private void tell(long row, JsonNode problem) {
-        var err = spec.commandLine().getErr();
-        if (problem.path("errors").isEmpty()) {
-            err.printf("row %d: %s%n", row, problem.path("detail").asString());
+    /** Waits and asks again while the service has too much to do. */
+    private JsonNode post(ManageClient client, List<Map<String, Object>> batch)
+            throws InterruptedException {
+        for (int tries = 1; ; tries++) {
+            try {
+                return client.post(
+                        "/manage/v1/records/" + escape(object) + "/batch", Map.of("items", batch));
+            } catch (RefusedException e) {
+                if (tries == MOST_TRIES || (e.status() != 429 && e.status() != 503)) {
+                    throw e;
+                }
+                Thread.sleep(BUSY_WAIT_MILLIS * tries);
+            }
         }
-        problem.path("errors")
-                .forEach(
-                        error -> err.printf("row %d: %s%n", row, error.path("message").asString()));
+    }
+
+    private void finish(Sending sending, Batch batch) throws IOException {
+        long row = batch.first();
+        for (var result : answer(batch).path("results")) {
+            count(sending, row, batch.rows().get((int) (row - batch.first())), result);
+            row++;
+        }
+        sending.place().reached(row - 1);
+        sending.bar().stepBy(batch.rows().size());
+    }
+
+    private JsonNode answer(Batch batch) {
+        try {
+            return batch.answer().get();
+        } catch (ExecutionException e) {
+            var said =
+                    e.getCause() instanceof RefusedException known
+                            ? known
+                            : new RefusedException(0, String.valueOf(e.getCause()), List.of());
+            throw new RefusedException(
+                    said.status(),
+                    "%s Stopped before row %,d; --resume goes on there."
+                            .formatted(said.getMessage(), batch.first()),
+                    said.errors());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new RefusedException(0, "Interrupted.", List.of());
+        }
+    }
+
+    private void count(Sending sending, long row, Map<String, Object> values, JsonNode result)
+            throws IOException {
+        switch (result.path("status").asString()) {
+            case "created" -> created++;
+            case "changed" -> changed++;
+            default -> {
+                refused++;
+                var why = why(result.path("problem"));
+                if (sending.kept() != null) {
+                    sending.kept().add(row, values, why);
+                }
+                if (refused <= FAULTS_SHOWN) {
+                    tell(row, why);
+                }
+            }
+        }
+    }
+
+    private static List<String> why(JsonNode problem) {
+        var why = new ArrayList<String>();
+        problem.path("errors").forEach(error -> why.add(error.path("message").asString()));
+        return why.isEmpty() ? List.of(problem.path("detail").asString()) : why;
+    }
+
+    private void tell(long row, List<String> why) {
+        var err = spec.commandLine().getErr();
+        why.forEach(one -> err.printf("row %d: %s%n", row, one));
         err.flush();
     }
 }

@@ -45,6 +45,12 @@ final class StatusCommand implements Callable<Integer> {
                     waiting == 0
                             ? "The draft is released."
                             : "%d files wait to be released.".formatted(waiting));
+            status.path("working")
+                    .forEach(one ->
+                            out.printf(
+                                    "%s is being worked out for the records that were there: %.0f %%.%n",
+                                    one.path("formula").asString(),
+                                    100 * one.path("share").asDouble()));
             var table = new Table(List.of("Object", "In use", "Retired"));
             status.path("objects")
                     .forEach(object ->

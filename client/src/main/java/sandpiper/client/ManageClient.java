@@ -10,9 +10,12 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Base64;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JacksonException;
+import tools.jackson.core.type.TypeReference;
 import tools.jackson.core.StreamReadFeature;
 import tools.jackson.core.json.JsonFactory;
 import tools.jackson.databind.DeserializationFeature;
@@ -66,6 +69,11 @@ public final class ManageClient {
     /** Reads JSON text; fails with a {@link JacksonException} when it is none. */
     public static JsonNode read(String text) {
         return JSON.readTree(text);
+    }
+
+    /** The members of a JSON object; fails with a {@link JacksonException} when it is none. */
+    public static Map<String, Object> members(String text) {
+        return JSON.readValue(text, new TypeReference<LinkedHashMap<String, Object>>() {});
     }
 
     /** A part of a path or query, with everything escaped that has a meaning there. */

@@ -116,6 +116,7 @@ public final class Engine implements AutoCloseable {
     @Override
     public void close() {
         deliveries.close();
+        releases.close();
         writer.close();
         storage.close();
     }

@@ -11,6 +11,7 @@ import sandpiper.engine.port.AnswerStorage;
 import sandpiper.engine.port.DefinitionStorage;
 import sandpiper.engine.port.EventStorage;
 import sandpiper.engine.port.HistoryStorage;
+import sandpiper.engine.port.RecomputationStorage;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.RunStorage;
 import sandpiper.engine.port.ScheduleStorage;
@@ -32,6 +33,7 @@ import sandpiper.store.system.SqlAnswers;
 import sandpiper.store.system.SqlDefinitions;
 import sandpiper.store.system.SqlEvents;
 import sandpiper.store.system.SqlHistory;
+import sandpiper.store.system.SqlRecomputations;
 import sandpiper.store.system.SqlRuns;
 import sandpiper.store.system.SqlSchedules;
 import sandpiper.store.system.SqlTraces;
@@ -52,6 +54,7 @@ public final class SqliteStorage implements Storage {
     private final SqlSchedules schedules = new SqlSchedules();
     private final SqlWebhooks webhooks = new SqlWebhooks();
     private final SqlRuns runs = new SqlRuns();
+    private final SqlRecomputations recomputations = new SqlRecomputations();
     private final SchemaStorage schema;
 
     private SqliteStorage(Database database, Clock clock) {
@@ -160,6 +163,11 @@ public final class SqliteStorage implements Storage {
     @Override
     public RunStorage runs() {
         return runs;
+    }
+
+    @Override
+    public RecomputationStorage recomputations() {
+        return recomputations;
     }
 
     @Override

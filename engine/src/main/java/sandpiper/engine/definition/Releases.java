@@ -7,13 +7,16 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.concurrent.CompletableFuture;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.port.DefinitionStorage.StoredRelease;
+import sandpiper.engine.port.RecomputationStorage.Open;
 import sandpiper.engine.port.SchemaStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
@@ -31,7 +34,7 @@ import sandpiper.model.logic.ReleaseLogic;
 import sandpiper.model.release.Release;
 
 /** The numbered states of the definitions. The newest one is live. */
-public final class Releases {
+public final class Releases implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Releases.class);
 
     /** How far back calls of a service count as of late. */
@@ -41,7 +44,12 @@ public final class Releases {
     private final Drafts drafts;
     private final Writer writer;
     private final Clock clock;
+    private final Recomputations recomputations;
     private volatile LiveRelease live;
+    private volatile @Nullable Ready ready;
+
+    /** What was compiled ahead, so that nobody who writes has to wait for it. */
+    private record Ready(Map<String, String> files, LiveRelease release) {}
 
     /** Loads the newest release. */
     public Releases(Storage storage, Drafts drafts, Writer writer, Clock clock) {
@@ -50,6 +58,17 @@ public final class Releases {
         this.writer = writer;
         this.clock = clock;
         this.live = newest();
+        this.recomputations = new Recomputations(storage, this::live, writer, clock);
+    }
+
+    /** Formulas that are still being worked out for records that were there. */
+    public List<Recomputations.Progress> recomputing() {
+        return recomputations.progress();
+    }
+
+    @Override
+    public void close() {
+        recomputations.close();
     }
 
     /**
@@ -204,6 +223,7 @@ public final class Releases {
      */
     public CompletableFuture<ReleasePreview.Result> release(
             String note, Accepted accepted, Actor actor) {
+        makeReady(drafts.files());
         return writer.submitAlone(
                 new WriteJob<ReleasePreview.Result>() {
                     @Override
@@ -217,6 +237,19 @@ public final class Releases {
                     }
                 },
                 this::serve);
+    }
+
+    private Optional<LiveRelease> makeReady(Map<String, String> files) {
+        int number = live.number() + 1;
+        var known = ready;
+        if (known != null
+                && known.release().number() == number
+                && known.files().equals(files)) {
+            return Optional.of(known.release());
+        }
+        var release = drafts.check(files).release();
+        release.ifPresent(one -> ready = new Ready(files, liveOf(number, one)));
+        return release.map(_ -> java.util.Objects.requireNonNull(ready).release());
     }
 
     private ReleasePreview.Result releaseIn(
@@ -245,16 +278,14 @@ public final class Releases {
             return new ReleasePreview.Result.Refused(
                     preview, "The draft is the same as the live release.");
         }
-        var release = Objects.requireNonNull(drafts.check(files).compiled());
-        var change = ReleaseChange.between(live.release(), release);
+        var next = makeReady(files).orElseThrow();
+        var change = ReleaseChange.between(live.release(), next.release());
         storage.schema().apply(transaction, change);
-        new Recomputation(
-                        liveOf(live.number() + 1, release),
-                        transaction,
-                        storage.events(),
-                        actor,
-                        clock.instant())
-                .run(change);
+        new Recomputation(next, transaction, storage.events(), actor, clock.instant())
+                .run(change)
+                .forEach(formula ->
+                        storage.recomputations()
+                                .put(transaction, new Open(formula.written(), 0)));
         var stored =
                 new StoredRelease(
                         live.number() + 1, clock.instant(), actor.name(), note, preview.changes());
@@ -264,7 +295,9 @@ public final class Releases {
 
     private void serve(ReleasePreview.Result result) {
         if (result instanceof ReleasePreview.Result.Released(var stored)) {
-            live = newest();
+            live = Objects.requireNonNull(ready).release();
+            ready = null;
+            recomputations.wake();
             LOG.info("Release {} is live", stored.number());
         }
     }

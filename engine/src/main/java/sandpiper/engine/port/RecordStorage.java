@@ -70,6 +70,12 @@ public interface RecordStorage {
             List<Selection.Order> order,
             int limit);
 
+    /** Numbers of the records in use behind a number, in their order. */
+    List<Long> numbersAfter(Session session, ObjectType object, long number, int limit);
+
+    /** The highest number of a record; 0 when there is none. */
+    long highest(Session session, ObjectType object);
+
     /**
      * One value over the records in use for which a condition holds, in stored form.
      *

@@ -41,6 +41,8 @@ public interface Storage extends AutoCloseable {
 
     RunStorage runs();
 
+    RecomputationStorage recomputations();
+
     @Override
     void close();
 }

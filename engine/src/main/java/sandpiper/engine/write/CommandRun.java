@@ -364,7 +364,7 @@ final class CommandRun {
             return refused;
         }
         unit.settle();
-        unit.workspace().touched().remove(there);
+        unit.workspace().untouch(there);
         unit.store();
         var key = unit.workspace().written(there);
         var done = unit.flush().delete(there, stored);

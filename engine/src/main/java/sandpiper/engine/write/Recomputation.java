@@ -16,8 +16,11 @@ import sandpiper.model.release.ObjectType;
 
 /** Works out again what formulas give, for all records that are there, when formulas change. */
 public final class Recomputation {
-    /** Records held at once. */
-    private static final int BATCH = 500;
+    /** Records held at once; somebody who writes waits for no more than these. */
+    private static final int BATCH = 200;
+
+    /** Values that are worked out within a release; more are left for afterwards. */
+    private static final int MOST_AT_ONCE = 5_000;
 
     private final LiveRelease live;
     private final Transaction transaction;
@@ -38,8 +41,30 @@ public final class Recomputation {
         this.now = now;
     }
 
-    /** Works out every formula that is new or differs. */
-    public void run(ReleaseChange change) {
+    /**
+     * Works out every formula that is new or differs, when that is soon done.
+     *
+     * @return the formulas that are left for afterwards: all or none, since they may read each other
+     */
+    public List<Formula> run(ReleaseChange change) {
+        var formulas = changed(change);
+        long values = 0;
+        for (var formula : formulas) {
+            values += live.records().count(transaction, formula.object()).inUse();
+        }
+        if (values > MOST_AT_ONCE) {
+            return formulas;
+        }
+        for (var formula : formulas) {
+            long reached = 0;
+            while (reached >= 0) {
+                reached = some(formula, reached);
+            }
+        }
+        return List.of();
+    }
+
+    private List<Formula> changed(ReleaseChange change) {
         var formulas = new ArrayList<Formula>();
         for (var object : change.objects()) {
             var after = object.after();
@@ -71,16 +96,23 @@ public final class Recomputation {
             }
         }
         formulas.sort(Comparator.comparingInt(Formula::rank));
-        formulas.forEach(this::run);
+        return formulas;
     }
 
-    /** Works out one formula for all records of its object. */
-    private void run(Formula formula) {
+    /**
+     * Works out one formula for some records.
+     *
+     * @param after the number behind which they begin
+     * @return the number of the last of them, or a number below 0 when there were none
+     */
+    public long some(Formula formula, long after) {
         var object = formula.object();
-        var numbers = live.records().numbers(transaction, object, null, Integer.MAX_VALUE);
-        for (int from = 0; from < numbers.size(); from += BATCH) {
-            run(formula, object, numbers.subList(from, Math.min(from + BATCH, numbers.size())));
+        var numbers = live.records().numbersAfter(transaction, object, after, BATCH);
+        if (numbers.isEmpty()) {
+            return -1;
         }
+        run(formula, object, numbers);
+        return numbers.getLast();
     }
 
     private void run(Formula formula, ObjectType object, List<Long> numbers) {

@@ -1,8 +1,9 @@
 package sandpiper.engine.write;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
-import java.util.Objects;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.RecordCode;
@@ -10,15 +11,30 @@ import sandpiper.engine.read.KeyText;
 import sandpiper.logic.Quoted;
 import sandpiper.model.Names;
 import sandpiper.model.release.Field;
+import sandpiper.model.release.ObjectType;
 
 /** Checks what every record needs whatever its rules: required fields, keys, unique values. */
 final class Structure {
     private final UnitOfWork unit;
     private final Workspace workspace;
+    private @Nullable Map<Distinct, Map<List<@Nullable Object>, List<RecordState>>> checking;
 
     Structure(UnitOfWork unit, Workspace workspace) {
         this.unit = unit;
         this.workspace = workspace;
+    }
+
+    /** What no two records may share: fields of an object. */
+    private record Distinct(String object, List<Field> fields) {}
+
+    /** Checks many records, whose values do not change meanwhile. */
+    void gathered(Runnable checks) {
+        checking = new HashMap<>();
+        try {
+            checks.run();
+        } finally {
+            checking = null;
+        }
     }
 
     void check(RecordState record) {
@@ -132,21 +148,34 @@ final class Structure {
                                 values,
                                 record.number())
                         .isPresent()
-                || workspace.touched().stream()
-                        .anyMatch(other ->
-                                other != record
-                                        && other.number() < 0
-                                        && other.object().name().equals(record.object().name())
-                                        && sameValues(other, fields, values));
+                || unsaved(record.object(), fields)
+                        .getOrDefault(values, List.of())
+                        .stream()
+                        .anyMatch(other -> other != record);
     }
 
-    private static boolean sameValues(
-            RecordState record, List<Field> fields, List<? extends @Nullable Object> values) {
-        for (int i = 0; i < fields.size(); i++) {
-            if (!Objects.equals(record.slots().get(fields.get(i)), values.get(i))) {
-                return false;
+    /**
+     * Records of this work that are in no table yet, by some of their values. While many are
+     * checked one after the other they are gathered once.
+     */
+    private Map<List<@Nullable Object>, List<RecordState>> unsaved(
+            ObjectType object, List<Field> fields) {
+        return checking == null
+                ? gather(object, fields)
+                : checking.computeIfAbsent(
+                        new Distinct(object.name(), fields), _ -> gather(object, fields));
+    }
+
+    private Map<List<@Nullable Object>, List<RecordState>> gather(
+            ObjectType object, List<Field> fields) {
+        var byValues = new HashMap<List<@Nullable Object>, List<RecordState>>();
+        for (var record : workspace.touched(object.name())) {
+            if (record.number() < 0) {
+                var values = new ArrayList<@Nullable Object>();
+                fields.forEach(field -> values.add(record.slots().get(field)));
+                byValues.computeIfAbsent(values, _ -> new ArrayList<>()).add(record);
             }
         }
-        return true;
+        return byValues;
     }
 }

@@ -70,12 +70,14 @@ final class Totals {
 
     /** Whether a record that items read on the way is being changed as well. */
     private boolean othersChanged(RunningTotal total) {
-        return !total.others().isEmpty()
-                && workspace.touched().stream()
-                        .anyMatch(one ->
-                                total.others().contains(one.object().name())
-                                        && !one.isNew()
-                                        && one.slots().isChangedByHand());
+        for (var object : total.others()) {
+            for (var record : workspace.touched(object)) {
+                if (!record.isNew() && record.slots().isChangedByHand()) {
+                    return true;
+                }
+            }
+        }
+        return false;
     }
 
     /** Lets every total follow what a record adds to it. */

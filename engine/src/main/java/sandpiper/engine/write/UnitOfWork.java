@@ -365,10 +365,14 @@ final class UnitOfWork implements Workspace.Settler {
     }
 
     private void check() {
-        for (var record : List.copyOf(workspace.touched())) {
-            if (record.isChangedByHand() || isPrimary(record)) {
-                structure.check(record);
+        structure.gathered(() -> {
+            for (var record : List.copyOf(workspace.touched())) {
+                if (record.isChangedByHand() || isPrimary(record)) {
+                    structure.check(record);
+                }
             }
+        });
+        for (var record : List.copyOf(workspace.touched())) {
             if (record.isChanged() || !lifecycles.taken(record).isEmpty()) {
                 guards.check(record);
             }
@@ -378,9 +382,7 @@ final class UnitOfWork implements Workspace.Settler {
     /** Puts everything that was changed into the tables, so that they can be asked. */
     @Override
     public void settle() {
-        for (var record : List.copyOf(workspace.touched())) {
-            push(record);
-        }
+        structure.gathered(() -> List.copyOf(workspace.touched()).forEach(this::push));
     }
 
     private void push(RecordState record) {

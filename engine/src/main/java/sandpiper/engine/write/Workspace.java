@@ -3,6 +3,7 @@ package sandpiper.engine.write;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -53,6 +54,7 @@ final class Workspace implements RecordSource {
     private final String by;
     private final Map<String, Map<Long, RecordState>> records = new HashMap<>();
     private final Set<RecordState> touched = new LinkedHashSet<>();
+    private final Map<String, Set<RecordState>> touchedByObject = new HashMap<>();
     private final Evaluation evaluation;
     private int loaded;
 
@@ -170,8 +172,23 @@ final class Workspace implements RecordSource {
         return touched;
     }
 
+    /** Those of one object. */
+    Collection<RecordState> touched(String object) {
+        return touchedByObject.getOrDefault(object, Set.of());
+    }
+
     void touch(RecordState state) {
-        touched.add(state);
+        if (touched.add(state)) {
+            touchedByObject
+                    .computeIfAbsent(state.object().name(), _ -> new LinkedHashSet<>())
+                    .add(state);
+        }
+    }
+
+    /** Leaves a record out that turned out to be another. */
+    void untouch(RecordState state) {
+        touched.remove(state);
+        touchedByObject.getOrDefault(state.object().name(), new LinkedHashSet<>()).remove(state);
     }
 
     /** The value of a field as logic sees it. */

@@ -42,6 +42,9 @@ class StatusController {
             String by,
             String via) {}
 
+    /** A formula that is being worked out again for records that were there; share from 0 to 1. */
+    record Working(String formula, double share) {}
+
     /** An instance at a glance. {@code release} is 0 before the first. */
     record Status(
             String version,
@@ -49,6 +52,7 @@ class StatusController {
             int changedFiles,
             int errors,
             int services,
+            List<Working> working,
             List<ObjectCount> objects,
             List<Latest> latest) {}
 
@@ -82,6 +86,9 @@ class StatusController {
                 preview.files().size(),
                 errors,
                 live.release().services().size(),
+                engine.releases().recomputing().stream()
+                        .map(one -> new Working(one.formula(), one.share()))
+                        .toList(),
                 counts,
                 engine.records().latestChanges(LATEST).stream()
                         .filter(entry -> actor.on(entry.object()).seesAll())

@@ -18,6 +18,8 @@ final class ObjectSql {
     final String insert;
     final String delete;
     final String keyOf;
+    final String after;
+    final String highest;
     final List<PartSql> parts;
     private final Map<List<String>, String> updates = new ConcurrentHashMap<>();
     private final Map<List<String>, String> byFields = new ConcurrentHashMap<>();
@@ -46,6 +48,10 @@ final class ObjectSql {
                                 Tables.quoted(key.isEmpty() ? List.of(Tables.ID) : firsts(key)),
                                 table,
                                 number);
+        after =
+                "select %1$s from %2$s where %1$s > ? and %3$s = 0 order by %1$s limit ?"
+                        .formatted(number, table, Tables.quoted(Tables.RETIRED));
+        highest = "select max(%s) from %s".formatted(number, table);
         parts = object.parts().stream().map(part -> new PartSql(object, part)).toList();
     }
 

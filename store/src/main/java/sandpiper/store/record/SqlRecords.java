@@ -191,6 +191,18 @@ public final class SqlRecords implements RecordStorage {
     }
 
     @Override
+    public List<Long> numbersAfter(
+            Session session, ObjectType object, long number, int limit) {
+        return SqlSession.of(session)
+                .list(of(object).after, row -> row.getLong(1), number, (long) limit);
+    }
+
+    @Override
+    public long highest(Session session, ObjectType object) {
+        return SqlSession.of(session).number(of(object).highest);
+    }
+
+    @Override
     public @Nullable Object total(
             Session session,
             ObjectType object,

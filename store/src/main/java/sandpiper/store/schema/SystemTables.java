@@ -291,6 +291,13 @@ public final class SystemTables {
                               via text not null,
                               trace blob
                             )\
+                            """),
+                    List.of(
+                            """
+                            create table sandpiper_recomputation (
+                              formula text primary key,
+                              reached integer not null
+                            ) without rowid\
                             """));
 
     private SystemTables() {}
