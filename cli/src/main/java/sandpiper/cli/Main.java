@@ -40,6 +40,7 @@ public final class Main {
                     UsersCommand.class,
                     RolesCommand.class,
                     TrafficCommand.class,
+                    BackupCommand.class,
                     StatusCommand.class,
                     AutoComplete.GenerateCompletion.class);
 

@@ -1,11 +1,15 @@
 package sandpiper.cli;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
+import sandpiper.client.RefusedException;
 import sandpiper.server.SandpiperServer;
 import sandpiper.server.config.Settings;
 
@@ -16,7 +20,10 @@ import sandpiper.server.config.Settings;
         footer = {
             "",
             "Example:",
-            "  sandpiper serve --data /var/lib/sandpiper/data.db --port 8080"
+            "  sandpiper serve --data /var/lib/sandpiper/data.db --port 8080",
+            "",
+            "Every setting can also stand in a file (--config) or the environment: see",
+            "docs/guide/operating.md."
         })
 final class ServeCommand implements Callable<Integer> {
     /** No exit code of its own: the process lives as long as the service. */
@@ -27,21 +34,35 @@ final class ServeCommand implements Callable<Integer> {
     @Option(
             names = "--data",
             paramLabel = "FILE",
-            defaultValue = ".sandpiper/data.db",
-            description = "The file that holds everything (default: ${DEFAULT-VALUE}).")
-    Path data;
+            description = "The file that holds everything (usually .sandpiper/data.db).")
+    @Nullable Path data;
 
     @Option(
             names = "--port",
-            defaultValue = "8080",
-            description = "The port to answer on (default: ${DEFAULT-VALUE}).")
-    int port;
+            paramLabel = "N",
+            description = "The port to answer on (usually 8080; 0 for any that is free).")
+    @Nullable Integer port;
+
+    @Option(
+            names = "--config",
+            paramLabel = "FILE",
+            description = "A file with settings, in YAML or as properties.")
+    @Nullable Path config;
+
+    /** A file with settings that is named must be there. */
+    private @Nullable Path existing() {
+        if (config != null && !Files.isReadable(config)) {
+            throw new RefusedException(0, "%s cannot be read.".formatted(config), List.of());
+        }
+        return config == null ? null : config.toAbsolutePath();
+    }
 
     @Override
     public Integer call() {
         var running =
                 SandpiperServer.start(
-                        new Settings(data, port, System.getenv("SANDPIPER_FIRST_PASSWORD")));
+                        new Settings(
+                                data, port, System.getenv("SANDPIPER_FIRST_PASSWORD"), existing()));
         var out = spec.commandLine().getOut();
         out.println("Sandpiper answers at " + running.address());
         out.flush();

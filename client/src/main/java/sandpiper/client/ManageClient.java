@@ -7,6 +7,9 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Base64;
@@ -26,6 +29,7 @@ import tools.jackson.databind.json.JsonMapper;
 public final class ManageClient {
     private static final Duration CONNECT = Duration.ofSeconds(5);
     private static final Duration ANSWER = Duration.ofMinutes(2);
+    private static final Duration DOWNLOAD = Duration.ofHours(2);
 
     private static final JsonMapper JSON =
             JsonMapper.builder(
@@ -95,6 +99,28 @@ public final class ManageClient {
         return call("GET", path, null, null);
     }
 
+    /** Writes what is at a path to a file, however long that takes. */
+    public void download(String path, Path to) {
+        var request = request("GET", path, null).timeout(DOWNLOAD).build();
+        try {
+            var answer = http.send(request, HttpResponse.BodyHandlers.ofInputStream());
+            try (var body = answer.body()) {
+                if (answer.statusCode() >= 300) {
+                    throw refused(
+                            answer.statusCode(),
+                            new String(body.readAllBytes(), StandardCharsets.UTF_8));
+                }
+                Files.copy(body, to, StandardCopyOption.REPLACE_EXISTING);
+            }
+        } catch (IOException e) {
+            throw new RefusedException(
+                    0, "%s could not be fetched: %s".formatted(path, e.getMessage()), List.of());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new RefusedException(0, "Interrupted.", List.of());
+        }
+    }
+
     public JsonNode post(String path, Object body) {
         return read(call("POST", path, write(body), null));
     }
@@ -113,23 +139,14 @@ public final class ManageClient {
     }
 
     private String call(String method, String path, @Nullable String body, @Nullable Long version) {
-        var request =
-                HttpRequest.newBuilder(URI.create(server + path))
-                        .timeout(ANSWER)
-                        .header("Authorization", authorization)
-                        .header("Content-Type", "application/json")
-                        .method(
-                                method,
-                                body == null
-                                        ? HttpRequest.BodyPublishers.noBody()
-                                        : HttpRequest.BodyPublishers.ofString(body));
+        var request = request(method, path, body);
         if (version != null) {
             request.header("If-Match", "\"" + version + "\"");
         }
         try {
             var answer = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
             if (answer.statusCode() >= 300) {
-                throw refused(answer);
+                throw refused(answer.statusCode(), answer.body());
             }
             return answer.body().isEmpty() ? "null" : answer.body();
         } catch (IOException e) {
@@ -144,9 +161,21 @@ public final class ManageClient {
         }
     }
 
-    private static RefusedException refused(HttpResponse<String> answer) {
+    private HttpRequest.Builder request(String method, String path, @Nullable String body) {
+        return HttpRequest.newBuilder(URI.create(server + path))
+                .timeout(ANSWER)
+                .header("Authorization", authorization)
+                .header("Content-Type", "application/json")
+                .method(
+                        method,
+                        body == null
+                                ? HttpRequest.BodyPublishers.noBody()
+                                : HttpRequest.BodyPublishers.ofString(body));
+    }
+
+    private static RefusedException refused(int status, String body) {
         try {
-            var problem = read(answer.body());
+            var problem = read(body);
             var errors = new ArrayList<String>();
             for (var error : problem.path("errors")) {
                 var pointer = error.path("pointer").asString("");
@@ -156,11 +185,11 @@ public final class ManageClient {
                                 : pointer.substring(1) + ": " + error.path("message").asString(""));
             }
             return new RefusedException(
-                    answer.statusCode(), problem.path("detail").asString(""), errors);
+                    status, problem.path("detail").asString(""), errors);
         } catch (JacksonException e) {
             return new RefusedException(
-                    answer.statusCode(),
-                    "The server answered %d.".formatted(answer.statusCode()),
+                    status,
+                    "The server answered %d.".formatted(status),
                     List.of());
         }
     }

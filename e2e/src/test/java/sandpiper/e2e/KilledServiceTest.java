@@ -2,10 +2,7 @@ package sandpiper.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.BufferedReader;
 import java.io.IOException;
-import java.io.InputStreamReader;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -14,7 +11,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
-import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -27,7 +23,6 @@ import tools.jackson.databind.JsonNode;
 
 /** The service is killed while events are on their way, as a machine that loses its power. */
 class KilledServiceTest {
-    private static final String ANSWERS = "Sandpiper answers at ";
     private static final int WRITERS = 4;
     private static final int ENOUGH = 120;
     private static final Map<String, String> FILES =
@@ -61,47 +56,26 @@ class KilledServiceTest {
                     """);
 
     @TempDir private Path folder;
-    private Process service;
+    private ServiceProcess service;
 
     @AfterEach
     void stop() {
         if (service != null) {
-            service.destroyForcibly();
+            service.close();
         }
     }
 
     /** Starts the service as a program of its own and gives a client of it. */
     private ManageClient start(Bookkeeping bookkeeping) throws IOException {
-        var builder =
-                new ProcessBuilder(
-                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                        "--enable-native-access=ALL-UNNAMED",
-                        "-cp",
-                        System.getProperty("java.class.path"),
-                        "sandpiper.cli.Main",
-                        "serve",
-                        "--port",
-                        "0",
-                        "--data",
-                        folder.resolve("data.db").toString());
-        builder.environment().put("SANDPIPER_FIRST_PASSWORD", Demo.PASSWORD);
-        builder.environment().put("SANDPIPER_WEBHOOKS_ALLOW", bookkeeping.place());
-        builder.environment()
-                .put("SANDPIPER_WEBHOOKS_RETRIES", "PT0.2S,PT0.5S,PT1S,PT1S,PT1S,PT1S");
-        service = builder.redirectErrorStream(true).start();
-        var out =
-                new BufferedReader(
-                        new InputStreamReader(service.getInputStream(), StandardCharsets.UTF_8));
-        var said = new StringBuilder();
-        for (var line = out.readLine(); line != null; line = out.readLine()) {
-            said.append(line).append('\n');
-            if (line.startsWith(ANSWERS)) {
-                Thread.ofVirtual().start(() -> out.lines().forEach(_ -> {}));
-                return new ManageClient(
-                        line.substring(ANSWERS.length()), Demo.ADMIN, Demo.PASSWORD);
-            }
-        }
-        throw new AssertionError("It did not start:\n" + said);
+        service =
+                ServiceProcess.start(
+                        folder.resolve("data.db"),
+                        Map.of(
+                                "SANDPIPER_WEBHOOKS_ALLOW",
+                                bookkeeping.place(),
+                                "SANDPIPER_WEBHOOKS_RETRIES",
+                                "PT0.2S,PT0.5S,PT1S,PT1S,PT1S,PT1S"));
+        return service.client();
     }
 
     @Test
@@ -162,8 +136,7 @@ class KilledServiceTest {
             while (answered.size() < ENOUGH && Instant.now().isBefore(end)) {
                 Thread.sleep(5);
             }
-            service.destroyForcibly();
-            assertThat(service.waitFor(30, TimeUnit.SECONDS)).isTrue();
+            service.kill();
         }
         return answered;
     }

@@ -5,10 +5,11 @@ import java.time.Duration;
 import java.util.function.Function;
 import sandpiper.engine.definition.Drafts;
 import sandpiper.engine.definition.Releases;
-import sandpiper.engine.delivery.Backoff;
 import sandpiper.engine.delivery.Deliveries;
+import sandpiper.engine.port.RecomputationStorage.Open;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
+import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.engine.write.Outbox;
@@ -34,17 +35,17 @@ public final class Engine implements AutoCloseable {
 
     /** Starts on a storage, which it closes when it is closed itself. */
     public Engine(Storage storage, Clock clock) {
-        this(storage, clock, Backoff.OF_HANDLERS);
+        this(storage, clock, Tuning.USUAL);
     }
 
-    /** The same with other waits between the tries of handlers that fail. */
-    public Engine(Storage storage, Clock clock, Backoff ofHandlers) {
+    /** The same, set up in another way. */
+    public Engine(Storage storage, Clock clock, Tuning tuning) {
         this.storage = storage;
         this.clock = clock;
-        this.writer = new Writer(storage);
+        this.writer = new Writer(storage, tuning.longestQueue(), tuning.pulse());
         this.drafts = new Drafts(storage, writer, clock);
         this.releases = new Releases(storage, drafts, writer, clock);
-        var outbox = new Outbox(storage.events(), Deliveries.listeners());
+        var outbox = new Outbox(storage.events(), Deliveries.listeners(), tuning.pulse());
         this.records =
                 new Records(
                         storage,
@@ -59,7 +60,7 @@ public final class Engine implements AutoCloseable {
                         writer,
                         new ReactionWrites(outbox, storage.runs(), clock),
                         outbox.listeners(),
-                        ofHandlers,
+                        tuning.ofHandlers(),
                         clock);
     }
 
@@ -102,6 +103,26 @@ public final class Engine implements AutoCloseable {
     /** Writes something other than records, and waits until it is durable. */
     public <T> T write(Function<Transaction, T> writing) {
         return Records.await(writer.submit(writing::apply));
+    }
+
+    /** Changes that wait to be written. */
+    public int waiting() {
+        return writer.waiting();
+    }
+
+    /**
+     * Stores and reads something, so as to know whether both work.
+     *
+     * @throws StorageException that says why not
+     */
+    public void checkWritable() {
+        write(transaction -> {
+            // Something that leaves nothing behind but has to reach the disk.
+            storage.recomputations().put(transaction, new Open("probe", 0));
+            storage.recomputations().remove(transaction, "probe");
+            return true;
+        });
+        read(session -> storage.definitions().newestRelease(session));
     }
 
     /** Forgets answers that need not be given again. */

@@ -1,7 +1,6 @@
 package sandpiper.server;
 
 import java.util.LinkedHashMap;
-import java.util.Map;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.WebApplicationType;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
@@ -30,11 +29,14 @@ public class SandpiperServer {
 
     /** Starts an instance and returns when it answers. */
     public static Running start(Settings settings) {
-        var properties =
-                new LinkedHashMap<String, Object>(
-                        Map.of(
-                                "sandpiper.data", settings.data().toString(),
-                                "server.port", settings.port()));
+        var properties = new LinkedHashMap<String, Object>();
+        var data = settings.data();
+        if (data != null) {
+            properties.put("sandpiper.data", data.toString());
+        }
+        if (settings.port() != null) {
+            properties.put("sandpiper.port", settings.port());
+        }
         var password = settings.firstPassword();
         if (password != null) {
             properties.put("sandpiper.first-password", password);
@@ -48,7 +50,12 @@ public class SandpiperServer {
                         .addFirst(
                                 new org.springframework.core.env.MapPropertySource(
                                         "start", properties)));
-        var context = application.run();
+        var config = settings.config();
+        var arguments =
+                config == null
+                        ? new String[0]
+                        : new String[] {"--spring.config.additional-location=" + config.toUri()};
+        var context = application.run(arguments);
         var server = ((ServletWebServerApplicationContext) context).getWebServer();
         return new Running(context, java.util.Objects.requireNonNull(server).getPort());
     }

@@ -5,6 +5,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.Duration;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.AccessStorage;
 import sandpiper.engine.port.AnswerStorage;
@@ -67,6 +68,15 @@ public final class SqliteStorage implements Storage {
      * date.
      */
     public static SqliteStorage open(Path file, Clock clock) {
+        return open(file, clock, Database.USUAL_LONGEST_READ);
+    }
+
+    /**
+     * The same.
+     *
+     * @param longestRead how long a read may take before it is stopped
+     */
+    public static SqliteStorage open(Path file, Clock clock, Duration longestRead) {
         // jOOQ greets on standard output otherwise.
         System.setProperty("org.jooq.no-logo", "true");
         System.setProperty("org.jooq.no-tips", "true");
@@ -75,7 +85,7 @@ public final class SqliteStorage implements Storage {
         } catch (IOException e) {
             throw new UncheckedIOException("The folder of %s cannot be made.".formatted(file), e);
         }
-        var database = Database.open(file);
+        var database = Database.open(file, longestRead);
         try (SqlSession session = database.write()) {
             SystemTables.prepare(session);
             session.commit();
@@ -168,6 +178,11 @@ public final class SqliteStorage implements Storage {
     @Override
     public RecomputationStorage recomputations() {
         return recomputations;
+    }
+
+    @Override
+    public void backUp(Path to) {
+        database.copy(to);
     }
 
     @Override

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.Engine;
+import sandpiper.engine.Tuning;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Outcome;
@@ -40,7 +41,7 @@ final class Harness implements AutoCloseable {
 
     Harness(Path folder, Clock clock, Backoff ofHandlers) {
         engine =
-                new Engine(SqliteStorage.open(folder.resolve("data.db"), clock), clock, ofHandlers);
+                new Engine(SqliteStorage.open(folder.resolve("data.db"), clock), clock, Tuning.USUAL.with(ofHandlers));
     }
 
     /** Releases object files of one package, each with its text. */

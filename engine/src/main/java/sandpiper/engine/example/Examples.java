@@ -18,6 +18,7 @@ import sandpiper.engine.write.LiveRelease;
 import sandpiper.engine.write.Outbox;
 import sandpiper.engine.write.ReactionWrites;
 import sandpiper.engine.write.RecordWrites;
+import sandpiper.engine.write.Pulse;
 import sandpiper.engine.write.Writer;
 
 /** Plays the examples of a set of definitions. */
@@ -43,6 +44,9 @@ public final class Examples {
         this.stores = stores;
     }
 
+    /** Each example waits for what it does, so there are never many. */
+    private static final int LONGEST_QUEUE = 100;
+
     /**
      * Plays all examples, each from an empty store on, in the order of the requirements.
      *
@@ -52,7 +56,7 @@ public final class Examples {
     public List<ExampleResult> run(Map<String, String> files) {
         var clock = new DayClock();
         try (var storage = stores.apply(clock);
-                var writer = new Writer(storage)) {
+                var writer = new Writer(storage, LONGEST_QUEUE, Pulse.NONE)) {
             var live = release(storage, writer, clock, files);
             var outbox = new Outbox(storage.events(), ALL);
             var writes = new RecordWrites(storage.answers(), storage.runs(), outbox, clock);

@@ -1,5 +1,6 @@
 package sandpiper.engine.port;
 
+import java.nio.file.Path;
 import sandpiper.model.release.Release;
 
 /** Where everything is kept. */
@@ -42,6 +43,14 @@ public interface Storage extends AutoCloseable {
     RunStorage runs();
 
     RecomputationStorage recomputations();
+
+    /**
+     * Writes a copy of everything as it is at one moment; whoever reads or writes goes on
+     * meanwhile.
+     *
+     * @param to a file that is not there yet
+     */
+    void backUp(Path to);
 
     @Override
     void close();

@@ -25,6 +25,7 @@ final class RuleRunner {
     private final UnitOfWork unit;
     private final Workspace workspace;
     private final Tracer tracer;
+    private final Pulse pulse;
     private final Map<RecordState, Map<String, Mark>> marks = new HashMap<>();
 
     /** How far a rule has seen a record's changes, and how often it ran. */
@@ -35,7 +36,8 @@ final class RuleRunner {
         private int runs;
     }
 
-    RuleRunner(UnitOfWork unit, Workspace workspace, Tracer tracer) {
+    RuleRunner(UnitOfWork unit, Workspace workspace, Tracer tracer, Pulse pulse) {
+        this.pulse = pulse;
         this.unit = unit;
         this.workspace = workspace;
         this.tracer = tracer;
@@ -66,6 +68,17 @@ final class RuleRunner {
         if (!setOff) {
             return false;
         }
+        long start = System.nanoTime();
+        try {
+            return react(record, rule, mark);
+        } finally {
+            pulse.ruleRan(
+                    record.object().name() + "." + rule.definition().name(),
+                    System.nanoTime() - start);
+        }
+    }
+
+    private boolean react(RecordState record, CompiledRule rule, Mark mark) {
         var when = rule.when();
         if (when != null) {
             var frame = workspace.frame(when, record);

@@ -93,7 +93,7 @@ final class UnitOfWork implements Workspace.Settler {
                 new EventWriter(
                         live, outbox.events(), outbox.listeners(), transaction, origin, now);
         this.derivation = new Derivation(workspace, tracer, formulaFaults);
-        this.rules = new RuleRunner(this, workspace, tracer);
+        this.rules = new RuleRunner(this, workspace, tracer, outbox.pulse());
         this.guards = new Guards(this, workspace, tracer);
         this.fills = new Fills(workspace);
         this.lifecycles = new Lifecycles(this, tracer);

@@ -35,11 +35,9 @@ public final class Writer implements AutoCloseable {
      */
     private static final long LONGEST_GROUP_NANOS = Duration.ofMillis(20).toNanos();
 
-    /** Jobs that may wait; at a usual rate this is about two seconds of work. */
-    private static final int LONGEST_QUEUE = 10_000;
-
     private final Storage storage;
-    private final BlockingQueue<Entry<?>> queue = new ArrayBlockingQueue<>(LONGEST_QUEUE);
+    private final BlockingQueue<Entry<?>> queue;
+    private final Pulse pulse;
     private final Thread thread;
     private volatile boolean closed;
     private volatile Runnable afterCommit = () -> {};
@@ -49,9 +47,15 @@ public final class Writer implements AutoCloseable {
         afterCommit = told;
     }
 
-    /** Starts the thread. */
-    public Writer(Storage storage) {
+    /**
+     * Starts the thread.
+     *
+     * @param longestQueue jobs that may wait; more are refused at once
+     */
+    public Writer(Storage storage, int longestQueue, Pulse pulse) {
         this.storage = storage;
+        this.pulse = pulse;
+        this.queue = new ArrayBlockingQueue<>(longestQueue);
         this.thread = Thread.ofPlatform().name("sandpiper-writer").start(this::run);
     }
 
@@ -132,6 +136,7 @@ public final class Writer implements AutoCloseable {
             fail(group, e);
             return;
         }
+        pulse.committed(group.size(), System.nanoTime() - start);
         group.forEach(Entry::answer);
     }
 

@@ -1,13 +1,18 @@
 package sandpiper.server.config;
 
+import io.micrometer.core.instrument.Gauge;
+import io.micrometer.core.instrument.MeterRegistry;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.Duration;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.scheduling.annotation.EnableScheduling;
 import org.springframework.scheduling.annotation.Scheduled;
 import sandpiper.engine.Engine;
+import sandpiper.engine.Tuning;
+import sandpiper.engine.delivery.Backoff;
 import sandpiper.engine.example.Examples;
 import sandpiper.store.SqliteStorage;
 
@@ -21,8 +26,21 @@ class EngineConfiguration {
     }
 
     @Bean(destroyMethod = "close")
-    Engine engine(@Value("${sandpiper.data}") Path data, Clock clock) {
-        return new Engine(SqliteStorage.open(data, clock), clock);
+    Engine engine(
+            @Value("${sandpiper.data}") Path data,
+            @Value("${sandpiper.limits.waiting-changes}") int longestQueue,
+            @Value("${sandpiper.limits.read-time}") Duration longestRead,
+            Clock clock,
+            MeterRegistry meters) {
+        var engine =
+                new Engine(
+                        SqliteStorage.open(data, clock, longestRead),
+                        clock,
+                        new Tuning(longestQueue, Backoff.OF_HANDLERS, new WriteMeters(meters)));
+        Gauge.builder("sandpiper.changes.waiting", engine, Engine::waiting)
+                .description("Changes that wait to be written.")
+                .register(meters);
+        return engine;
     }
 
     @Bean

@@ -1,7 +1,6 @@
 package sandpiper.server.manage;
 
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -55,11 +54,6 @@ class StatusController {
             List<Working> working,
             List<ObjectCount> objects,
             List<Latest> latest) {}
-
-    @GetMapping("/health")
-    Map<String, String> health() {
-        return Map.of("status", "up");
-    }
 
     @GetMapping("/status")
     Status status(@AuthenticationPrincipal Actor actor) {

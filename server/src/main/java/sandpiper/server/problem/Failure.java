@@ -5,6 +5,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.port.StorageException;
+import sandpiper.engine.port.TooLongException;
 import sandpiper.engine.write.OverloadedException;
 
 /** What callers are told of something that went wrong here; the log has the rest. */
@@ -21,6 +22,11 @@ public final class Failure {
                     Problem.of(
                             HttpStatus.SERVICE_UNAVAILABLE,
                             String.valueOf(overloaded.getMessage()),
+                            List.of());
+            case TooLongException slow ->
+                    Problem.of(
+                            HttpStatus.SERVICE_UNAVAILABLE,
+                            String.valueOf(slow.getMessage()),
                             List.of());
             case StorageException storage -> {
                 LOG.error("{}: storage does not work", request, storage);

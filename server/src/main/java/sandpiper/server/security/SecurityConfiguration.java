@@ -169,7 +169,10 @@ class SecurityConfiguration {
         http.securityMatcher("/manage/**")
                 .addFilterAt(basic(credentials::user, false), BasicAuthenticationFilter.class)
                 .authorizeHttpRequests(requests ->
-                        requests.requestMatchers("/manage/v1/session", "/manage/v1/health")
+                        requests.requestMatchers(
+                                        "/manage/v1/session",
+                                        "/manage/v1/health",
+                                        "/manage/v1/ready")
                                 .permitAll()
                                 .anyRequest()
                                 .authenticated());

@@ -53,22 +53,26 @@ final class EffectsFinder {
 
     private void find(TableShape shape) {
         var table = Objects.requireNonNull(shape.before());
-        long rows = sql.number("select count(*) from " + Tables.quoted(table));
-        if (rows == 0) {
+        if (sql.number("select exists (select 1 from %s)".formatted(Tables.quoted(table))) == 0) {
             return;
         }
         if (shape.isGone()) {
             losses.add(
                     "%s and %,d of its records are removed for good."
-                            .formatted(shape.title(), rows));
+                            .formatted(shape.title(), rows(table)));
             return;
         }
         for (var change : shape.fields()) {
-            find(shape, table, rows, change);
+            find(shape, table, change);
         }
     }
 
-    private void find(TableShape shape, String table, long rows, FieldChange change) {
+    /** Only where it is said: counting a large table takes long. */
+    private long rows(String table) {
+        return sql.number("select count(*) from " + Tables.quoted(table));
+    }
+
+    private void find(TableShape shape, String table, FieldChange change) {
         var before = change.before();
         var after = change.after();
         if (after == null && before != null) {
@@ -82,12 +86,12 @@ final class EffectsFinder {
             if (after.required() && after.standard() == null) {
                 obstacles.add(
                         "%s.%s is required, but the %,d records there are have no value for it: give it a default."
-                                .formatted(shape.title(), after.name(), rows));
+                                .formatted(shape.title(), after.name(), rows(table)));
             }
-            if (after.unique() && after.standard() != null && rows > 1) {
+            if (after.unique() && after.standard() != null && rows(table) > 1) {
                 obstacles.add(
                         "%s.%s is unique, but its default would be the same in %,d records."
-                                .formatted(shape.title(), after.name(), rows));
+                                .formatted(shape.title(), after.name(), rows(table)));
             }
         } else if (before != null && after != null) {
             findDifference(shape, table, before, after);
@@ -179,7 +183,7 @@ final class EffectsFinder {
                             .findFirst()
                             .map(FieldChange::before);
             if (former.isEmpty()) {
-                long rows = sql.number("select count(*) from " + Tables.quoted(Tables.of(before)));
+                long rows = rows(Tables.of(before));
                 if (rows > 0) {
                     obstacles.add(
                             "%s: %s is to be the key, but the %,d records there are have no value for it."

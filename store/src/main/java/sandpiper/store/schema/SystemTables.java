@@ -302,8 +302,18 @@ public final class SystemTables {
 
     private SystemTables() {}
 
+    /** The format this version of the service writes. */
+    static int newest() {
+        return STEPS.size();
+    }
+
     /** Brings the file up to this version of the service. */
     public static void prepare(SqlSession session) {
+        prepare(session, newest());
+    }
+
+    /** Brings the file up to a format. */
+    static void prepare(SqlSession session, int format) {
         long version = session.number("pragma user_version");
         if (version > STEPS.size()) {
             throw new StorageException(
@@ -311,9 +321,9 @@ public final class SystemTables {
                             .formatted(version, STEPS.size()),
                     new IllegalStateException());
         }
-        for (int i = (int) version; i < STEPS.size(); i++) {
+        for (int i = (int) version; i < format; i++) {
             STEPS.get(i).forEach(session::runOnce);
         }
-        session.runOnce("pragma user_version = " + STEPS.size());
+        session.runOnce("pragma user_version = " + format);
     }
 }

@@ -2,21 +2,28 @@ package sandpiper.store.sql;
 
 import com.zaxxer.hikari.HikariConfig;
 import com.zaxxer.hikari.HikariDataSource;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.sql.SQLTransientConnectionException;
+import java.time.Duration;
 import java.util.Map;
 import java.util.WeakHashMap;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConnection;
 import org.sqlite.SQLiteDataSource;
+import sandpiper.engine.write.OverloadedException;
 
 /**
  * One SQLite file in write-ahead mode: a single connection that writes, and a pool of connections
  * that only read and so never wait for it.
  */
 public final class Database implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(Database.class);
     private static final int READERS = 8;
     private static final int BUSY_TIMEOUT_MILLIS = 5_000;
 
@@ -29,18 +36,58 @@ public final class Database implements AutoCloseable {
     /** Bytes of the file that are mapped into memory for reading. */
     private static final long MAPPED = 256L << 20;
 
+    /** How long one read may take before it is stopped, where nothing else is said. */
+    public static final Duration USUAL_LONGEST_READ = Duration.ofSeconds(15);
+
+    /** How long a read waits for a connection before it is turned away. */
+    private static final Duration LONGEST_WAIT = Duration.ofSeconds(5);
+
     private final HikariDataSource readers;
     private final Connection writer;
     private final StatementCache writerStatements = new StatementCache();
-    private final Map<SQLiteConnection, StatementCache> readerStatements = new WeakHashMap<>();
+    private final Map<SQLiteConnection, Reader> readersState = new WeakHashMap<>();
 
-    private Database(Connection writer, HikariDataSource readers) {
+    /** What belongs to a connection that reads. */
+    private record Reader(StatementCache statements, Deadline deadline) {}
+
+    private final SQLiteDataSource source;
+
+    private final Duration longestRead;
+
+    private Database(
+            SQLiteDataSource source,
+            Duration longestRead,
+            Connection writer,
+            HikariDataSource readers) {
+        this.source = source;
+        this.longestRead = longestRead;
         this.writer = writer;
         this.readers = readers;
     }
 
+    /** Writes a copy of one moment to a file that is not there yet. */
+    public void copy(Path to) {
+        try (var connection = source.getConnection();
+                var statement = connection.prepareStatement("vacuum into ?")) {
+            statement.setString(1, to.toString());
+            statement.execute();
+        } catch (SQLException e) {
+            throw Failures.inWords(e);
+        }
+    }
+
     /** Opens a file, which is made when there is none. */
     public static Database open(Path file) {
+        return open(file, USUAL_LONGEST_READ);
+    }
+
+    /**
+     * The same.
+     *
+     * @param longestRead how long a read may take before it is stopped
+     */
+    public static Database open(Path file, Duration longestRead) {
+        boolean wasStoppedHard = Files.exists(Path.of(file + "-wal"));
         try {
             var writer = source(file).getConnection();
             try (var statement = writer.createStatement()) {
@@ -50,11 +97,15 @@ public final class Database implements AutoCloseable {
             pool.setPoolName("sandpiper-readers");
             pool.setDataSource(source(file));
             pool.setMaximumPoolSize(READERS);
+            pool.setConnectionTimeout(LONGEST_WAIT.toMillis());
             pool.setConnectionInitSql("pragma query_only = true");
             // A reader's connection never grows stale, and its kept statements are worth keeping.
             pool.setMaxLifetime(0);
             pool.setIdleTimeout(0);
-            return new Database(writer, new HikariDataSource(pool));
+            if (wasStoppedHard) {
+                Soundness.check(writer);
+            }
+            return new Database(source(file), longestRead, writer, new HikariDataSource(pool));
         } catch (SQLException e) {
             throw Failures.inWords(e);
         }
@@ -90,13 +141,26 @@ public final class Database implements AutoCloseable {
         try {
             var connection = readers.getConnection();
             var physical = connection.unwrap(SQLiteConnection.class);
-            StatementCache statements;
-            synchronized (readerStatements) {
-                statements = readerStatements.computeIfAbsent(physical, _ -> new StatementCache());
-            }
-            return SqlSession.reading(physical, statements, connection);
+            var reader = readerOf(physical);
+            reader.deadline().in(longestRead);
+            return SqlSession.reading(physical, reader.statements(), connection);
+        } catch (SQLTransientConnectionException _) {
+            throw new OverloadedException(
+                    "More is being read than can be answered just now; try again in a second.");
         } catch (SQLException e) {
             throw Failures.inWords(e);
+        }
+    }
+
+    private Reader readerOf(SQLiteConnection connection) throws SQLException {
+        synchronized (readersState) {
+            var there = readersState.get(connection);
+            if (there != null) {
+                return there;
+            }
+            var made = new Reader(new StatementCache(), Deadline.on(connection));
+            readersState.put(connection, made);
+            return made;
         }
     }
 
@@ -122,15 +186,15 @@ public final class Database implements AutoCloseable {
         }
     }
 
+    /** Closes it; that figures for the planner could not be kept is no reason not to. */
     @Override
     public void close() {
         readers.close();
-        try (writer) {
-            try (var statement = writer.createStatement()) {
-                statement.execute("pragma optimize");
-            }
+        try (writer;
+                var statement = writer.createStatement()) {
+            statement.execute("pragma optimize");
         } catch (SQLException e) {
-            throw Failures.inWords(e);
+            LOG.warn("The data file was closed without its figures: {}", e.getMessage());
         }
     }
 }

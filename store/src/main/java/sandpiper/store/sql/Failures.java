@@ -1,14 +1,20 @@
 package sandpiper.store.sql;
 
 import java.sql.SQLException;
+import org.sqlite.SQLiteErrorCode;
 import org.sqlite.SQLiteException;
 import sandpiper.engine.port.StorageException;
+import sandpiper.engine.port.TooLongException;
 
 /** Says in words what SQLite says in codes. */
 final class Failures {
     private Failures() {}
 
     static StorageException inWords(SQLException e) {
+        if (e instanceof SQLiteException sqlite
+                && sqlite.getResultCode() == SQLiteErrorCode.SQLITE_INTERRUPT) {
+            return new TooLongException(e);
+        }
         var words =
                 e instanceof SQLiteException sqlite
                         ? switch (sqlite.getResultCode()) {

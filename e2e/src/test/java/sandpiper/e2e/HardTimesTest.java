@@ -1,0 +1,211 @@
+package sandpiper.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.DriverManager;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import sandpiper.client.ManageClient;
+import sandpiper.client.RefusedException;
+
+/** The service is killed, stopped and starved of room while others write. */
+class HardTimesTest {
+    private static final int WRITERS = 4;
+    private static final int KILLS = 3;
+    private static final Map<String, String> FILES =
+            Map.of(
+                    "buoys/package.yaml",
+                    "package: buoys\nversion: 1.0\nlabel: Buoys\n",
+                    "buoys/objects/Buoy.yaml",
+                    """
+                    object: Buoy
+                    key: [code]
+                    fields:
+                      code:    { type: text, length: 20 }
+                      tier:    { type: integer }
+                      doubled: { type: integer, formula: tier * 2 }
+                      remarks: { type: text, length: 4000 }
+                    """);
+
+    @TempDir Path folder;
+    private final AtomicInteger next = new AtomicInteger();
+    private final Set<String> answered = ConcurrentHashMap.newKeySet();
+
+    private Path data() {
+        return folder.resolve("data.db");
+    }
+
+    private static void release(ManageClient client) {
+        client.post("/manage/v1/draft/push", Map.of("files", FILES));
+        client.post("/manage/v1/releases", Map.of("note", "Buoys"));
+    }
+
+    /** Writes from several sides until the service answers no more. */
+    private ExecutorService write(ManageClient client) {
+        var pool = Executors.newFixedThreadPool(WRITERS);
+        for (int i = 0; i < WRITERS; i++) {
+            pool.execute(() -> {
+                try {
+                    while (true) {
+                        var code = "B-" + next.incrementAndGet();
+                        client.post("/manage/v1/records/Buoy", Map.of("code", code, "tier", 3));
+                        answered.add(code);
+                    }
+                } catch (RefusedException _) {
+                    // it is gone, or takes no more
+                }
+            });
+        }
+        return pool;
+    }
+
+    private void awaitAnswered(int more) throws InterruptedException {
+        int wanted = answered.size() + more;
+        var end = Instant.now().plus(Duration.ofSeconds(30));
+        while (answered.size() < wanted && Instant.now().isBefore(end)) {
+            Thread.sleep(5);
+        }
+        assertThat(answered).hasSizeGreaterThanOrEqualTo(wanted);
+    }
+
+    private void checkFile() throws Exception {
+        try (var connection = DriverManager.getConnection("jdbc:sqlite:" + data());
+                var sql = connection.createStatement()) {
+            try (var rows = sql.executeQuery("pragma integrity_check")) {
+                assertThat(rows.next()).isTrue();
+                assertThat(rows.getString(1)).isEqualTo("ok");
+            }
+            var there = new ArrayList<String>();
+            try (var rows =
+                    sql.executeQuery("select code from Buoy where doubled = 2 * tier")) {
+                while (rows.next()) {
+                    there.add(rows.getString(1));
+                }
+            }
+            assertThat(there).doesNotHaveDuplicates().containsAll(answered);
+            // What was written but not answered is whole as well: a record with its history.
+            try (var rows =
+                    sql.executeQuery(
+                            "select (select count(*) from Buoy), (select count(*) from"
+                                    + " sandpiper_history where object = 'Buoy')")) {
+                assertThat(rows.next()).isTrue();
+                assertThat(rows.getInt(1)).isEqualTo(rows.getInt(2));
+            }
+        }
+    }
+
+    @Test
+    void nothingThatWasAnsweredIsLostHoweverOftenItIsKilled() throws Exception {
+        var random = new Random(7);
+        for (int kill = 0; kill < KILLS; kill++) {
+            try (var service = ServiceProcess.start(data(), Map.of())) {
+                if (kill == 0) {
+                    release(service.client());
+                }
+                var writers = write(service.client());
+                awaitAnswered(50 + random.nextInt(150));
+                service.kill();
+                writers.close();
+            }
+            checkFile();
+        }
+    }
+
+    @Test
+    void whoeverIsBeingAnsweredIsAnsweredWhenItIsStopped() throws Exception {
+        try (var service = ServiceProcess.start(data(), Map.of())) {
+            release(service.client());
+            var writers = write(service.client());
+            awaitAnswered(100);
+            service.stop();
+            writers.close();
+        }
+        checkFile();
+        // It closed its books: no log is left to be worked off at the next start.
+        assertThat(Path.of(data() + "-wal")).doesNotExist();
+    }
+
+    private static int status(String address) throws IOException, InterruptedException {
+        try (var http = HttpClient.newHttpClient()) {
+            return http.send(
+                            HttpRequest.newBuilder(URI.create(address + "/manage/v1/ready"))
+                                    .build(),
+                            HttpResponse.BodyHandlers.discarding())
+                    .statusCode();
+        }
+    }
+
+    /** A little may still fit where much did not; each look takes some of what is left. */
+    private static int statusInTheEnd(String address) throws IOException, InterruptedException {
+        for (int i = 0; i < 20; i++) {
+            if (status(address) != 200) {
+                break;
+            }
+        }
+        return status(address);
+    }
+
+    @Test
+    void whenThereIsNoMoreRoomItSaysSoGoesOnReadingAndRecovers() throws Exception {
+        try (var service = ServiceProcess.start(data(), Map.of())) {
+            var client = service.client();
+            release(client);
+            client.post("/manage/v1/records/Buoy", Map.of("code", "first", "tier", 1));
+            assertThat(status(service.address())).isEqualTo(200);
+            limitFiles(service, Long.toString(Files.size(Path.of(data() + "-wal")) + 40_000));
+
+            assertThatThrownBy(() -> fill(client))
+                    .isInstanceOfSatisfying(
+                            RefusedException.class,
+                            refused -> {
+                                assertThat(refused.status()).isEqualTo(503);
+                                assertThat(refused).hasMessageContaining("cannot store");
+                            });
+            assertThat(statusInTheEnd(service.address())).isEqualTo(503);
+            assertThat(client.get("/manage/v1/records/Buoy/first").path("values").path("tier").asInt())
+                    .isEqualTo(1);
+
+            limitFiles(service, "unlimited");
+            client.post("/manage/v1/records/Buoy", Map.of("code", "last", "tier", 1));
+            assertThat(status(service.address())).isEqualTo(200);
+        }
+    }
+
+    private static void fill(ManageClient client) {
+        for (int i = 0; i < 500; i++) {
+            client.post(
+                    "/manage/v1/records/Buoy",
+                    Map.of("code", "F-" + i, "tier", 1, "remarks", "x".repeat(3_900)));
+        }
+    }
+
+    /** How large any file of the service may grow from now on, as a disk with little room. */
+    private void limitFiles(ServiceProcess service, String bytes) throws Exception {
+        Program.run(
+                folder,
+                List.of(
+                        "prlimit",
+                        "--pid",
+                        Long.toString(service.pid()),
+                        "--fsize=" + bytes + ":unlimited"));
+    }
+}

@@ -1,0 +1,48 @@
+package sandpiper.server.config;
+
+import io.micrometer.core.instrument.DistributionSummary;
+import io.micrometer.core.instrument.MeterRegistry;
+import io.micrometer.core.instrument.Timer;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.TimeUnit;
+import sandpiper.engine.write.Pulse;
+
+/** Figures of how writing goes: commits, how many changes share one, and what rules take. */
+final class WriteMeters implements Pulse {
+    private final MeterRegistry meters;
+    private final Timer commits;
+    private final DistributionSummary shared;
+    private final Map<String, Timer> rules = new ConcurrentHashMap<>();
+
+    WriteMeters(MeterRegistry meters) {
+        this.meters = meters;
+        this.commits =
+                Timer.builder("sandpiper.commit")
+                        .description("From the beginning of a transaction until it is durable.")
+                        .publishPercentileHistogram()
+                        .register(meters);
+        this.shared =
+                DistributionSummary.builder("sandpiper.commit.changes")
+                        .description("Changes that share one commit.")
+                        .register(meters);
+    }
+
+    @Override
+    public void committed(int jobs, long nanos) {
+        commits.record(nanos, TimeUnit.NANOSECONDS);
+        shared.record(jobs);
+    }
+
+    @Override
+    public void ruleRan(String rule, long nanos) {
+        rules.computeIfAbsent(
+                        rule,
+                        name ->
+                                Timer.builder("sandpiper.rule")
+                                        .description("What a rule takes for one record.")
+                                        .tag("rule", name)
+                                        .register(meters))
+                .record(nanos, TimeUnit.NANOSECONDS);
+    }
+}

@@ -1,0 +1,51 @@
+package sandpiper.server.manage;
+
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.UUID;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.http.HttpHeaders;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RestController;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.Duty;
+
+/** Hands out a copy of everything, made while the service goes on. */
+@RestController
+class BackupController {
+    private static final String SQLITE = "application/vnd.sqlite3";
+
+    private final Engine engine;
+    private final Path data;
+
+    BackupController(Engine engine, @Value("${sandpiper.data}") Path data) {
+        this.engine = engine;
+        this.data = data.toAbsolutePath();
+    }
+
+    /** Everything as it is at one moment, as a data file to start a service on. */
+    @GetMapping(path = "/manage/v1/backup", produces = SQLITE)
+    void backup(@AuthenticationPrincipal Actor actor, HttpServletResponse response)
+            throws IOException {
+        // Whoever has the copy sees all records and who may do what.
+        Duties.require(actor, Duty.OPERATE);
+        Duties.require(actor, Duty.RECORDS);
+        Duties.require(actor, Duty.ACCESS);
+        var copy = data.resolveSibling(data.getFileName() + ".copy-" + UUID.randomUUID());
+        try {
+            engine.storage().backUp(copy);
+            response.setContentType(SQLITE);
+            response.setContentLengthLong(Files.size(copy));
+            response.setHeader(
+                    HttpHeaders.CONTENT_DISPOSITION,
+                    "attachment; filename=\"%s\"".formatted(data.getFileName()));
+            Files.copy(copy, response.getOutputStream());
+        } finally {
+            Files.deleteIfExists(copy);
+        }
+    }
+}

@@ -1,0 +1,75 @@
+package sandpiper.server.manage;
+
+import java.util.concurrent.atomic.AtomicBoolean;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import sandpiper.engine.Engine;
+import sandpiper.engine.port.StorageException;
+import sandpiper.engine.write.OverloadedException;
+
+/** Whether the instance is there, and whether it can do its work; for whoever watches over it. */
+@RestController
+@RequestMapping("/manage/v1")
+class HealthController {
+    private static final Logger LOG = LoggerFactory.getLogger(HealthController.class);
+
+    private final Engine engine;
+    private final AtomicBoolean stopping = new AtomicBoolean();
+
+    HealthController(Engine engine) {
+        this.engine = engine;
+    }
+
+    /**
+     * How it is.
+     *
+     * @param status {@code up}, {@code ready} or {@code not ready}
+     * @param because why it is not ready, in words for an operator; empty otherwise
+     */
+    record Health(String status, String because) {}
+
+    /** The process answers. */
+    @GetMapping("/health")
+    Health health() {
+        return new Health("up", "");
+    }
+
+    /** Reading and storing work: 200, otherwise 503 with why. */
+    @GetMapping("/ready")
+    ResponseEntity<Health> ready() {
+        if (stopping.get()) {
+            return notReady("The service is stopping.");
+        }
+        try {
+            engine.checkWritable();
+            return ResponseEntity.ok(new Health("ready", ""));
+        } catch (StorageException | OverloadedException e) {
+            LOG.warn("Not ready", e);
+            return notReady(
+                    words(String.valueOf(e.getMessage())));
+        }
+    }
+
+    /** Without what the database says of itself, which stands in brackets. */
+    private static String words(String message) {
+        int details = message.indexOf(" (");
+        return details < 0 ? message : message.substring(0, details);
+    }
+
+    private static ResponseEntity<Health> notReady(String because) {
+        return ResponseEntity.status(HttpStatus.SERVICE_UNAVAILABLE)
+                .body(new Health("not ready", because));
+    }
+
+    @EventListener
+    void stopping(ContextClosedEvent event) {
+        stopping.set(true);
+    }
+}
