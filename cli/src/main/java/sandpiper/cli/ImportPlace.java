@@ -25,7 +25,9 @@ final class ImportPlace {
             return 0;
         }
         var lines = Files.readAllLines(file);
-        if (lines.size() != 2 || !lines.getFirst().equals(what) || !lines.get(1).matches("\\d{1,18}")) {
+        if (lines.size() != 2
+                || !lines.getFirst().equals(what)
+                || !lines.get(1).matches("\\d{1,18}")) {
             throw new RefusedException(
                     0,
                     "%s is of another import; remove it, or leave --resume out.".formatted(file),

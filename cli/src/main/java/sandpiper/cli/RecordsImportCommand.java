@@ -14,10 +14,10 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import org.jspecify.annotations.Nullable;
 import me.tongfei.progressbar.ProgressBar;
 import me.tongfei.progressbar.ProgressBarBuilder;
 import me.tongfei.progressbar.ProgressBarStyle;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -68,14 +68,12 @@ final class RecordsImportCommand implements Callable<Integer> {
             names = "--refused",
             paramLabel = "FILE",
             description = {
-                "Write the rows that are refused there, each with its number and why. Mended, it can"
-                        + " be imported itself."
+                "Write the rows that are refused there, each with its number and why. Mended, it"
+                        + " can be imported itself."
             })
     @Nullable Path refusedFile;
 
-    @Option(
-            names = "--resume",
-            description = "Go on where an import of this file was interrupted.")
+    @Option(names = "--resume", description = "Go on where an import of this file was interrupted.")
     boolean resume;
 
     private int created;

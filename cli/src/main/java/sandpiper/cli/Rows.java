@@ -38,8 +38,7 @@ record Rows(Iterator<Map<String, Object>> values, List<String> columns, AutoClos
             return new Rows(jsonLines(reader), List.of(), reader);
         }
         CSVParser parser = CSV.parse(reader);
-        return new Rows(
-                parser.stream().map(Rows::row).iterator(), parser.getHeaderNames(), parser);
+        return new Rows(parser.stream().map(Rows::row).iterator(), parser.getHeaderNames(), parser);
     }
 
     static boolean isJsonLines(Path file) {

@@ -48,7 +48,8 @@ final class StatusCommand implements Callable<Integer> {
             status.path("working")
                     .forEach(one ->
                             out.printf(
-                                    "%s is being worked out for the records that were there: %.0f %%.%n",
+                                    "%s is being worked out for the records that were there: %.0f"
+                                            + " %%.%n",
                                     one.path("formula").asString(),
                                     100 * one.path("share").asDouble()));
             var table = new Table(List.of("Object", "In use", "Retired"));

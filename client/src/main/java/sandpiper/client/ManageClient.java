@@ -18,9 +18,9 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JacksonException;
-import tools.jackson.core.type.TypeReference;
 import tools.jackson.core.StreamReadFeature;
 import tools.jackson.core.json.JsonFactory;
+import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -184,13 +184,10 @@ public final class ManageClient {
                                 ? error.path("message").asString("")
                                 : pointer.substring(1) + ": " + error.path("message").asString(""));
             }
-            return new RefusedException(
-                    status, problem.path("detail").asString(""), errors);
+            return new RefusedException(status, problem.path("detail").asString(""), errors);
         } catch (JacksonException e) {
             return new RefusedException(
-                    status,
-                    "The server answered %d.".formatted(status),
-                    List.of());
+                    status, "The server answered %d.".formatted(status), List.of());
         }
     }
 }

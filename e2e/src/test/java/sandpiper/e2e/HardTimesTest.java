@@ -30,7 +30,7 @@ import sandpiper.client.RefusedException;
 /** The service is killed, stopped and starved of room while others write. */
 class HardTimesTest {
     private static final int WRITERS = 4;
-    private static final int KILLS = 3;
+    private static final int KILLS = 2;
     private static final Map<String, String> FILES =
             Map.of(
                     "buoys/package.yaml",
@@ -95,8 +95,7 @@ class HardTimesTest {
                 assertThat(rows.getString(1)).isEqualTo("ok");
             }
             var there = new ArrayList<String>();
-            try (var rows =
-                    sql.executeQuery("select code from Buoy where doubled = 2 * tier")) {
+            try (var rows = sql.executeQuery("select code from Buoy where doubled = 2 * tier")) {
                 while (rows.next()) {
                     there.add(rows.getString(1));
                 }
@@ -181,7 +180,11 @@ class HardTimesTest {
                                 assertThat(refused).hasMessageContaining("cannot store");
                             });
             assertThat(statusInTheEnd(service.address())).isEqualTo(503);
-            assertThat(client.get("/manage/v1/records/Buoy/first").path("values").path("tier").asInt())
+            assertThat(
+                            client.get("/manage/v1/records/Buoy/first")
+                                    .path("values")
+                                    .path("tier")
+                                    .asInt())
                     .isEqualTo(1);
 
             limitFiles(service, "unlimited");

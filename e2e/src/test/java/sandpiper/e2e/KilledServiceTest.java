@@ -18,7 +18,6 @@ import org.junit.jupiter.api.io.TempDir;
 import sandpiper.client.ManageClient;
 import sandpiper.client.RefusedException;
 import sandpiper.demo.Bookkeeping;
-import sandpiper.demo.Demo;
 import tools.jackson.databind.JsonNode;
 
 /** The service is killed while events are on their way, as a machine that loses its power. */

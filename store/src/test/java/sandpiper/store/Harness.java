@@ -41,7 +41,10 @@ final class Harness implements AutoCloseable {
 
     Harness(Path folder, Clock clock, Backoff ofHandlers) {
         engine =
-                new Engine(SqliteStorage.open(folder.resolve("data.db"), clock), clock, Tuning.USUAL.with(ofHandlers));
+                new Engine(
+                        SqliteStorage.open(folder.resolve("data.db"), clock),
+                        clock,
+                        Tuning.USUAL.with(ofHandlers));
     }
 
     /** Releases object files of one package, each with its text. */

@@ -132,10 +132,8 @@ class TrustTest {
     void aFolderThatCannotBeMadeIsTold() throws IOException {
         Files.writeString(folder.resolve("file"), "no folder");
 
-        assertThatThrownBy(
-                        () ->
-                                SqliteStorage.open(
-                                        folder.resolve("file/below/data.db"), Harness.CLOCK))
+        assertThatThrownBy(() ->
+                        SqliteStorage.open(folder.resolve("file/below/data.db"), Harness.CLOCK))
                 .hasMessageContaining("The folder of");
     }
 
@@ -160,13 +158,13 @@ class TrustTest {
         }
         try (var restored = new Harness(copy.getParent())) {
             var check =
-                    restored.engine.read(
-                            session ->
-                                    SqlSession.of(session)
-                                            .list("pragma integrity_check", row -> row.getString(1)));
+                    restored.engine.read(session ->
+                            SqlSession.of(session)
+                                    .list("pragma integrity_check", row -> row.getString(1)));
             assertThat(check).containsExactly("ok");
             long there =
-                    restored.engine.records()
+                    restored.engine
+                            .records()
                             .read((live, session) ->
                                     live.records()
                                             .count(session, live.release().object("Stay"))
@@ -244,8 +242,7 @@ class TrustTest {
     @Test
     void aClockThatJumpsMixesNothingUp() {
         var clock = new SetClock();
-        try (var marina =
-                new Harness(folder, clock, Backoff.OF_HANDLERS).release(STAY)) {
+        try (var marina = new Harness(folder, clock, Backoff.OF_HANDLERS).release(STAY)) {
             marina.create("Stay");
             clock.jump(Duration.ofDays(-400));
             marina.create("Stay");
@@ -255,12 +252,14 @@ class TrustTest {
 
             assertThat(marina.text("Stay", "ST-2025-0001", "nights")).isEqualTo("1");
             var operations =
-                    marina.engine.records()
+                    marina.engine
+                            .records()
                             .read((live, session) -> {
                                 var type = live.release().object("Stay");
                                 var tree = live.release().everythingOf(type);
                                 var record =
-                                        marina.engine.records()
+                                        marina.engine
+                                                .records()
                                                 .find(live, session, type, "ST-2026-0001", tree)
                                                 .orElseThrow();
                                 assertThat(record.version()).isEqualTo(3);

@@ -38,7 +38,8 @@ public final class Releasing {
                 "  remarks: ",
                 "  harbourNote: { type: text, length: 40 }\n  remarks: ");
         release(
-                "release another formula over %,d stays, until it is worked out for all, while 8 connections read and create",
+                "release another formula over %,d stays, until it is worked out for all, while 8"
+                        + " connections read and create",
                 "writers wait at most 1 s, none fails",
                 "formula: grossTotal - netTotal",
                 "formula: grossTotal - netTotal + 0 * nights");

@@ -242,9 +242,7 @@ public final class Releases implements AutoCloseable {
     private Optional<LiveRelease> makeReady(Map<String, String> files) {
         int number = live.number() + 1;
         var known = ready;
-        if (known != null
-                && known.release().number() == number
-                && known.files().equals(files)) {
+        if (known != null && known.release().number() == number && known.files().equals(files)) {
             return Optional.of(known.release());
         }
         var release = drafts.check(files).release();
@@ -284,8 +282,7 @@ public final class Releases implements AutoCloseable {
         new Recomputation(next, transaction, storage.events(), actor, clock.instant())
                 .run(change)
                 .forEach(formula ->
-                        storage.recomputations()
-                                .put(transaction, new Open(formula.written(), 0)));
+                        storage.recomputations().put(transaction, new Open(formula.written(), 0)));
         var stored =
                 new StoredRelease(
                         live.number() + 1, clock.instant(), actor.name(), note, preview.changes());

@@ -16,9 +16,9 @@ import sandpiper.engine.port.Storage;
 import sandpiper.engine.write.Listeners;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.engine.write.Outbox;
+import sandpiper.engine.write.Pulse;
 import sandpiper.engine.write.ReactionWrites;
 import sandpiper.engine.write.RecordWrites;
-import sandpiper.engine.write.Pulse;
 import sandpiper.engine.write.Writer;
 
 /** Plays the examples of a set of definitions. */

@@ -44,7 +44,8 @@ public final class Recomputation {
     /**
      * Works out every formula that is new or differs, when that is soon done.
      *
-     * @return the formulas that are left for afterwards: all or none, since they may read each other
+     * @return the formulas that are left for afterwards: all or none, since they may read each
+     *     other
      */
     public List<Formula> run(ReleaseChange change) {
         var formulas = changed(change);

@@ -148,9 +148,7 @@ final class Structure {
                                 values,
                                 record.number())
                         .isPresent()
-                || unsaved(record.object(), fields)
-                        .getOrDefault(values, List.of())
-                        .stream()
+                || unsaved(record.object(), fields).getOrDefault(values, List.of()).stream()
                         .anyMatch(other -> other != record);
     }
 

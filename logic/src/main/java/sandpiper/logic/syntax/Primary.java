@@ -62,8 +62,8 @@ final class Primary {
 
     private Expr number(Token token) {
         tokens.next();
-        var value = new BigDecimal(token.text());
-        if (value.precision() > 34 || Math.abs((long) value.scale()) > 6111) {
+        var value = decimal(token.text());
+        if (value == null || value.precision() > 34 || Math.abs((long) value.scale()) > 6111) {
             problems.add(
                     new Problem(
                             LogicCode.BAD_NUMBER,
@@ -73,6 +73,15 @@ final class Primary {
             return new Expr.Unreadable(token.span());
         }
         return new Expr.NumberLiteral(value, token.span());
+    }
+
+    /** {@code null} when its exponent is beyond all numbers. */
+    private static @Nullable BigDecimal decimal(String text) {
+        try {
+            return new BigDecimal(text);
+        } catch (NumberFormatException _) {
+            return null;
+        }
     }
 
     private Expr named(Token token) {

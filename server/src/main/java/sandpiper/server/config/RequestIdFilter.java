@@ -54,7 +54,8 @@ final class RequestIdFilter extends OncePerRequestFilter {
         }
         for (int i = 0; i < id.length(); i++) {
             char c = id.charAt(i);
-            boolean plain = (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9');
+            boolean plain =
+                    (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9');
             if (!plain && c != '-' && c != '_' && c != '.') {
                 return false;
             }

@@ -34,6 +34,7 @@ public final class JsonText {
 
     private static final int DEEPEST = 50;
     private static final int LONGEST_NUMBER = 100;
+    private static final int LARGEST_EXPONENT = 400;
 
     /** Bytes of a usual answer, so that few have to be copied to grow. */
     private static final int LIKELY_LENGTH = 2_048;
@@ -129,11 +130,24 @@ public final class JsonText {
             case START_ARRAY -> items(parser);
             case VALUE_STRING -> parser.getString();
             case VALUE_NUMBER_INT -> whole(parser);
-            case VALUE_NUMBER_FLOAT -> parser.getDecimalValue();
+            case VALUE_NUMBER_FLOAT -> decimal(parser);
             case VALUE_TRUE -> true;
             case VALUE_FALSE -> false;
             default -> null;
         };
+    }
+
+    /** A number of an honest size: a short text must not become a long one when it is written. */
+    private static BigDecimal decimal(JsonParser parser) {
+        try {
+            var number = parser.getDecimalValue();
+            if (Math.abs((long) number.scale()) <= LARGEST_EXPONENT) {
+                return number;
+            }
+        } catch (NumberFormatException _) {
+            // said below
+        }
+        throw at(parser.currentTokenLocation(), "a number is too large or too small");
     }
 
     private static Object whole(JsonParser parser) {

@@ -52,8 +52,7 @@ class HealthController {
             return ResponseEntity.ok(new Health("ready", ""));
         } catch (StorageException | OverloadedException e) {
             LOG.warn("Not ready", e);
-            return notReady(
-                    words(String.valueOf(e.getMessage())));
+            return notReady(words(String.valueOf(e.getMessage())));
         }
     }
 

@@ -1,6 +1,5 @@
 package sandpiper.server.odata;
 
-import java.math.BigDecimal;
 import java.util.List;
 import java.util.Optional;
 import org.apache.olingo.commons.api.edm.EdmEnumType;
@@ -169,7 +168,7 @@ final class FilterText implements ExpressionVisitor<String> {
                 case "DateTimeOffset" -> FeelText.made("date and time", value);
                 case "Duration" -> FeelText.made("duration", value);
                 case "SByte", "Byte", "Int16", "Int32", "Int64", "Decimal", "Single", "Double" ->
-                        new BigDecimal(value).toPlainString();
+                        FeelText.number(value);
                 default -> FeelText.quoted(value);
             };
         } catch (EdmPrimitiveTypeException | NumberFormatException e) {

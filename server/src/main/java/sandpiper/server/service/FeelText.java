@@ -1,10 +1,13 @@
 package sandpiper.server.service;
 
+import java.math.BigDecimal;
 import java.util.List;
 import java.util.Locale;
 
 /** Values from other languages as FEEL literals. */
 public final class FeelText {
+    private static final int LARGEST_EXPONENT = 400;
+
     private FeelText() {}
 
     /** A text in quotes, whatever stands in it. */
@@ -39,5 +42,18 @@ public final class FeelText {
     /** A literal of a function that reads text: {@code date("2026-05-01")}. */
     public static String made(String function, String text) {
         return "%s(%s)".formatted(function, quoted(text));
+    }
+
+    /**
+     * A number in full.
+     *
+     * @throws NumberFormatException when it is none, or would be a text out of all proportion
+     */
+    public static String number(String text) {
+        var number = new BigDecimal(text);
+        if (Math.abs((long) number.scale()) > LARGEST_EXPONENT) {
+            throw new NumberFormatException(text);
+        }
+        return number.toPlainString();
     }
 }

@@ -1,6 +1,5 @@
 package sandpiper.server.soap;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -182,7 +181,7 @@ final class Criteria {
         Field field = path.last();
         var value = String.valueOf(XmlValues.value(field.type(), XmlValues.text(option)));
         return switch (field.type().keyword()) {
-            case INTEGER, DECIMAL, PERCENT, AMOUNT -> new BigDecimal(value).toPlainString();
+            case INTEGER, DECIMAL, PERCENT, AMOUNT -> FeelText.number(value);
             case BOOLEAN -> value;
             case DATE -> FeelText.made("date", value);
             case TIME -> FeelText.made("time", value);

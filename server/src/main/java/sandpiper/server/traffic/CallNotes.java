@@ -1,6 +1,7 @@
 package sandpiper.server.traffic;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.context.request.RequestAttributes;
 import org.springframework.web.context.request.RequestContextHolder;
@@ -52,6 +53,19 @@ public final class CallNotes {
         if (request != null) {
             request.setAttribute(name, value, RequestAttributes.SCOPE_REQUEST);
         }
+    }
+
+    /** What was called, as {@code berth-desk v1 stays read}; nothing when it is no call. */
+    public static Optional<String> title(HttpServletRequest request) {
+        return Optional.ofNullable(noted(request))
+                .map(one ->
+                        "%s v%d %s %s"
+                                .formatted(
+                                        one.service(),
+                                        one.version(),
+                                        one.resource(),
+                                        one.operation())
+                                .strip());
     }
 
     static @Nullable Noted noted(HttpServletRequest request) {

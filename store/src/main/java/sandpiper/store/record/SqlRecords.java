@@ -191,8 +191,7 @@ public final class SqlRecords implements RecordStorage {
     }
 
     @Override
-    public List<Long> numbersAfter(
-            Session session, ObjectType object, long number, int limit) {
+    public List<Long> numbersAfter(Session session, ObjectType object, long number, int limit) {
         return SqlSession.of(session)
                 .list(of(object).after, row -> row.getLong(1), number, (long) limit);
     }

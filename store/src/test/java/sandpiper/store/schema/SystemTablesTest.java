@@ -23,7 +23,8 @@ class SystemTablesTest {
 
     private static java.util.List<String> schema(SqlSession session) {
         return session.list(
-                "select sql from sqlite_schema where sql is not null and name not like 'sqlite%' order by name",
+                "select sql from sqlite_schema where sql is not null and name not like 'sqlite%'"
+                        + " order by name",
                 row -> row.getString(1));
     }
 
@@ -52,8 +53,7 @@ class SystemTablesTest {
 
         try (var storage = SqliteStorage.open(file, Clock.systemUTC());
                 var session = storage.snapshot()) {
-            assertThat(storage.access().client(session, "ferry").isPresent())
-                    .isEqualTo(format > 0);
+            assertThat(storage.access().client(session, "ferry").isPresent()).isEqualTo(format > 0);
             try (var database = Database.open(fresh);
                     var other = database.read()) {
                 assertThat(schema(SqlSession.of(session))).isEqualTo(schema(other));
