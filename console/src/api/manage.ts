@@ -20,6 +20,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/manage/v1/backup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["backup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/manage/v1/clients": {
         parameters: {
             query?: never;
@@ -492,6 +508,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["services"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ready"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1300,6 +1332,10 @@ export interface components {
             when?: string;
             within: boolean;
         };
+        Health: {
+            because?: string;
+            status?: string;
+        };
         HoverText: {
             describe?: string;
             example?: string;
@@ -1662,6 +1698,7 @@ export interface components {
             /** Format: int32 */
             services: number;
             version: string;
+            working: components["schemas"]["Working"][];
         };
         StepView: {
             /** Format: int32 */
@@ -1766,6 +1803,11 @@ export interface components {
             name: string;
             previousUntil?: string;
         };
+        Working: {
+            formula: string;
+            /** Format: double */
+            share: number;
+        };
         Wrong: {
             code: string;
             message: string;
@@ -1797,6 +1839,24 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["EntryView"][];
                 };
+            };
+        };
+    };
+    backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -2406,9 +2466,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "*/*": {
-                        [key: string]: string;
-                    };
+                    "*/*": components["schemas"]["Health"];
                 };
             };
         };
@@ -2569,6 +2627,26 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["ServiceView"][];
+                };
+            };
+        };
+    };
+    ready: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Health"];
                 };
             };
         };

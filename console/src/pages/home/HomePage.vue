@@ -13,6 +13,8 @@ const { may } = useSession()
 const { data, isLoading, error, refetch } = useQuery({
   queryKey: ['status'],
   queryFn: () => unwrap(api.GET('/manage/v1/status')),
+  // While something is being worked out, its progress is looked at again.
+  refetchInterval: (query) => (query.state.data?.working.length ? 2_000 : false),
 })
 
 const steps = computed(() => {
@@ -52,6 +54,11 @@ const steps = computed(() => {
             <strong>{{ data.services }}</strong><span>{{ t('home.services') }}</span>
           </RouterLink>
         </section>
+        <p v-for="one in data.working" :key="one.formula" class="card working" role="status">
+          <strong>{{ one.formula }}</strong> is being worked out for the records that were there before the
+          release: {{ Math.floor(one.share * 100) }} % done. Until then those that were not reached show what
+          it gave before.
+        </p>
         <section class="columns">
           <div class="card">
             <h2>{{ t('home.records') }}</h2>
@@ -105,6 +112,10 @@ const steps = computed(() => {
   grid-template-columns: repeat(4, 1fr);
   gap: 12px;
   margin-bottom: 16px;
+}
+.working {
+  margin: 0 0 16px;
+  background: var(--sand-soft);
 }
 .figure {
   display: flex;

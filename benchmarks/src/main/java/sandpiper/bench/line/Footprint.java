@@ -17,7 +17,7 @@ import sandpiper.bench.subject.Subject;
 public final class Footprint {
     private static final int TRIES = 5;
     private static final int CONNECTIONS = 32;
-    private static final Path CONSOLE = Path.of("server/target/classes/sandpiper/console");
+    private static final Path CONSOLE = Path.of("console/target/classes/sandpiper/console");
 
     private final Stand stand;
 

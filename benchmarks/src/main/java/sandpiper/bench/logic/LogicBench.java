@@ -230,7 +230,7 @@ public class LogicBench {
 
                 A condition and a formula on the same records, in one run of JMH: compiled by Sandpiper, written by
                 hand in Java with `BigDecimal`, and in two general expression languages (SpEL, JEXL). Written by
-                `./measure logic` on %s: %d processors, Java %s.
+                `./bench logic` on %s: %d processors, Java %s.
 
                 | logic | Sandpiper | time, by hand = 1 | times as fast as SpEL | times as fast as JEXL |
                 | --- | --- | --- | --- | --- |

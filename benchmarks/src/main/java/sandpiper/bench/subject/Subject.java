@@ -65,12 +65,23 @@ public final class Subject implements AutoCloseable {
                         new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8));
         for (var line = out.readLine(); line != null; line = out.readLine()) {
             if (line.startsWith(before + "http://")) {
-                Thread.ofVirtual().start(() -> out.lines().forEach(System.err::println));
+                Thread.ofVirtual().start(() -> readOn(out));
                 return new Subject(process, line.substring(before.length()));
             }
             System.err.println(line);
         }
         throw new IOException(String.join(" ", command) + " does not start.");
+    }
+
+    /** What it says must be read, or it would wait to say it. */
+    private static void readOn(BufferedReader out) {
+        try {
+            while (out.readLine() != null) {
+                // nobody wants to know
+            }
+        } catch (IOException _) {
+            // it is gone
+        }
     }
 
     private static String tool(String name) {
