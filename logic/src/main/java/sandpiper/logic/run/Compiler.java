@@ -169,6 +169,11 @@ public final class Compiler {
     }
 
     private static Op compare(Term.Compare compare) {
+        var fused = FieldTests.of(compare);
+        return fused == null ? compareAny(compare) : fused;
+    }
+
+    private static Op compareAny(Term.Compare compare) {
         var left = op(compare.left());
         var right = op(compare.right());
         return switch (compare.operator()) {
@@ -212,18 +217,23 @@ public final class Compiler {
                 int order = x.compareTo(y);
                 return order == 0 ? orEqual : below == (order < 0);
             }
-            var order = Values.order(a, b);
-            if (order == null) {
-                if (a != Nothing.NULL && b != Nothing.NULL) {
-                    frame.run()
-                            .note(
-                                    "%s and %s have no order between them."
-                                            .formatted(Values.kind(a), Values.kind(b)));
-                }
-                return Nothing.NULL;
-            }
-            return order == 0 ? orEqual : below == (order < 0);
+            return order(a, b, below, orEqual, frame);
         };
+    }
+
+    /** What an order between any two values comes to; null, with a note, when there is none. */
+    static Object order(Object a, Object b, boolean below, boolean orEqual, Frame frame) {
+        var order = Values.order(a, b);
+        if (order == null) {
+            if (a != Nothing.NULL && b != Nothing.NULL) {
+                frame.run()
+                        .note(
+                                "%s and %s have no order between them."
+                                        .formatted(Values.kind(a), Values.kind(b)));
+            }
+            return Nothing.NULL;
+        }
+        return order == 0 ? orEqual : below == (order < 0);
     }
 
     private static Op within(Term.Within within) {
