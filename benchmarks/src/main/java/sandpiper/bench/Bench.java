@@ -125,7 +125,7 @@ public final class Bench {
         Sandpiper against a service written by hand for the same work (Spring Boot, jOOQ, SQLite;
         `benchmarks/src/main/java/sandpiper/bench/control`), with the same rules, checks, totals, history, events and durability. Each runs in a
         process of its own with 1 GB of memory, on a file with %,d stays, and they are asked in turns on one machine; the load driver takes its share of
-        the same processors. Medians of %d rounds of %d seconds; the spread of the ratio in brackets.
+        the same processors. Medians of %d rounds of %d seconds after four to warm up; the spread of the ratio in brackets.
 
         Written by `%s` on %s: %d processors, Java %s.
 

@@ -13,7 +13,7 @@ import sandpiper.bench.subject.Subject;
 /** Creating, reading and querying in each protocol, against the control over REST. */
 public final class Requests {
     private static final int MANY = 32;
-    private static final int UNTIL_WARM = 3;
+    private static final int UNTIL_WARM = 4;
 
     private final Stand stand;
     private final List<Calls> protocols;
