@@ -43,7 +43,7 @@ public final class Bench {
                         new Scale(
                                 "./bench quick", Duration.ofSeconds(3), 3, 100_000, 20_000, false);
                 case "all" ->
-                        new Scale("./bench", Duration.ofSeconds(8), 3, 1_000_000, 100_000, true);
+                        new Scale("./bench", Duration.ofSeconds(5), 3, 1_000_000, 100_000, true);
                 default -> throw new IllegalArgumentException("all or quick, not " + name);
             };
         }

@@ -91,9 +91,10 @@ public final class Releasing {
                         goal,
                         String.format(
                                 Locale.ROOT,
-                                "%.1f s; the longest request took %.0f ms, p99 %.0f ms, %d of %d"
-                                        + " failed",
+                                "live after %.1f s, all worked out after %.1f s; the longest"
+                                        + " request took %.0f ms, p99 %.0f ms, %d of %d failed",
                                 result[0],
+                                result[1],
                                 load.longestMillis(),
                                 load.millis(99),
                                 load.failed(),
