@@ -140,6 +140,11 @@ class BadInputTest {
                 415,
                 "application/json");
         assertClear(
+                call(BOOKING, "POST", STAYS, "{}", "Content-Type", "nonsense"),
+                415,
+                "application/json");
+        assertThat(call(BOOKING, "OPTIONS", STAYS, "").header("Allow")).isEqualTo("GET, POST");
+        assertClear(
                 call(BOOKING, "POST", "/api/berth-desk/v1/berths", "{}"),
                 405,
                 "does not offer create");

@@ -14,23 +14,29 @@ import java.sql.DriverManager;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.client.ManageClient;
 import sandpiper.client.RefusedException;
+import sandpiper.demo.Demo;
 
 /** The service is killed, stopped and starved of room while others write. */
 class HardTimesTest {
     private static final int WRITERS = 4;
     private static final int KILLS = 2;
+    private static final int CROWD = 16;
+    private static final int EACH = 40;
     private static final Map<String, String> FILES =
             Map.of(
                     "buoys/package.yaml",
@@ -143,6 +149,60 @@ class HardTimesTest {
         assertThat(Path.of(data() + "-wal")).doesNotExist();
     }
 
+    @Test
+    void moreThanCanBeWrittenIsTurnedAwayAndToldWhenToComeAgain() throws Exception {
+        var environment = Map.of("SANDPIPER_LIMITS_WAITING_CHANGES", "1");
+        try (var service = ServiceProcess.start(data(), environment);
+                var http = HttpClient.newHttpClient();
+                var pool = Executors.newFixedThreadPool(CROWD)) {
+            release(service.client());
+            var answers = new ConcurrentLinkedQueue<HttpResponse<String>>();
+            var work = new ArrayList<Future<?>>();
+            for (int i = 0; i < CROWD; i++) {
+                work.add(
+                        pool.submit(() -> {
+                            for (int n = 0; n < EACH; n++) {
+                                answers.add(
+                                        http.send(
+                                                creation(service),
+                                                HttpResponse.BodyHandlers.ofString()));
+                            }
+                            return true;
+                        }));
+            }
+            for (var one : work) {
+                one.get();
+            }
+            assertThat(answers).extracting(HttpResponse::statusCode).containsOnly(201, 503);
+            assertThat(answers)
+                    .filteredOn(answer -> answer.statusCode() == 503)
+                    .allSatisfy(answer -> {
+                        assertThat(answer.headers().firstValue("Retry-After")).hasValue("1");
+                        assertThat(answer.body()).contains("waiting to be written");
+                    });
+            long made = answers.stream().filter(answer -> answer.statusCode() == 201).count();
+            assertThat(
+                            service.client()
+                                    .get("/manage/v1/records/Buoy?count=true&limit=1")
+                                    .path("total")
+                                    .asLong())
+                    .isEqualTo(made);
+        }
+    }
+
+    private HttpRequest creation(ServiceProcess service) {
+        var who = Demo.ADMIN + ":" + Demo.PASSWORD;
+        return HttpRequest.newBuilder(URI.create(service.address() + "/manage/v1/records/Buoy"))
+                .header("Content-Type", "application/json")
+                .header(
+                        "Authorization",
+                        "Basic " + Base64.getEncoder().encodeToString(who.getBytes()))
+                .POST(
+                        HttpRequest.BodyPublishers.ofString(
+                                "{\"code\": \"C-%d\"}".formatted(next.incrementAndGet())))
+                .build();
+    }
+
     private static int status(String address) throws IOException, InterruptedException {
         try (var http = HttpClient.newHttpClient()) {
             return http.send(
@@ -159,6 +219,8 @@ class HardTimesTest {
             if (status(address) != 200) {
                 break;
             }
+            // It looks once a second.
+            Thread.sleep(1_100);
         }
         return status(address);
     }
@@ -189,6 +251,7 @@ class HardTimesTest {
 
             limitFiles(service, "unlimited");
             client.post("/manage/v1/records/Buoy", Map.of("code", "last", "tier", 1));
+            Thread.sleep(1_100);
             assertThat(status(service.address())).isEqualTo(200);
         }
     }

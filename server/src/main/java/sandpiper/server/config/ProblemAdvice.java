@@ -33,7 +33,7 @@ public class ProblemAdvice {
     @ExceptionHandler
     ResponseEntity<String> overloaded(OverloadedException e, HttpServletRequest request) {
         var headers = new HttpHeaders();
-        headers.add(HttpHeaders.RETRY_AFTER, "1");
+        headers.add(HttpHeaders.RETRY_AFTER, Failure.RETRY_AFTER_SECONDS);
         return answer(Failure.of(e, asked(request)), headers);
     }
 

@@ -1,5 +1,6 @@
 package sandpiper.server.manage;
 
+import java.time.Duration;
 import java.util.concurrent.atomic.AtomicBoolean;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -20,8 +21,13 @@ import sandpiper.engine.write.OverloadedException;
 class HealthController {
     private static final Logger LOG = LoggerFactory.getLogger(HealthController.class);
 
+    /** How long what was found is answered again. */
+    private static final Duration LOOKED_FOR = Duration.ofSeconds(1);
+
     private final Engine engine;
     private final AtomicBoolean stopping = new AtomicBoolean();
+    private long lookedAt;
+    private String found = "";
 
     HealthController(Engine engine) {
         this.engine = engine;
@@ -44,15 +50,32 @@ class HealthController {
     /** Reading and storing work: 200, otherwise 503 with why. */
     @GetMapping("/ready")
     ResponseEntity<Health> ready() {
-        if (stopping.get()) {
-            return notReady("The service is stopping.");
+        var because = stopping.get() ? "The service is stopping." : looked();
+        return because.isEmpty()
+                ? ResponseEntity.ok(new Health("ready", ""))
+                : ResponseEntity.status(HttpStatus.SERVICE_UNAVAILABLE)
+                        .body(new Health("not ready", because));
+    }
+
+    /**
+     * Why it is not ready, or nothing. Looking writes to the disk and anyone may ask, so it is done
+     * once a second at most.
+     */
+    private synchronized String looked() {
+        if (lookedAt == 0 || System.nanoTime() - lookedAt > LOOKED_FOR.toNanos()) {
+            found = look();
+            lookedAt = System.nanoTime();
         }
+        return found;
+    }
+
+    private String look() {
         try {
             engine.checkWritable();
-            return ResponseEntity.ok(new Health("ready", ""));
+            return "";
         } catch (StorageException | OverloadedException e) {
             LOG.warn("Not ready", e);
-            return notReady(words(String.valueOf(e.getMessage())));
+            return words(String.valueOf(e.getMessage()));
         }
     }
 
@@ -60,11 +83,6 @@ class HealthController {
     private static String words(String message) {
         int details = message.indexOf(" (");
         return details < 0 ? message : message.substring(0, details);
-    }
-
-    private static ResponseEntity<Health> notReady(String because) {
-        return ResponseEntity.status(HttpStatus.SERVICE_UNAVAILABLE)
-                .body(new Health("not ready", because));
     }
 
     @EventListener

@@ -11,7 +11,9 @@ import org.apache.olingo.server.api.ODataServerError;
 import org.apache.olingo.server.api.ServiceMetadata;
 import org.apache.olingo.server.api.processor.ErrorProcessor;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
+import sandpiper.engine.write.OverloadedException;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.ODataError;
 import sandpiper.server.problem.Problem;
@@ -32,6 +34,9 @@ final class Failures implements ErrorProcessor {
             ContentType format) {
         var cause = error.getException();
         boolean known = cause instanceof ODataException;
+        if (cause instanceof OverloadedException) {
+            response.setHeader(HttpHeaders.RETRY_AFTER, Failure.RETRY_AFTER_SECONDS);
+        }
         write(
                 response,
                 known || cause == null

@@ -12,6 +12,9 @@ import sandpiper.engine.write.OverloadedException;
 public final class Failure {
     private static final Logger LOG = LoggerFactory.getLogger(Failure.class);
 
+    /** When trying again is right after {@link OverloadedException}, as a header has it. */
+    public static final String RETRY_AFTER_SECONDS = "1";
+
     private Failure() {}
 
     /** The problem of a failure; {@code request} says in the log what was asked. */

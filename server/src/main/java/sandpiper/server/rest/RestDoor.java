@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.Ordered;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.InvalidMediaTypeException;
 import org.springframework.http.MediaType;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
@@ -90,20 +92,20 @@ final class RestDoor implements HandlerMapping, Ordered {
         if (at.batch()) {
             return switch (method) {
                 case "POST" -> batches.batch(at, actor, of(JSON, request));
-                default -> throw unsupported(method, "POST");
+                default -> otherwise(method, "POST");
             };
         }
         if (at.key() == null) {
             return switch (method) {
                 case "GET", "HEAD" -> calls.query(at, actor, request);
                 case "POST" -> calls.create(at, actor, of(JSON, request));
-                default -> throw unsupported(method, "GET", "POST");
+                default -> otherwise(method, "GET", "POST");
             };
         }
         if (at.call() != null) {
             return switch (method) {
                 case "POST" -> calls.call(at, actor, request);
-                default -> throw unsupported(method, "POST");
+                default -> otherwise(method, "POST");
             };
         }
         return switch (method) {
@@ -111,22 +113,36 @@ final class RestDoor implements HandlerMapping, Ordered {
             case "PATCH" -> calls.update(at, actor, of(JSON_OR_PATCH, request));
             case "PUT" -> calls.save(at, actor, of(JSON, request));
             case "DELETE" -> calls.remove(at, actor, request);
-            default -> throw unsupported(method, "GET", "PATCH", "PUT", "DELETE");
+            default -> otherwise(method, "GET", "PATCH", "PUT", "DELETE");
         };
     }
 
-    private static Exception unsupported(String method, String... supported) {
-        return new HttpRequestMethodNotSupportedException(method, List.of(supported));
+    /** Says what is possible, to those who ask for that and to all others. */
+    private static Reply otherwise(String method, String... supported)
+            throws HttpRequestMethodNotSupportedException {
+        if (method.equals("OPTIONS")) {
+            return Reply.of(HttpServletResponse.SC_OK)
+                    .with(HttpHeaders.ALLOW, String.join(", ", supported));
+        }
+        throw new HttpRequestMethodNotSupportedException(method, List.of(supported));
     }
 
     /** The request, when its body is of one of these types. */
     private static HttpServletRequest of(List<MediaType> types, HttpServletRequest request)
             throws HttpMediaTypeNotSupportedException {
-        var given = request.getContentType();
-        var type = given == null ? null : MediaType.parseMediaType(given);
+        var type = type(request.getContentType());
         if (type == null || types.stream().noneMatch(one -> one.equalsTypeAndSubtype(type))) {
             throw new HttpMediaTypeNotSupportedException(type, types);
         }
         return request;
+    }
+
+    /** {@code null} when there is none, or what stands there is no media type. */
+    private static @Nullable MediaType type(@Nullable String given) {
+        try {
+            return given == null ? null : MediaType.parseMediaType(given);
+        } catch (InvalidMediaTypeException _) {
+            return null;
+        }
     }
 }

@@ -22,6 +22,7 @@ import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import org.w3c.dom.Element;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.write.OverloadedException;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.release.ServiceType;
@@ -142,6 +143,9 @@ class SoapController {
                     HttpStatus.OK,
                     call.run(envelope.call(), body, IdempotencyKey.of(request)));
         } catch (RuntimeException e) {
+            if (e instanceof OverloadedException) {
+                response.setHeader(HttpHeaders.RETRY_AFTER, Failure.RETRY_AFTER_SECONDS);
+            }
             // Whatever it is, a caller over SOAP can read nothing but a fault.
             return fault(soap, namespace, Failure.of(e, "POST " + request.getRequestURI()));
         }
