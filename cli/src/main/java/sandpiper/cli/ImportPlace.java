@@ -36,8 +36,13 @@ final class ImportPlace {
         return Long.parseLong(lines.get(1));
     }
 
-    void reached(long rows) throws IOException {
-        Files.writeString(file, what + "\n" + rows + "\n");
+    /** Where nothing can be written beside the file, there is nothing to go on from later. */
+    void reached(long rows) {
+        try {
+            Files.writeString(file, what + "\n" + rows + "\n");
+        } catch (IOException _) {
+            // the import itself is not in trouble
+        }
     }
 
     void done() throws IOException {

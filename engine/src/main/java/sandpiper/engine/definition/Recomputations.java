@@ -103,7 +103,7 @@ public final class Recomputations implements AutoCloseable {
     private void workOff() throws InterruptedException {
         while (!closed) {
             try {
-                if (!writer.submit(this::step).get(1, TimeUnit.MINUTES)) {
+                if (!isAnyOpen() || !writer.submit(this::step).get(1, TimeUnit.MINUTES)) {
                     return;
                 }
                 failures = 0;
@@ -117,7 +117,9 @@ public final class Recomputations implements AutoCloseable {
                 }
                 LOG.warn("Formulas could not be worked out again; it is tried once more", e);
                 if (++failures >= MOST_FAILURES) {
-                    giveUp();
+                    // What is stored says where it goes on then.
+                    LOG.error("Formulas are left as they are until the next release or start");
+                    failures = 0;
                     return;
                 }
                 Thread.sleep(TROUBLE_WAIT);
@@ -125,12 +127,10 @@ public final class Recomputations implements AutoCloseable {
         }
     }
 
-    /** Until the next start or release: what is stored says where it goes on then. */
-    private void giveUp() {
-        LOG.error(
-                "Formulas are not worked out any more until the next release or start; {} failed",
-                progress().stream().map(Progress::formula).toList());
-        failures = 0;
+    private boolean isAnyOpen() {
+        try (var session = storage.snapshot()) {
+            return !storage.recomputations().all(session).isEmpty();
+        }
     }
 
     /** Does the next records of the next formula; tells whether there may be more. */

@@ -48,6 +48,12 @@ public final class Releases implements AutoCloseable {
     private volatile LiveRelease live;
     private volatile @Nullable Ready ready;
 
+    /**
+     * What is served once its transaction is durable. Of the writer's thread alone: meanwhile
+     * others may make another draft ready.
+     */
+    private @Nullable LiveRelease committed;
+
     /** What was compiled ahead, so that nobody who writes has to wait for it. */
     private record Ready(Map<String, String> files, LiveRelease release) {}
 
@@ -245,9 +251,9 @@ public final class Releases implements AutoCloseable {
         if (known != null && known.release().number() == number && known.files().equals(files)) {
             return Optional.of(known.release());
         }
-        var release = drafts.check(files).release();
-        release.ifPresent(one -> ready = new Ready(files, liveOf(number, one)));
-        return release.map(_ -> java.util.Objects.requireNonNull(ready).release());
+        var made = drafts.check(files).release().map(one -> liveOf(number, one));
+        made.ifPresent(one -> ready = new Ready(files, one));
+        return made;
     }
 
     private ReleasePreview.Result releaseIn(
@@ -287,12 +293,14 @@ public final class Releases implements AutoCloseable {
                 new StoredRelease(
                         live.number() + 1, clock.instant(), actor.name(), note, preview.changes());
         storage.definitions().putRelease(transaction, stored, files);
+        committed = next;
         return new ReleasePreview.Result.Released(stored);
     }
 
     private void serve(ReleasePreview.Result result) {
         if (result instanceof ReleasePreview.Result.Released(var stored)) {
-            live = Objects.requireNonNull(ready).release();
+            live = Objects.requireNonNull(committed);
+            committed = null;
             ready = null;
             recomputations.wake();
             LOG.info("Release {} is live", stored.number());

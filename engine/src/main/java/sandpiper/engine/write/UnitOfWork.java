@@ -5,7 +5,7 @@ import com.fasterxml.uuid.NoArgGenerator;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.HashSet;
+import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -67,7 +67,7 @@ final class UnitOfWork implements Workspace.Settler {
     private final Structure structure;
     private final InputApplier applier;
     private final Set<RecordState> primaries = new LinkedHashSet<>();
-    private final Set<RecordState> numbered = new HashSet<>();
+    private final Map<RecordState, String> numbered = new HashMap<>();
     private final List<Said> faults = new ArrayList<>();
     private final List<Fault> formulaFaults = new ArrayList<>();
     private final List<Fault> warnings = new ArrayList<>();
@@ -310,7 +310,7 @@ final class UnitOfWork implements Workspace.Settler {
                     .another(transaction, object, List.of(field), List.of(number), -1)
                     .isEmpty()) {
                 record.slots().set(field, number);
-                numbered.add(record);
+                numbered.put(record, number);
                 return;
             }
         }
@@ -328,9 +328,13 @@ final class UnitOfWork implements Workspace.Settler {
     /** Whether the key of a record is a number that was found to be free in this work. */
     boolean isKeyFree(RecordState record) {
         var numbering = record.object().numbering();
-        return numbering != null
-                && numbered.contains(record)
-                && record.object().key().equals(List.of(numbering.field()));
+        if (numbering == null || !record.object().key().equals(List.of(numbering.field()))) {
+            return false;
+        }
+        // A rule may have put something else there since.
+        var given = numbered.get(record);
+        var field = record.object().fields().get(numbering.field());
+        return given != null && given.equals(record.slots().get(field));
     }
 
     private static List<String> filled(RecordState record) {

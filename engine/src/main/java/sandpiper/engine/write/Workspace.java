@@ -185,7 +185,7 @@ final class Workspace implements RecordSource {
         }
     }
 
-    /** Leaves a record out that turned out to be another. */
+    /** Leaves a record out that is deleted, so that it is not stored. */
     void untouch(RecordState state) {
         touched.remove(state);
         touchedByObject.getOrDefault(state.object().name(), new LinkedHashSet<>()).remove(state);

@@ -169,7 +169,7 @@ public final class Compiler {
     }
 
     private static Op compare(Term.Compare compare) {
-        var fused = FieldTests.of(compare);
+        var fused = FieldComparisons.of(compare);
         return fused == null ? compareAny(compare) : fused;
     }
 

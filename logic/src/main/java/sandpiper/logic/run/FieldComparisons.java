@@ -13,8 +13,8 @@ import sandpiper.logic.value.Values;
  * Comparisons of a field with a fixed value, which are most of what rules ask, each as one step
  * instead of three. They come to the same as any comparison.
  */
-final class FieldTests {
-    private FieldTests() {}
+final class FieldComparisons {
+    private FieldComparisons() {}
 
     /** The comparison as one step, or {@code null} when it is another. */
     static @Nullable Op of(Term.Compare compare) {

@@ -15,7 +15,7 @@ import sandpiper.logic.value.Decimal;
 import sandpiper.logic.value.Nothing;
 
 /** A field compared with a fixed value comes to the same as written the other way round. */
-class FieldTestsTest {
+class FieldComparisonsTest {
     private static String run(String text, Object value) {
         var checked =
                 Checker.value(
