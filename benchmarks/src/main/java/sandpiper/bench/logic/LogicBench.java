@@ -126,9 +126,8 @@ public class LogicBench {
     }
 
     private Object run(Code code) {
-        var frame = code.frame(run);
-        frame.set(Setting.THIS, slots[next()]);
-        return code.run(frame);
+        var record = slots[next()];
+        return code.run(record, run);
     }
 
     @Benchmark

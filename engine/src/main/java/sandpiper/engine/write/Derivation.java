@@ -134,7 +134,7 @@ final class Derivation {
         var part = formula.part();
         boolean changed = false;
         if (part == null) {
-            var value = formula.code().run(workspace.frame(formula.code(), record));
+            var value = workspace.run(formula.code(), record);
             changed = store(record, record.slots(), formula, value, List.of(), "");
         } else {
             var items = record.items(part);

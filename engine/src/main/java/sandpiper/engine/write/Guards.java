@@ -12,6 +12,7 @@ import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.check.Setting;
+import sandpiper.logic.run.Code;
 import sandpiper.logic.value.ValueText;
 import sandpiper.model.logic.CompiledCheck;
 import sandpiper.model.logic.FieldCondition;
@@ -43,15 +44,18 @@ final class Guards {
             FieldCondition.Kind kind, RecordState record, @Nullable ItemState item, Field field) {
         for (var condition : workspace.logic().of(record.object()).conditions()) {
             if (condition.kind() == kind && isAbout(condition, item, field)) {
-                var code = condition.code();
-                var frame =
-                        item == null ? workspace.frame(code, record) : workspace.frame(code, item);
-                if (code.holds(frame)) {
+                if (holds(condition.code(), record, item)) {
                     return true;
                 }
             }
         }
         return false;
+    }
+
+    private boolean holds(Code code, RecordState record, @Nullable ItemState item) {
+        return item == null
+                ? workspace.run(code, record) == Boolean.TRUE
+                : code.holds(workspace.frame(code, item));
     }
 
     private static boolean isAbout(
@@ -111,9 +115,8 @@ final class Guards {
         if (slots.get(field) != null) {
             return;
         }
-        var code = condition.code();
-        var frame = item == null ? workspace.frame(code, record) : workspace.frame(code, item);
-        if (code.holds(frame) && !holds(FieldCondition.Kind.HIDDEN, record, item, field)) {
+        if (holds(condition.code(), record, item)
+                && !holds(FieldCondition.Kind.HIDDEN, record, item, field)) {
             var path = new ArrayList<>(at);
             path.add(field.name());
             unit.add(

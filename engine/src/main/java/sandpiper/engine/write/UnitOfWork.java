@@ -156,7 +156,7 @@ final class UnitOfWork implements Workspace.Settler {
     boolean isWithin(RecordScope scope, RecordState state) {
         return scope.conditions().stream()
                 .map(text -> workspace.logic().condition(state.object(), text).code())
-                .allMatch(code -> code.holds(workspace.frame(code, state)));
+                .allMatch(code -> workspace.run(code, state) == Boolean.TRUE);
     }
 
     /** A new record that is part of the work. */

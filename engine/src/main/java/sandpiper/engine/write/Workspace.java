@@ -114,6 +114,11 @@ final class Workspace implements RecordSource {
         return evaluation;
     }
 
+    /** Runs what is about a record and nothing else. */
+    Object run(Code code, RecordState state) {
+        return code.run(state.logic(this), evaluation);
+    }
+
     /** A frame about a record. */
     Frame frame(Code code, RecordState state) {
         var frame = code.frame(evaluation);

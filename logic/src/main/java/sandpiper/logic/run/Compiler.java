@@ -12,7 +12,6 @@ import sandpiper.logic.syntax.Operator;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.value.Context;
-import sandpiper.logic.value.Decimal;
 import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.Range;
 import sandpiper.logic.value.RecordValue;
@@ -34,17 +33,17 @@ public final class Compiler {
 
     /** Compiles what the checker accepted. */
     public static Code compile(CheckedTerm checked) {
-        return new Code(op(checked.term()), checked.slots());
+        return compile(checked.term(), checked.slots());
     }
 
     /** Compiles a term of a text that needs this many places. */
     public static Code compile(Term term, int slots) {
-        return new Code(op(term), slots);
+        return new Code(op(term), term, slots);
     }
 
     /** Compiles a value a condition needs, to be run in a frame of the text it stands in. */
     public static Code compile(Needed needed, int slots) {
-        return new Code(op(needed), slots);
+        return new Code(op(needed), null, slots);
     }
 
     static Op op(Needed needed) {
@@ -148,16 +147,10 @@ public final class Compiler {
     private static Op read(Term.Read read) {
         var member = read.member();
         if (read.source() instanceof Term.Local(int slot, _, _, _)) {
-            return frame ->
-                    frame.get(slot) instanceof RecordValue record
-                            ? record.read(member)
-                            : Nothing.NULL;
+            return frame -> Steps.read(frame.get(slot), member);
         }
         var source = op(read.source());
-        return frame ->
-                source.eval(frame) instanceof RecordValue record
-                        ? record.read(member)
-                        : Nothing.NULL;
+        return frame -> Steps.read(source.eval(frame), member);
     }
 
     private static Op property(Op source, String name) {
@@ -169,19 +162,13 @@ public final class Compiler {
     }
 
     private static Op compare(Term.Compare compare) {
-        var fused = FieldComparisons.of(compare);
-        return fused == null ? compareAny(compare) : fused;
-    }
-
-    private static Op compareAny(Term.Compare compare) {
         var left = op(compare.left());
         var right = op(compare.right());
         return switch (compare.operator()) {
             case EQUAL -> equal(left, right, compare.right());
             case NOT_EQUAL -> {
                 var equal = equal(left, right, compare.right());
-                yield frame ->
-                        equal.eval(frame) instanceof Boolean same ? (Object) !same : Nothing.NULL;
+                yield frame -> Steps.opposite(equal.eval(frame));
             }
             default -> ordered(compare.operator(), left, right);
         };
@@ -200,9 +187,7 @@ public final class Compiler {
         return frame -> {
             var a = left.eval(frame);
             var b = right.eval(frame);
-            return a instanceof Decimal x && b instanceof Decimal y
-                    ? (Object) (x.compareTo(y) == 0)
-                    : Values.equal(a, b);
+            return Steps.equal(a, b);
         };
     }
 
@@ -213,27 +198,8 @@ public final class Compiler {
         return frame -> {
             var a = left.eval(frame);
             var b = right.eval(frame);
-            if (a instanceof Decimal x && b instanceof Decimal y) {
-                int order = x.compareTo(y);
-                return order == 0 ? orEqual : below == (order < 0);
-            }
-            return order(a, b, below, orEqual, frame);
+            return Steps.ordered(a, b, below, orEqual, frame.run());
         };
-    }
-
-    /** What an order between any two values comes to; null, with a note, when there is none. */
-    static Object order(Object a, Object b, boolean below, boolean orEqual, Frame frame) {
-        var order = Values.order(a, b);
-        if (order == null) {
-            if (a != Nothing.NULL && b != Nothing.NULL) {
-                frame.run()
-                        .note(
-                                "%s and %s have no order between them."
-                                        .formatted(Values.kind(a), Values.kind(b)));
-            }
-            return Nothing.NULL;
-        }
-        return order == 0 ? orEqual : below == (order < 0);
     }
 
     private static Op within(Term.Within within) {
@@ -323,21 +289,7 @@ public final class Compiler {
      * The one function that is in nearly every condition; its general way costs ten times as much.
      */
     private static Op not(Op operand) {
-        return frame ->
-                switch (operand.eval(frame)) {
-                    case Boolean flag -> !flag;
-                    case List<?> list
-                            when list.size() == 1 && list.getFirst() instanceof Boolean flag ->
-                            !flag;
-                    case Object other -> {
-                        frame.run()
-                                .note(
-                                        "not: negand must be true or false, but is "
-                                                + Values.kind(other)
-                                                + ".");
-                        yield Nothing.NULL;
-                    }
-                };
+        return frame -> Steps.not(operand.eval(frame), frame.run());
     }
 
     private static Op call(sandpiper.logic.function.Builtin function, Op[] arguments) {

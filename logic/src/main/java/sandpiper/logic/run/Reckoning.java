@@ -29,47 +29,42 @@ final class Reckoning {
 
     static Op op(ArithmeticOperator operator, Op left, Op right) {
         return switch (operator) {
-            case PLUS ->
-                    frame -> {
-                        var a = left.eval(frame);
-                        var b = right.eval(frame);
-                        return a instanceof Decimal x && b instanceof Decimal y
-                                ? x.plus(y)
-                                : slow(operator, a, b, frame.run());
-                    };
-            case MINUS ->
-                    frame -> {
-                        var a = left.eval(frame);
-                        var b = right.eval(frame);
-                        return a instanceof Decimal x && b instanceof Decimal y
-                                ? x.minus(y)
-                                : slow(operator, a, b, frame.run());
-                    };
-            case TIMES ->
-                    frame -> {
-                        var a = left.eval(frame);
-                        var b = right.eval(frame);
-                        return a instanceof Decimal x && b instanceof Decimal y
-                                ? x.times(y)
-                                : slow(operator, a, b, frame.run());
-                    };
-            case DIVIDE ->
-                    frame -> {
-                        var a = left.eval(frame);
-                        var b = right.eval(frame);
-                        return a instanceof Decimal x && b instanceof Decimal y
-                                ? divided(x, y, frame.run())
-                                : slow(operator, a, b, frame.run());
-                    };
-            case POWER ->
-                    frame -> {
-                        var a = left.eval(frame);
-                        var b = right.eval(frame);
-                        return a instanceof Decimal x && b instanceof Decimal y
-                                ? power(x, y, frame.run())
-                                : slow(operator, a, b, frame.run());
-                    };
+            case PLUS -> frame -> plus(left.eval(frame), right.eval(frame), frame.run());
+            case MINUS -> frame -> minus(left.eval(frame), right.eval(frame), frame.run());
+            case TIMES -> frame -> times(left.eval(frame), right.eval(frame), frame.run());
+            case DIVIDE -> frame -> divided(left.eval(frame), right.eval(frame), frame.run());
+            case POWER -> frame -> power(left.eval(frame), right.eval(frame), frame.run());
         };
+    }
+
+    static Object plus(Object a, Object b, Evaluation run) {
+        return a instanceof Decimal x && b instanceof Decimal y
+                ? x.plus(y)
+                : slow(ArithmeticOperator.PLUS, a, b, run);
+    }
+
+    static Object minus(Object a, Object b, Evaluation run) {
+        return a instanceof Decimal x && b instanceof Decimal y
+                ? x.minus(y)
+                : slow(ArithmeticOperator.MINUS, a, b, run);
+    }
+
+    static Object times(Object a, Object b, Evaluation run) {
+        return a instanceof Decimal x && b instanceof Decimal y
+                ? x.times(y)
+                : slow(ArithmeticOperator.TIMES, a, b, run);
+    }
+
+    static Object divided(Object a, Object b, Evaluation run) {
+        return a instanceof Decimal x && b instanceof Decimal y
+                ? divided(x, y, run)
+                : slow(ArithmeticOperator.DIVIDE, a, b, run);
+    }
+
+    static Object power(Object a, Object b, Evaluation run) {
+        return a instanceof Decimal x && b instanceof Decimal y
+                ? power(x, y, run)
+                : slow(ArithmeticOperator.POWER, a, b, run);
     }
 
     private static Object divided(Decimal a, Decimal b, Evaluation run) {

@@ -264,6 +264,32 @@ public final class Decimal implements Comparable<Decimal> {
         return big().compareTo(other.big());
     }
 
+    /**
+     * Compares with {@code unscaled} with the point moved left, without making a number of it.
+     *
+     * @param at decimal places of the other, 0 to 18
+     */
+    public int compareTo(long digits, int at) {
+        return large == null && scale == at
+                ? Long.compare(unscaled, digits)
+                : compareTo(new Decimal(digits, at, null));
+    }
+
+    /** Whether it is kept as a whole number with a point in it, as nearly all are. */
+    public boolean isShort() {
+        return large == null;
+    }
+
+    /** Its digits without the point; of a short one. */
+    public long digits() {
+        return unscaled;
+    }
+
+    /** Its decimal places; of a short one. */
+    public int places() {
+        return scale;
+    }
+
     /** The same number, however many zeros it ends in. */
     @Override
     public boolean equals(@Nullable Object other) {
