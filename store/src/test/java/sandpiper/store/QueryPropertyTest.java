@@ -45,11 +45,40 @@ class QueryPropertyTest {
               depth: { type: decimal, scale: 1 }
               since: { type: date }
               open: { type: boolean }
+              pier: { type: reference, to: Pier }
             """;
+    private static final String PIER =
+            """
+            object: Pier
+            key: code
+            fields:
+              code: { type: text, required: true }
+              basin: { type: reference, to: Basin }
+            """;
+    private static final String BASIN =
+            """
+            object: Basin
+            key: name
+            fields:
+              name: { type: text, required: true }
+            """;
+
+    /** The basin of each pier; one has none. */
+    private static final Map<String, String> BASINS = Map.of("N", "Inner", "S", "Outer", "W", "");
+
     private static final int RECORDS = 60;
 
     private record Berth(
-            String code, String side, BigDecimal depth, LocalDate since, Boolean open) {}
+            String code,
+            String side,
+            BigDecimal depth,
+            LocalDate since,
+            Boolean open,
+            String pier) {
+        String basin() {
+            return pier == null ? "" : BASINS.get(pier);
+        }
+    }
 
     /**
      * A condition as text, with what it means in Java; {@code null} stands for neither true nor
@@ -74,10 +103,21 @@ class QueryPropertyTest {
                                 "m/package.yaml",
                                 "package: m\nversion: 1\n",
                                 "m/objects/berth.yaml",
-                                BERTH),
+                                BERTH,
+                                "m/objects/pier.yaml",
+                                PIER,
+                                "m/objects/basin.yaml",
+                                BASIN),
                         Actor.SYSTEM)
                 .join();
         engine.releases().release("", Releases.Accepted.NOTHING, Actor.SYSTEM).join();
+        List.of("Inner", "Outer").forEach(name -> store("Basin", Map.of("name", name)));
+        BASINS.forEach((pier, basin) ->
+                store(
+                        "Pier",
+                        basin.isEmpty()
+                                ? Map.of("code", pier)
+                                : Map.of("code", pier, "basin", basin)));
         var random = new Random(11);
         for (int i = 0; i < RECORDS; i++) {
             var berth =
@@ -92,7 +132,10 @@ class QueryPropertyTest {
                             random.nextInt(4) == 0
                                     ? null
                                     : LocalDate.of(2026, 1, 1 + random.nextInt(9)),
-                            random.nextInt(4) == 0 ? null : random.nextBoolean());
+                            random.nextInt(4) == 0 ? null : random.nextBoolean(),
+                            random.nextInt(4) == 0
+                                    ? null
+                                    : List.of("N", "S", "W").get(random.nextInt(3)));
             BERTHS.add(berth);
             store(berth);
         }
@@ -105,13 +148,20 @@ class QueryPropertyTest {
         values.put("depth", berth.depth());
         values.put("since", berth.since() == null ? null : berth.since().toString());
         values.put("open", berth.open());
+        values.put("pier", berth.pier());
+        store("Berth", values);
+    }
+
+    private static void store(String object, Map<String, ?> values) {
         var outcome =
                 engine.records()
                         .write(live -> {
-                            var type = live.release().object("Berth");
+                            var type = live.release().object(object);
                             return new Request(
                                     new RecordCommand.Create(
-                                            type, live.release().everythingOf(type), values),
+                                            type,
+                                            live.release().everythingOf(type),
+                                            new HashMap<String, Object>(values)),
                                     Actor.SYSTEM,
                                     "test",
                                     false);
@@ -128,7 +178,7 @@ class QueryPropertyTest {
         var depth = BigDecimal.valueOf(random.nextInt(300), 2);
         var day = LocalDate.of(2026, 1, 1 + random.nextInt(9));
         var date = "date(\"" + day + "\")";
-        return switch (random.nextInt(9)) {
+        return switch (random.nextInt(13)) {
             case 0 -> new Test("side = \"port\"", berth -> "port".equals(berth.side()));
             case 1 -> new Test("side != \"port\"", berth -> !"port".equals(berth.side()));
             case 2 ->
@@ -156,6 +206,14 @@ class QueryPropertyTest {
                 yield new Test(
                         "ends with(code, \"" + end + "\")", berth -> berth.code().endsWith(end));
             }
+            case 8 -> new Test("pier = \"N\"", berth -> "N".equals(berth.pier()));
+            case 9 -> new Test("pier != \"S\"", berth -> !"S".equals(berth.pier()));
+            case 10 -> {
+                var basin = List.of("Inner", "Outer", "Nowhere").get(random.nextInt(3));
+                yield new Test(
+                        "pier.basin = \"" + basin + "\"", berth -> basin.equals(berth.basin()));
+            }
+            case 11 -> new Test("pier.basin != \"Inner\"", berth -> !"Inner".equals(berth.basin()));
             default -> new Test("side in (\"port\", \"starboard\")", berth -> berth.side() != null);
         };
     }

@@ -95,7 +95,8 @@ public record ObjectAccess(
                         tree.paths().stream().filter(path -> !names.contains(first(path))).toList(),
                         tree.parts().stream()
                                 .filter(part -> !names.contains(part.part().name()))
-                                .toList());
+                                .toList(),
+                        tree.annotated());
     }
 
     private static String first(FieldPath path) {

@@ -64,10 +64,7 @@ public final class WorkedOut {
                 view.id(),
                 view.version(),
                 view.retired(),
-                view.createdAt(),
-                view.createdBy(),
-                view.changedAt(),
-                view.changedBy(),
+                view.stamps(),
                 values,
                 parts);
     }

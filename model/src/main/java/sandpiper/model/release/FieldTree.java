@@ -10,9 +10,12 @@ import java.util.stream.Stream;
  *
  * @param paths fields of the record and of those it refers to
  * @param parts line items with their fields
+ * @param annotated whether what people are told beside the fields comes too: who made and changed a
+ *     record and when, and what the records it refers to are called
  * @param shape the same as text, by which trees over one object are told apart
  */
-public record FieldTree(List<FieldPath> paths, List<PartTree> parts, String shape) {
+public record FieldTree(
+        List<FieldPath> paths, List<PartTree> parts, boolean annotated, String shape) {
     /** No field at all. */
     public static final FieldTree EMPTY = new FieldTree(List.of(), List.of());
 
@@ -21,12 +24,18 @@ public record FieldTree(List<FieldPath> paths, List<PartTree> parts, String shap
         parts = List.copyOf(parts);
     }
 
+    /** Fields alone. */
     public FieldTree(List<FieldPath> paths, List<PartTree> parts) {
-        this(paths, parts, shape(paths, parts));
+        this(paths, parts, false);
     }
 
-    private static String shape(List<FieldPath> paths, List<PartTree> parts) {
-        return String.join(",", paths.stream().map(FieldPath::written).toList())
+    public FieldTree(List<FieldPath> paths, List<PartTree> parts, boolean annotated) {
+        this(paths, parts, annotated, shape(paths, parts, annotated));
+    }
+
+    private static String shape(List<FieldPath> paths, List<PartTree> parts, boolean annotated) {
+        return (annotated ? "+" : "")
+                + String.join(",", paths.stream().map(FieldPath::written).toList())
                 + String.join("", parts.stream().map(PartTree::shape).toList());
     }
 
@@ -48,7 +57,7 @@ public record FieldTree(List<FieldPath> paths, List<PartTree> parts, String shap
         }
     }
 
-    /** Everything a record has of its own, line items included. */
+    /** Everything a record has of its own, line items included, and annotated. */
     public static FieldTree everythingOf(ObjectType object) {
         return new FieldTree(
                 object.fields().stream().map(FieldPath::of).toList(),
@@ -56,7 +65,8 @@ public record FieldTree(List<FieldPath> paths, List<PartTree> parts, String shap
                         .map(part ->
                                 new PartTree(
                                         part, part.fields().stream().map(FieldPath::of).toList()))
-                        .toList());
+                        .toList(),
+                true);
     }
 
     /** This tree and what another has besides. */
@@ -67,7 +77,10 @@ public record FieldTree(List<FieldPath> paths, List<PartTree> parts, String shap
         var moreParts = new LinkedHashMap<String, PartTree>();
         Stream.concat(parts.stream(), other.parts.stream())
                 .forEach(part -> moreParts.merge(part.part().name(), part, PartTree::and));
-        return new FieldTree(List.copyOf(morePaths.values()), List.copyOf(moreParts.values()));
+        return new FieldTree(
+                List.copyOf(morePaths.values()),
+                List.copyOf(moreParts.values()),
+                annotated || other.annotated);
     }
 
     /** This tree and what another has of fields and parts that are not here at all. */
@@ -96,7 +109,8 @@ public record FieldTree(List<FieldPath> paths, List<PartTree> parts, String shap
                                                 path.written().equals(name)
                                                         || path.written().startsWith(name + ".")))
                         .toList(),
-                parts.stream().filter(part -> names.contains(part.part().name())).toList());
+                parts.stream().filter(part -> names.contains(part.part().name())).toList(),
+                annotated);
     }
 
     /** Whether a field of the record itself is among them. */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.read.PlainRecords;
@@ -25,10 +26,11 @@ final class RecordJson {
         plain.put("id", view.id().toString());
         plain.put("version", view.version());
         plain.put("retired", view.retired());
-        plain.put("createdAt", view.createdAt().toString());
-        plain.put("createdBy", view.createdBy());
-        plain.put("changedAt", view.changedAt().toString());
-        plain.put("changedBy", view.changedBy());
+        var stamps = Objects.requireNonNull(view.stamps());
+        plain.put("createdAt", stamps.createdAt().toString());
+        plain.put("createdBy", stamps.createdBy());
+        plain.put("changedAt", stamps.changedAt().toString());
+        plain.put("changedBy", stamps.changedBy());
         plain.put("values", PlainRecords.of(tree, view));
         var titles =
                 new LinkedHashMap<String, @Nullable Object>(

@@ -2,7 +2,6 @@ package sandpiper.server.service;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -63,10 +62,7 @@ class RecordWriterTest {
                 UUID.fromString("01890000-0000-7000-8000-000000000001"),
                 3,
                 false,
-                Instant.EPOCH,
-                "clerk",
-                Instant.EPOCH,
-                "clerk",
+                null,
                 values,
                 parts);
     }

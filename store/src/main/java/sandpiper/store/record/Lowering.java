@@ -264,8 +264,37 @@ final class Lowering {
 
     private Predicate compare(Target left, Operator operator, Operand right) {
         return right instanceof Operand.Value(var value, _)
-                ? value(left, operator, value)
+                ? keyed(value(left, operator, value))
                 : scalars(left, operator, target(right));
+    }
+
+    /**
+     * The key of what a field refers to is brought to the reference itself, which is a number with
+     * an index; comparing the key would go through all records there are.
+     */
+    private Predicate keyed(Predicate predicate) {
+        if (predicate instanceof Predicate.Compare(var left, var operator, var right)
+                && (operator == Operator.EQUAL || operator == Operator.NOT_EQUAL)
+                && left instanceof Scalar.Column(var column)
+                && !column.via().isEmpty()
+                && right instanceof Scalar.Bound(var value)
+                && value != null) {
+            var reference = column.via().getLast();
+            var target = release.target((FieldType.Reference) reference.type());
+            if (isUnique(target, column.column())) {
+                var way = column.via().subList(0, column.via().size() - 1);
+                return new Predicate.Compare(
+                        new Scalar.Column(new ColumnRef(way, reference.name())),
+                        operator,
+                        new Scalar.Keyed(target, column.column(), value));
+            }
+        }
+        return predicate;
+    }
+
+    private static boolean isUnique(ObjectType object, String column) {
+        return object.key().equals(List.of(column))
+                || object.fields().find(column).map(Field::unique).orElse(false);
     }
 
     private static Predicate scalars(Target left, Operator operator, Target right) {

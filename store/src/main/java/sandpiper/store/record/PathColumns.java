@@ -22,6 +22,7 @@ final class PathColumns {
     private final Release release;
     private final Joins joins;
     private final int firstColumn;
+    private final boolean annotated;
 
     /** Reads one value from a row. */
     @FunctionalInterface
@@ -29,11 +30,20 @@ final class PathColumns {
         @Nullable Object read(ResultSet row) throws SQLException;
     }
 
-    /** {@code firstColumn} is the place, from 1, at which these columns begin in the select. */
-    PathColumns(Release release, Joins joins, int firstColumn, List<FieldPath> paths) {
+    /**
+     * @param firstColumn the place, from 1, at which these columns begin in the select
+     * @param annotated whether links come with what people recognise them by
+     */
+    PathColumns(
+            Release release,
+            Joins joins,
+            int firstColumn,
+            List<FieldPath> paths,
+            boolean annotated) {
         this.release = release;
         this.joins = joins;
         this.firstColumn = firstColumn;
+        this.annotated = annotated;
         paths.forEach(this::add);
     }
 
@@ -54,23 +64,29 @@ final class PathColumns {
         return at;
     }
 
+    /** No record is without its key or its public id, so where that is empty there is no record. */
     private void addLink(List<Field> via, ObjectType target) {
         var key = target.keyFields();
-        int linked = select(via, List.of(Tables.NUMBER));
-        int at = key.isEmpty() ? select(via, List.of(Tables.ID)) : select(via, Tables.columns(key));
-        var title = target.titleField().orElse(null);
+        int at = select(via, key.isEmpty() ? List.of(Tables.ID) : Tables.columns(key));
+        var title = annotated ? target.titleField().orElse(null) : null;
         int titleAt = title == null ? 0 : select(via, List.of(title.name()));
         readers.add(row -> {
-            row.getLong(linked);
-            if (row.wasNull()) {
-                return null;
-            }
-            var text =
-                    key.isEmpty()
-                            ? Values.uuid(row.getBytes(at)).toString()
-                            : KeyText.write(target, keyValues(key, row, at));
-            return new RecordView.Link(text, titleAt == 0 ? null : row.getString(titleAt));
+            var text = key.isEmpty() ? idText(row, at) : keyText(target, row, at);
+            return text == null
+                    ? null
+                    : new RecordView.Link(text, titleAt == 0 ? null : Values.text(row, titleAt));
         });
+    }
+
+    private static @Nullable String idText(ResultSet row, int at) throws SQLException {
+        var bytes = row.getBytes(at);
+        return bytes == null ? null : Values.uuid(bytes).toString();
+    }
+
+    private static @Nullable String keyText(ObjectType target, ResultSet row, int at)
+            throws SQLException {
+        var values = keyValues(target.keyFields(), row, at);
+        return values.getFirst() == null ? null : KeyText.write(target, values);
     }
 
     private static List<@Nullable Object> keyValues(List<Field> key, ResultSet row, int at)

@@ -96,7 +96,12 @@ final class QuerySql {
         return values;
     }
 
-    String page(Joins joins, List<org.jooq.Field<?>> columns) {
+    /**
+     * The page.
+     *
+     * @param where what {@link #filter} gave on the same joins
+     */
+    String page(Joins joins, List<Condition> where, List<org.jooq.Field<?>> columns) {
         var selected = new ArrayList<>(columns);
         var order = new ArrayList<OrderField<?>>();
         var sql = new ScalarSql(joins);
@@ -112,15 +117,15 @@ final class QuerySql {
         }
         var number = joins.column(ColumnRef.own(Tables.NUMBER));
         order.add(query.newestFirst() ? number.desc() : number.asc());
-        var where = filter(joins);
+        var conditions = new ArrayList<>(where);
         var after = query.after();
         if (after != null) {
-            where.add(keyset(joins, after, 0));
+            conditions.add(keyset(joins, after, 0));
         }
         return Tables.sql()
                 .select(selected)
                 .from(joins.from())
-                .where(where)
+                .where(conditions)
                 .orderBy(order)
                 .limit(DSL.param("limit", Long.class))
                 .offset(DSL.param("skip", Long.class))
@@ -132,7 +137,11 @@ final class QuerySql {
         return Tables.sql().select(DSL.count()).from(joins.from()).where(where).getSQL();
     }
 
-    private List<Condition> filter(Joins joins) {
+    /**
+     * Which rows. To be called before anything else is joined: rows are then told apart before what
+     * is only shown of them is looked up.
+     */
+    List<Condition> filter(Joins joins) {
         var where = new ArrayList<Condition>();
         if (query.retired() != Query.Retired.WITH) {
             where.add(

@@ -26,6 +26,9 @@ final class RecordReader {
     /** Shapes kept; callers may sort and filter as they like, so there must be an end. */
     private static final int MOST_SHAPES = 2_000;
 
+    /** How many columns every record begins with before those that say who made and changed it. */
+    private static final int UNSTAMPED = 4;
+
     private final Release release;
     private final Map<String, Plan> plans = new ConcurrentHashMap<>();
 
@@ -35,6 +38,7 @@ final class RecordReader {
             String count,
             PathColumns columns,
             int firstSortColumn,
+            boolean annotated,
             List<PartPlan> parts) {}
 
     /** The SQL for the line items of the records of a page. */
@@ -49,12 +53,15 @@ final class RecordReader {
         var plan = plan(writer, query);
         int limit = query.limit();
         var places = new ArrayList<List<@Nullable Object>>();
+        boolean sorted = !query.sorts().isEmpty();
         var heads =
                 session.list(
                         plan.page(),
                         row -> {
-                            places.add(place(row, plan, query));
-                            return head(row, plan.columns());
+                            if (sorted) {
+                                places.add(sortValues(row, plan, query));
+                            }
+                            return head(row, plan);
                         },
                         writer.pageValues());
         boolean more = heads.size() > limit;
@@ -62,7 +69,9 @@ final class RecordReader {
         var total = query.counted() ? session.number(plan.count(), writer.countValues()) : null;
         return new Page(
                 withItems(session, plan.parts(), shown),
-                more && limit > 0 ? places.get(limit - 1) : null,
+                more && limit > 0
+                        ? place(sorted ? places.get(limit - 1) : List.of(), shown.getLast())
+                        : null,
                 total);
     }
 
@@ -76,15 +85,17 @@ final class RecordReader {
             plans.clear();
         }
         var joins = new Joins(release, Tables.of(query.object()));
-        var head = headColumns(joins);
-        var columns = new PathColumns(release, joins, head.size() + 1, query.tree().paths());
+        var where = writer.filter(joins);
+        var head = headColumns(joins, query.tree());
+        var columns = columns(joins, head.size() + 1, query.tree());
         head.addAll(columns.columns());
         var plan =
                 new Plan(
-                        writer.page(joins, head),
+                        writer.page(joins, where, head),
                         writer.count(new Joins(release, Tables.of(query.object()))),
                         columns,
                         head.size() + 1,
+                        query.tree().annotated(),
                         partPlans(query.object(), query.tree()));
         plans.put(shape, plan);
         return plan;
@@ -94,14 +105,14 @@ final class RecordReader {
         var plan =
                 plans.computeIfAbsent(
                         "one#" + object.name() + '#' + tree.shape(), _ -> one(object, tree));
-        return session.first(plan.page(), row -> head(row, plan.columns()), number)
+        return session.first(plan.page(), row -> head(row, plan), number)
                 .map(head -> withItems(session, plan.parts(), List.of(head)).getFirst());
     }
 
     private Plan one(ObjectType object, FieldTree tree) {
         var joins = new Joins(release, Tables.of(object));
-        var head = headColumns(joins);
-        var columns = new PathColumns(release, joins, head.size() + 1, tree.paths());
+        var head = headColumns(joins, tree);
+        var columns = columns(joins, head.size() + 1, tree);
         head.addAll(columns.columns());
         var number = joins.column(ColumnRef.own(Tables.NUMBER));
         var sql =
@@ -112,13 +123,19 @@ final class RecordReader {
                                 org.jooq.impl.DSL.condition(
                                         "{0} = {1}", number, ScalarSql.placeholder()))
                         .getSQL();
-        return new Plan(sql, "", columns, head.size() + 1, partPlans(object, tree));
+        return new Plan(
+                sql, "", columns, head.size() + 1, tree.annotated(), partPlans(object, tree));
     }
 
-    private static List<org.jooq.Field<?>> headColumns(Joins joins) {
+    private PathColumns columns(Joins joins, int first, FieldTree tree) {
+        return new PathColumns(release, joins, first, tree.paths(), tree.annotated());
+    }
+
+    private static List<org.jooq.Field<?>> headColumns(Joins joins, FieldTree tree) {
         var columns = new ArrayList<org.jooq.Field<?>>();
-        Tables.RECORD_COLUMNS.forEach(
-                name -> columns.add(joins.column(new ColumnRef(List.of(), name))));
+        Tables.RECORD_COLUMNS.stream()
+                .limit(tree.annotated() ? Tables.RECORD_COLUMNS.size() : UNSTAMPED)
+                .forEach(name -> columns.add(joins.column(ColumnRef.own(name))));
         return columns;
     }
 
@@ -130,7 +147,9 @@ final class RecordReader {
             var selected =
                     new ArrayList<org.jooq.Field<?>>(
                             List.of(owner, joins.column(ColumnRef.own(Tables.LINE))));
-            var columns = new PathColumns(release, joins, selected.size() + 1, part.paths());
+            var columns =
+                    new PathColumns(
+                            release, joins, selected.size() + 1, part.paths(), tree.annotated());
             selected.addAll(columns.columns());
             var sql =
                     Tables.sql()
@@ -147,28 +166,39 @@ final class RecordReader {
         return parts;
     }
 
-    private static RecordView head(ResultSet row, PathColumns columns) throws SQLException {
+    private static RecordView head(ResultSet row, Plan plan) throws SQLException {
         return new RecordView(
                 row.getLong(1),
                 Values.uuid(row.getBytes(2)),
                 row.getLong(3),
                 row.getLong(4) != 0,
-                TemporalType.instant(row.getLong(5)),
-                row.getString(6),
-                TemporalType.instant(row.getLong(7)),
-                row.getString(8),
-                columns.read(row),
+                plan.annotated() ? stamps(row) : null,
+                plan.columns().read(row),
                 List.of());
     }
 
-    private static List<@Nullable Object> place(ResultSet row, Plan plan, Query query)
+    private static RecordView.Stamps stamps(ResultSet row) throws SQLException {
+        return new RecordView.Stamps(
+                TemporalType.instant(row.getLong(UNSTAMPED + 1)),
+                row.getString(UNSTAMPED + 2),
+                TemporalType.instant(row.getLong(UNSTAMPED + 3)),
+                row.getString(UNSTAMPED + 4));
+    }
+
+    private static List<@Nullable Object> sortValues(ResultSet row, Plan plan, Query query)
             throws SQLException {
-        var place = new ArrayList<@Nullable Object>();
+        var values = new ArrayList<@Nullable Object>();
         for (int i = 0; i < query.sorts().size(); i++) {
             var value = row.getObject(plan.firstSortColumn() + i);
-            place.add(value instanceof Integer number ? (Object) number.longValue() : value);
+            values.add(value instanceof Integer number ? (Object) number.longValue() : value);
         }
-        place.add(row.getLong(1));
+        return values;
+    }
+
+    /** The place behind a record, to go on from. */
+    private static List<@Nullable Object> place(List<@Nullable Object> sorts, RecordView last) {
+        var place = new ArrayList<>(sorts);
+        place.add(last.number());
         return place;
     }
 
@@ -211,10 +241,7 @@ final class RecordReader {
                 head.id(),
                 head.version(),
                 head.retired(),
-                head.createdAt(),
-                head.createdBy(),
-                head.changedAt(),
-                head.changedBy(),
+                head.stamps(),
                 head.values(),
                 parts);
     }

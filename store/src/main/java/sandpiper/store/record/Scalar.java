@@ -11,6 +11,12 @@ sealed interface Scalar {
     /** A value that is the same for all rows, {@code null} for none. */
     record Bound(@Nullable Object value) implements Scalar {}
 
+    /**
+     * The number of the record with this in a column that is unique, or one that no record has. It
+     * is looked up once, and not for each row.
+     */
+    record Keyed(ObjectType object, String column, Object value) implements Scalar {}
+
     /** 1, 0 or nothing. */
     record Truth(Predicate predicate) implements Scalar {}
 
@@ -57,6 +63,8 @@ sealed interface Scalar {
         switch (this) {
             case Column(var ref) -> into.append(ref.path());
             case Bound _ -> into.append('?');
+            case Keyed(var object, var column, _) ->
+                    into.append('k').append(object.name()).append('.').append(column);
             case Truth(var predicate) -> predicate.shape(into);
             case Arithmetic(char sign, var left, var right) ->
                     shape(into, Character.toString(sign), List.of(left, right));
@@ -102,6 +110,7 @@ sealed interface Scalar {
                 // no values
             }
             case Bound(var value) -> into.add(value);
+            case Keyed(_, _, var value) -> into.add(value);
             case Truth(var predicate) -> predicate.values(into);
             case Arithmetic(_, var left, var right) -> {
                 left.values(into);

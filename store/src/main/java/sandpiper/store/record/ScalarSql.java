@@ -22,6 +22,14 @@ final class ScalarSql {
         return switch (scalar) {
             case Scalar.Column(var ref) -> joins.column(ref);
             case Scalar.Bound _ -> placeholder();
+            case Scalar.Keyed(var object, var column, _) ->
+                    expression(
+                            "coalesce((select %s from %s where %s = {0}), -1)"
+                                    .formatted(
+                                            Tables.quoted(Tables.NUMBER),
+                                            Tables.quoted(Tables.of(object)),
+                                            Tables.quoted(column)),
+                            placeholder());
             case Scalar.Truth(var predicate) ->
                     expression("({0})", new PredicateSql(joins).of(predicate));
             case Scalar.Arithmetic(char sign, var left, var right) ->

@@ -4,12 +4,15 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
+import sandpiper.model.type.BooleanType;
+import sandpiper.model.type.ChoiceType;
 import sandpiper.store.table.Tables;
 
 /**
@@ -34,13 +37,11 @@ record Index(String name, String table, List<String> columns, boolean unique) {
                 add(indexes, "reference", Tables.of(object), List.of(field.name()), false);
             }
         }
-        for (var resource : resourcesOf(release, object)) {
-            for (var path : resource.filterable()) {
-                addForQuery(indexes, object, path);
-            }
-            for (var path : resource.sortable()) {
-                addForQuery(indexes, object, path);
-            }
+        var resources = resourcesOf(release, object);
+        var ways = ways(resources);
+        for (var resource : resources) {
+            Stream.concat(resource.filterable().stream(), resource.sortable().stream())
+                    .forEach(path -> addForQuery(indexes, object, path, ways));
         }
         for (var part : object.parts()) {
             addOfPart(indexes, object, part);
@@ -55,13 +56,38 @@ record Index(String name, String table, List<String> columns, boolean unique) {
                 .toList();
     }
 
-    private static void addForQuery(Map<String, Index> indexes, ObjectType object, FieldPath path) {
+    private static void addForQuery(
+            Map<String, Index> indexes, ObjectType object, FieldPath path, List<String> ways) {
         var field = path.last();
         boolean covered =
                 field.unique() || field.isReference() || object.key().equals(List.of(field.name()));
         if (path.isOwn() && !covered) {
-            add(indexes, "query", Tables.of(object), List.of(field.name()), false);
+            var columns = new ArrayList<>(List.of(field.name()));
+            if (hasFewValues(field)) {
+                columns.addAll(List.of(Tables.NUMBER, Tables.RETIRED));
+                columns.addAll(ways);
+            }
+            add(indexes, "query", Tables.of(object), columns, false);
         }
+    }
+
+    /**
+     * Whether many records have the same value, as with a state. They are then gone through in
+     * order, and what tells them apart further stands in the index, so that none has to be looked
+     * up in vain.
+     */
+    private static boolean hasFewValues(Field field) {
+        return field.type() instanceof ChoiceType || field.type() instanceof BooleanType;
+    }
+
+    /** The references by which services filter for something of another record. */
+    private static List<String> ways(List<ResourceType> resources) {
+        return resources.stream()
+                .flatMap(resource -> resource.filterable().stream())
+                .filter(path -> !path.isOwn())
+                .map(path -> path.steps().getFirst().name())
+                .distinct()
+                .toList();
     }
 
     private static void addOfPart(Map<String, Index> indexes, ObjectType object, Part part) {

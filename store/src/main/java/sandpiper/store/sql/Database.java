@@ -1,22 +1,16 @@
 package sandpiper.store.sql;
 
-import com.zaxxer.hikari.HikariConfig;
-import com.zaxxer.hikari.HikariDataSource;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
-import java.sql.SQLTransientConnectionException;
 import java.time.Duration;
-import java.util.Map;
-import java.util.WeakHashMap;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConnection;
 import org.sqlite.SQLiteDataSource;
-import sandpiper.engine.write.OverloadedException;
 
 /**
  * One SQLite file in write-ahead mode: a single connection that writes, and a pool of connections
@@ -24,7 +18,6 @@ import sandpiper.engine.write.OverloadedException;
  */
 public final class Database implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Database.class);
-    private static final int READERS = 8;
     private static final int BUSY_TIMEOUT_MILLIS = 5_000;
 
     /**
@@ -39,26 +32,15 @@ public final class Database implements AutoCloseable {
     /** How long one read may take before it is stopped, where nothing else is said. */
     public static final Duration USUAL_LONGEST_READ = Duration.ofSeconds(15);
 
-    /** How long a read waits for a connection before it is turned away. */
-    private static final Duration LONGEST_WAIT = Duration.ofSeconds(5);
-
-    private final HikariDataSource readers;
+    private final Readers readers;
     private final Connection writer;
     private final StatementCache writerStatements = new StatementCache();
-    private final Map<SQLiteConnection, Reader> readersState = new WeakHashMap<>();
-
-    /** What belongs to a connection that reads. */
-    private record Reader(StatementCache statements, Deadline deadline) {}
-
     private final SQLiteDataSource source;
 
     private final Duration longestRead;
 
     private Database(
-            SQLiteDataSource source,
-            Duration longestRead,
-            Connection writer,
-            HikariDataSource readers) {
+            SQLiteDataSource source, Duration longestRead, Connection writer, Readers readers) {
         this.source = source;
         this.longestRead = longestRead;
         this.writer = writer;
@@ -93,19 +75,10 @@ public final class Database implements AutoCloseable {
             try (var statement = writer.createStatement()) {
                 statement.execute("pragma wal_autocheckpoint = " + PAGES_PER_CHECKPOINT);
             }
-            var pool = new HikariConfig();
-            pool.setPoolName("sandpiper-readers");
-            pool.setDataSource(source(file));
-            pool.setMaximumPoolSize(READERS);
-            pool.setConnectionTimeout(LONGEST_WAIT.toMillis());
-            pool.setConnectionInitSql("pragma query_only = true");
-            // A reader's connection never grows stale, and its kept statements are worth keeping.
-            pool.setMaxLifetime(0);
-            pool.setIdleTimeout(0);
             if (wasStoppedHard) {
                 Soundness.check(writer);
             }
-            return new Database(source(file), longestRead, writer, new HikariDataSource(pool));
+            return new Database(source(file), longestRead, writer, new Readers(source(file)));
         } catch (SQLException e) {
             throw Failures.inWords(e);
         }
@@ -139,28 +112,24 @@ public final class Database implements AutoCloseable {
     /** A session that reads one consistent state. */
     public SqlSession read() {
         try {
-            var connection = readers.getConnection();
-            var physical = connection.unwrap(SQLiteConnection.class);
-            var reader = readerOf(physical);
-            reader.deadline().in(longestRead);
-            return SqlSession.reading(physical, reader.statements(), connection);
-        } catch (SQLTransientConnectionException _) {
-            throw new OverloadedException(
-                    "More is being read than can be answered just now; try again in a second.");
+            var reader = readers.take();
+            boolean begun = false;
+            try {
+                reader.deadline().in(longestRead);
+                var session =
+                        SqlSession.reading(
+                                reader.connection(),
+                                reader.statements(),
+                                () -> readers.give(reader));
+                begun = true;
+                return session;
+            } finally {
+                if (!begun) {
+                    readers.give(reader);
+                }
+            }
         } catch (SQLException e) {
             throw Failures.inWords(e);
-        }
-    }
-
-    private Reader readerOf(SQLiteConnection connection) throws SQLException {
-        synchronized (readersState) {
-            var there = readersState.get(connection);
-            if (there != null) {
-                return there;
-            }
-            var made = new Reader(new StatementCache(), Deadline.on(connection));
-            readersState.put(connection, made);
-            return made;
         }
     }
 
@@ -189,9 +158,9 @@ public final class Database implements AutoCloseable {
     /** Closes it; that figures for the planner could not be kept is no reason not to. */
     @Override
     public void close() {
-        readers.close();
         try (writer;
                 var statement = writer.createStatement()) {
+            readers.close();
             statement.execute("pragma optimize");
         } catch (SQLException e) {
             LOG.warn("The data file was closed without its figures: {}", e.getMessage());

@@ -1,6 +1,7 @@
 package sandpiper.store.table;
 
 import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
@@ -48,14 +49,14 @@ public final class Values {
                 var texts = new ArrayList<@Nullable String>();
                 boolean any = false;
                 for (int i = 0; i < text.languages().size(); i++) {
-                    var one = row.getString(column + i);
+                    var one = text(row, column + i);
                     any |= one != null;
                     texts.add(one);
                 }
                 return any ? new Localised(texts) : null;
             }
             case MoneyType _ -> {
-                var currency = row.getString(column + 1);
+                var currency = text(row, column + 1);
                 return currency == null ? null : new Money(row.getLong(column), currency);
             }
             default -> {
@@ -64,13 +65,21 @@ public final class Values {
         }
     }
 
+    /** The text of a column, read as bytes: the driver is slow at making text of its own. */
+    public static @Nullable String text(ResultSet row, int column) throws SQLException {
+        var bytes = row.getBytes(column);
+        // Text without a letter comes as no bytes at all.
+        return bytes == null ? row.getString(column) : new String(bytes, StandardCharsets.UTF_8);
+    }
+
     static @Nullable Object readOne(FieldType.Storage storage, ResultSet row, int column)
             throws SQLException {
         if (storage == FieldType.Storage.TEXT) {
-            return row.getString(column);
+            return text(row, column);
         }
         long number = row.getLong(column);
-        return row.wasNull() ? null : (Object) number;
+        // Nothing reads as 0; to ask each time would be another call into the driver.
+        return number == 0 && row.wasNull() ? null : (Object) number;
     }
 
     /** How many columns a field has. */
