@@ -54,25 +54,38 @@ public final class Main {
         }
     }
 
-    /** The command with its way of telling what went wrong. */
+    /** The command with all that belongs to it, and its way of telling what went wrong. */
     static CommandLine commandLine() {
-        return commandLine(new String[0]);
+        return with(COMMANDS.stream().map(CommandLine::new).toList());
     }
 
     /**
-     * The same for some arguments. When they name a command, only that one is there: making all of
-     * them takes longer than most of them run.
+     * The same for some arguments. Making commands takes longer than most of them run, so when the
+     * arguments name one, only that one is there, and when they name none, what help tells of each.
      */
-    private static CommandLine commandLine(String[] arguments) {
+    static CommandLine commandLine(String... arguments) {
+        var first = arguments.length == 0 ? "" : arguments[0];
+        if (first.equals(name(AutoComplete.GenerateCompletion.class))) {
+            return commandLine();
+        }
+        var named = COMMANDS.stream().filter(command -> first.equals(name(command))).toList();
+        return with(
+                named.isEmpty()
+                        ? COMMANDS.stream().map(Main::described).toList()
+                        : named.stream().map(CommandLine::new).toList());
+    }
+
+    private static CommandLine described(Class<?> command) {
+        var told = command.getAnnotation(Command.class);
+        var spec = CommandLine.Model.CommandSpec.create().name(told.name());
+        spec.usageMessage().header(told.header()).description(told.description());
+        spec.usageMessage().hidden(told.hidden());
+        return new CommandLine(spec);
+    }
+
+    private static CommandLine with(List<CommandLine> commands) {
         var line = new CommandLine(new Main());
-        var named =
-                COMMANDS.stream()
-                        .filter(command ->
-                                arguments.length > 0 && arguments[0].equals(name(command)))
-                        .filter(command -> command != AutoComplete.GenerateCompletion.class)
-                        .toList();
-        (named.isEmpty() ? COMMANDS : named)
-                .forEach(command -> line.addSubcommand(name(command), command));
+        commands.forEach(command -> line.addSubcommand(command.getCommandName(), command));
         return line.setCaseInsensitiveEnumValuesAllowed(true)
                 .setExecutionExceptionHandler((e, failed, _) -> {
                     print(e, failed.getErr());

@@ -12,23 +12,17 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.demo.Demo;
 
-/** The command line as a process of its own, against the real service. */
+/** The command line as people start it, against the real service. */
 @ExtendWith(Marina.class)
 class CommandLineTest {
+    private static final Path LAUNCHER = Path.of("..", "sandpiper").toAbsolutePath().normalize();
+
     @TempDir Path folder;
 
     private record Ran(int code, String out) {}
 
     private Ran run(String... arguments) throws Exception {
-        var command =
-                new ArrayList<>(
-                        List.of(
-                                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                                "-XX:TieredStopAtLevel=1",
-                                "-XX:+UseSerialGC",
-                                "-cp",
-                                System.getProperty("java.class.path"),
-                                "sandpiper.cli.Main"));
+        var command = new ArrayList<>(List.of(LAUNCHER.toString()));
         command.addAll(List.of(arguments));
         var builder =
                 new ProcessBuilder(command).directory(folder.toFile()).redirectErrorStream(true);

@@ -1,0 +1,112 @@
+package sandpiper.cli;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse.BodyHandlers;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.Base64;
+import java.util.List;
+import java.util.stream.IntStream;
+import sandpiper.client.ManageClient;
+import sandpiper.demo.Demo;
+
+/**
+ * What the build does once with the demo it runs in the same folder, so that the JVM sees how
+ * commands and a busy service go and keeps that for later starts.
+ */
+final class Rehearsal {
+    private static final List<List<String>> COMMANDS =
+            List.of(
+                    List.of("--help"),
+                    List.of("status"),
+                    List.of("records", "find", "Berth", "--filter", "pier = \"N\""),
+                    List.of("records", "show", "Stay", "ST-2026-000001"),
+                    List.of("records", "export", "Tariff"),
+                    List.of("clients", "list"),
+                    List.of("contract", "berth-desk"),
+                    List.of("pull", "packages"),
+                    List.of("check", "packages"),
+                    List.of("eval", "1 + 1"));
+
+    private static final Duration BUSY = Duration.ofSeconds(8);
+    private static final int CALLERS = 4;
+
+    private final HttpClient http = HttpClient.newHttpClient();
+    private final String server;
+
+    private Rehearsal(String server) {
+        this.server = server;
+    }
+
+    /** Takes no arguments. */
+    public static void main(String[] arguments) throws Exception {
+        for (var command : COMMANDS) {
+            var words = command.toArray(String[]::new);
+            Main.commandLine(words).execute(words);
+        }
+        new Rehearsal(new Connection().open().server()).keepBusy();
+    }
+
+    private void keepBusy() throws IOException, InterruptedException {
+        var stays = "/api/berth-desk/v1/stays";
+        var filter = ManageClient.escape("state = \"Requested\" and berth.pier = \"N\"");
+        var listed = ManageClient.read(call("GET", stays + "?filter=" + filter, ""));
+        var key = listed.get("items").get(0).get("number").asString();
+        var one = ManageClient.read(call("GET", stays + "/" + key, ""));
+        var created =
+                """
+                {"vessel": %s, "berth": %s, "arrival": %s, "departure": %s, "charges": [{"tariff": "POWER", "quantity": 12.5}]}\
+                """
+                        .formatted(
+                                one.get("vessel").get("key"),
+                                one.get("berth").get("key"),
+                                one.get("arrival"),
+                                one.get("departure"));
+        long end = System.nanoTime() + BUSY.toNanos();
+        var callers =
+                IntStream.range(0, CALLERS)
+                        .mapToObj(_ ->
+                                Thread.ofVirtual()
+                                        .start(() -> {
+                                            while (System.nanoTime() < end) {
+                                                call("POST", stays, created);
+                                                call("GET", stays + "/" + key, "");
+                                                call("GET", stays + "?filter=" + filter, "");
+                                                call(
+                                                        "GET",
+                                                        "/odata/berth-desk/v1/stays('" + key + "')",
+                                                        "");
+                                            }
+                                        }))
+                        .toList();
+        for (var caller : callers) {
+            caller.join();
+        }
+    }
+
+    private String call(String method, String path, String body) {
+        try {
+            var secret =
+                    Base64.getEncoder()
+                            .encodeToString(
+                                    ("booking-site:" + Demo.BOOKING_SECRET)
+                                            .getBytes(StandardCharsets.UTF_8));
+            var request =
+                    HttpRequest.newBuilder(URI.create(server + path))
+                            .header("Authorization", "Basic " + secret)
+                            .header("Content-Type", "application/json")
+                            .method(method, HttpRequest.BodyPublishers.ofString(body))
+                            .build();
+            return http.send(request, BodyHandlers.ofString()).body();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException(e);
+        }
+    }
+}
