@@ -151,7 +151,14 @@ class HardTimesTest {
 
     @Test
     void moreThanCanBeWrittenIsTurnedAwayAndToldWhenToComeAgain() throws Exception {
-        var environment = Map.of("SANDPIPER_LIMITS_WAITING_CHANGES", "1");
+        var environment =
+                Map.of(
+                        "SANDPIPER_LIMITS_WAITING_CHANGES",
+                        "1",
+                        "SANDPIPER_LIMITS_BODY",
+                        "2KB",
+                        "SANDPIPER_LIMITS_PAGE",
+                        "20");
         try (var service = ServiceProcess.start(data(), environment);
                 var http = HttpClient.newHttpClient();
                 var pool = Executors.newFixedThreadPool(CROWD)) {
@@ -187,7 +194,18 @@ class HardTimesTest {
                                     .path("total")
                                     .asLong())
                     .isEqualTo(made);
+            assertOtherLimitsAreThoseOfTheEnvironment(service.client());
         }
+    }
+
+    private static void assertOtherLimitsAreThoseOfTheEnvironment(ManageClient client) {
+        assertThatThrownBy(() -> client.get("/manage/v1/records/Buoy?limit=21"))
+                .hasMessageContaining("from 1 to 20");
+        assertThatThrownBy(() ->
+                        client.post(
+                                "/manage/v1/records/Buoy",
+                                Map.of("values", Map.of("number", "x".repeat(3_000)))))
+                .hasMessageContaining("2,048 bytes");
     }
 
     private HttpRequest creation(ServiceProcess service) {

@@ -34,12 +34,6 @@ public record Query(
         int limit,
         boolean counted,
         Retired retired) {
-    /** Records of a page when nobody says. */
-    public static final int USUAL_LIMIT = 50;
-
-    /** Most records of a page. */
-    public static final int HIGHEST_LIMIT = 500;
-
     public Query {
         sorts = List.copyOf(sorts);
     }

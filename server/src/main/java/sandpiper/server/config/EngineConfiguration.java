@@ -10,10 +10,12 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.scheduling.annotation.EnableScheduling;
 import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.util.unit.DataSize;
 import sandpiper.engine.Engine;
 import sandpiper.engine.Tuning;
 import sandpiper.engine.delivery.Backoff;
 import sandpiper.engine.example.Examples;
+import sandpiper.server.json.Bounds;
 import sandpiper.store.SqliteStorage;
 
 /** Puts the engine on its storage. */
@@ -23,6 +25,16 @@ class EngineConfiguration {
     @Bean
     Clock clock() {
         return Clock.systemUTC();
+    }
+
+    @Bean
+    Bounds bounds(
+            @Value("${sandpiper.limits.body}") DataSize body,
+            @Value("${sandpiper.limits.depth}") int depth,
+            @Value("${sandpiper.limits.page}") int page) {
+        var bounds = new Bounds(body.toBytes(), depth, page);
+        bounds.apply();
+        return bounds;
     }
 
     @Bean(destroyMethod = "close")

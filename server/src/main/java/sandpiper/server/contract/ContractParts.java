@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
-import sandpiper.engine.read.Query;
+import sandpiper.server.json.Bounds;
 
 /** The parameters and problems that operations of a contract share; only those that are used. */
 final class ContractParts {
@@ -74,9 +74,9 @@ final class ContractParts {
                                 "minimum",
                                 1L,
                                 "maximum",
-                                (long) Query.HIGHEST_LIMIT,
+                                (long) Bounds.now().page(),
                                 "default",
-                                (long) Query.USUAL_LIMIT)));
+                                (long) Bounds.now().usualPage())));
         all.put("after", inQuery("after", "The cursor `next` of the page before.", text()));
         all.put(
                 "fields",

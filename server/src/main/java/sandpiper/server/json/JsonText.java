@@ -16,11 +16,7 @@ import sandpiper.server.problem.ProblemException;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.JsonParser;
-import tools.jackson.core.StreamReadConstraints;
-import tools.jackson.core.StreamReadFeature;
-import tools.jackson.core.StreamWriteFeature;
 import tools.jackson.core.TokenStreamLocation;
-import tools.jackson.core.json.JsonFactory;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -29,41 +25,25 @@ import tools.jackson.databind.json.JsonMapper;
  * depth.
  */
 public final class JsonText {
-    /** Bytes of a request's body. */
-    public static final int LARGEST_BODY = 5 << 20;
-
-    private static final int DEEPEST = 50;
-    private static final int LONGEST_NUMBER = 100;
     private static final int LARGEST_EXPONENT = 400;
 
     /** Bytes of a usual answer, so that few have to be copied to grow. */
     private static final int LIKELY_LENGTH = 2_048;
 
-    private static final JsonFactory FACTORY =
-            JsonFactory.builder()
-                    .streamReadConstraints(
-                            StreamReadConstraints.builder()
-                                    .maxNestingDepth(DEEPEST)
-                                    .maxNumberLength(LONGEST_NUMBER)
-                                    .maxStringLength(LARGEST_BODY)
-                                    .build())
-                    .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
-                    .enable(StreamWriteFeature.WRITE_BIGDECIMAL_AS_PLAIN)
-                    .build();
-
-    private static final JsonMapper MAPPER = JsonMapper.builder(FACTORY).build();
+    private static final JsonMapper MAPPER = JsonMapper.builder(Bounds.now().format()).build();
 
     private JsonText() {}
 
     /** All bytes of a body, or a problem when there are too many. */
     public static byte[] bytes(InputStream body) {
         try {
-            var bytes = body.readNBytes(LARGEST_BODY + 1);
-            if (bytes.length > LARGEST_BODY) {
+            int largest = Bounds.now().body();
+            var bytes = body.readNBytes(largest + 1);
+            if (bytes.length > largest) {
                 throw new ProblemException(
                         HttpStatus.CONTENT_TOO_LARGE,
                         "The body may have %,d bytes; send larger amounts in several requests."
-                                .formatted(LARGEST_BODY));
+                                .formatted(largest));
             }
             return bytes;
         } catch (IOException e) {
@@ -91,7 +71,9 @@ public final class JsonText {
                     HttpStatus.BAD_REQUEST, "The body is empty; it must be a JSON object.");
         }
         try (var parser =
-                FACTORY.createParser(tools.jackson.core.ObjectReadContext.empty(), body)) {
+                Bounds.now()
+                        .format()
+                        .createParser(tools.jackson.core.ObjectReadContext.empty(), body)) {
             parser.nextToken();
             var value = value(parser);
             if (parser.nextToken() != null) {

@@ -17,6 +17,7 @@ import sandpiper.engine.read.Query;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
+import sandpiper.server.json.Bounds;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.service.QueryReader;
 import sandpiper.server.service.ServiceCall;
@@ -64,10 +65,10 @@ final class QueryOptions {
     /** How many records the page may have. */
     int limit(@Nullable List<String> prefer) {
         var top = uri.getTopOption();
-        int most = top == null ? Query.USUAL_LIMIT : Query.HIGHEST_LIMIT;
+        int most = top == null ? Bounds.now().usualPage() : Bounds.now().page();
         var preferred = prefer == null ? null : LIBRARY.createPreferences(prefer).getMaxPageSize();
         if (preferred != null && preferred > 0) {
-            most = Math.min(Query.HIGHEST_LIMIT, preferred);
+            most = Math.min(Bounds.now().page(), preferred);
         }
         return top == null ? most : Math.min(most, top.getValue());
     }

@@ -19,6 +19,7 @@ import sandpiper.logic.filter.ConditionChecker;
 import sandpiper.logic.type.RecordType;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
+import sandpiper.server.json.Bounds;
 import sandpiper.server.problem.Problem.Wrong;
 import sandpiper.server.problem.ProblemException;
 
@@ -69,17 +70,17 @@ public final class QueryReader {
     public int limit() {
         var text = text("limit");
         if (text == null) {
-            return Query.USUAL_LIMIT;
+            return Bounds.now().usualPage();
         }
         if (text.matches("\\d{1,6}")) {
             int limit = Integer.parseInt(text);
-            if (limit >= 1 && limit <= Query.HIGHEST_LIMIT) {
+            if (limit >= 1 && limit <= Bounds.now().page()) {
                 return limit;
             }
         }
         throw wrong(
                 "limit must be a whole number from 1 to %d, but is %s."
-                        .formatted(Query.HIGHEST_LIMIT, Quoted.of(text)));
+                        .formatted(Bounds.now().page(), Quoted.of(text)));
     }
 
     /** The condition of the parameter {@code filter}, or {@code null} when there is none. */

@@ -2,13 +2,13 @@ package sandpiper.server.soap;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
-import sandpiper.engine.read.Query;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.Parameter;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
+import sandpiper.server.json.Bounds;
 import sandpiper.server.service.ResourceNames;
 
 /**
@@ -225,7 +225,7 @@ public final class Wsdl {
         SchemaTypes.document(xml, "Most records of the answer; 50 when absent.");
         xml.open("xs:simpleType").open("xs:restriction", "base", "xs:int");
         xml.leaf("xs:minInclusive", "value", "1");
-        xml.leaf("xs:maxInclusive", "value", String.valueOf(Query.HIGHEST_LIMIT));
+        xml.leaf("xs:maxInclusive", "value", String.valueOf(Bounds.now().page()));
         xml.close().close().close();
         described(xml, "after", "xs:string", false, "next of the page before.");
         described(xml, "count", "xs:boolean", false, "Whether to count all that match.");

@@ -52,12 +52,22 @@ class JsonTextTest {
 
     @Test
     void aBodyHasALimit() {
-        var bytes = new byte[JsonText.LARGEST_BODY + 1];
+        var bytes = new byte[Bounds.now().body() + 1];
         Arrays.fill(bytes, (byte) ' ');
 
         assertThatThrownBy(() -> JsonText.bytes(new java.io.ByteArrayInputStream(bytes)))
                 .isInstanceOfSatisfying(
                         ProblemException.class,
                         problem -> assertThat(problem.problem().status()).isEqualTo(413));
+    }
+
+    @Test
+    void limitsThatMakeNoSenseAreSaidByName() {
+        assertThatThrownBy(() -> new Bounds(10, 50, 500))
+                .hasMessage(
+                        "sandpiper.limits.body must be from 1,024 to 1,073,741,823, but is 10.");
+        assertThatThrownBy(() -> new Bounds(5_000, 0, 500)).hasMessageContaining("limits.depth");
+        assertThatThrownBy(() -> new Bounds(5_000, 50, 0)).hasMessageContaining("limits.page");
+        assertThat(new Bounds(5_000, 50, 20).usualPage()).isEqualTo(20);
     }
 }
