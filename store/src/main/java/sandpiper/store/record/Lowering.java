@@ -46,10 +46,19 @@ final class Lowering {
 
     private final Release release;
     private final ObjectType object;
+    private final java.util.function.Predicate<ObjectType> isSmall;
 
     Lowering(Release release, ObjectType object) {
+        this(release, object, _ -> false);
+    }
+
+    /**
+     * @param isSmall whether an object has so few records that they can be listed
+     */
+    Lowering(Release release, ObjectType object, java.util.function.Predicate<ObjectType> isSmall) {
         this.release = release;
         this.object = object;
+        this.isSmall = isSmall;
     }
 
     /**
@@ -280,16 +289,36 @@ final class Lowering {
                 && right instanceof Scalar.Bound(var value)
                 && value != null) {
             var reference = column.via().getLast();
-            var target = release.target((FieldType.Reference) reference.type());
+            var target = target(reference);
             if (isUnique(target, column.column())) {
-                var way = column.via().subList(0, column.via().size() - 1);
-                return new Predicate.Compare(
-                        new Scalar.Column(new ColumnRef(way, reference.name())),
+                return through(
+                        column.via().subList(0, column.via().size() - 1),
+                        reference.name(),
                         operator,
                         new Scalar.Keyed(target, column.column(), value));
             }
         }
         return predicate;
+    }
+
+    /** A reference at the end of a way compared, which small objects on the way make shorter. */
+    private Predicate through(List<Field> way, String reference, Operator operator, Scalar key) {
+        if (way.isEmpty() || !isSmall.test(target(way.getLast()))) {
+            return new Predicate.Compare(
+                    new Scalar.Column(new ColumnRef(way, reference)), operator, key);
+        }
+        var last = way.getLast();
+        var among =
+                new Predicate.Among(
+                        new ColumnRef(way.subList(0, way.size() - 1), last.name()),
+                        target(last),
+                        new Predicate.Compare(
+                                new Scalar.Column(ColumnRef.own(reference)), Operator.EQUAL, key));
+        return operator == Operator.EQUAL ? among : new Predicate.Not(among);
+    }
+
+    private ObjectType target(Field reference) {
+        return release.target((FieldType.Reference) reference.type());
     }
 
     private static boolean isUnique(ObjectType object, String column) {

@@ -4,6 +4,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.syntax.Operator;
+import sandpiper.model.release.ObjectType;
 
 /** A condition in terms of columns and stored values. */
 sealed interface Predicate {
@@ -27,6 +28,13 @@ sealed interface Predicate {
 
     record Empty(Scalar scalar) implements Predicate {}
 
+    /**
+     * Whether a reference leads to a record that meets a condition; false when it is empty. Those
+     * that meet it are listed once.
+     */
+    record Among(ColumnRef reference, ObjectType object, Predicate condition)
+            implements Predicate {}
+
     record Match(Scalar within, Condition.TextMatch.Place place, String text)
             implements Predicate {}
 
@@ -45,6 +53,9 @@ sealed interface Predicate {
             }
             case Holds(var flag) -> flag.shape(into.append('='));
             case Empty(var scalar) -> scalar.shape(into.append("0="));
+            case Among(var reference, var object, var condition) ->
+                    condition.shape(
+                            into.append(reference.path()).append('@').append(object.name()));
             case Match(var within, var place, _) -> {
                 within.shape(into);
                 into.append(place);
@@ -76,6 +87,7 @@ sealed interface Predicate {
             }
             case Holds(var flag) -> flag.values(into);
             case Empty(var scalar) -> scalar.values(into);
+            case Among(_, _, var condition) -> condition.values(into);
             case Match match -> {
                 match.within().values(into);
                 if (match.place() == Condition.TextMatch.Place.END) {

@@ -3,15 +3,18 @@ package sandpiper.store.record;
 import org.jooq.Condition;
 import org.jooq.impl.DSL;
 import sandpiper.logic.syntax.Operator;
+import sandpiper.store.table.Tables;
 
 /**
  * Writes a predicate as SQL, with a question mark for each value in the order of {@link
  * Predicate#values}.
  */
 final class PredicateSql {
+    private final Joins joins;
     private final ScalarSql scalars;
 
     PredicateSql(Joins joins) {
+        this.joins = joins;
         this.scalars = new ScalarSql(joins);
     }
 
@@ -28,6 +31,7 @@ final class PredicateSql {
             case Predicate.Compare(var left, var operator, var right) ->
                     DSL.condition(
                             "{0} " + sign(operator) + " {1}", scalars.of(left), scalars.of(right));
+            case Predicate.Among among -> among(among);
             case Predicate.Match match -> match(match);
         };
     }
@@ -42,6 +46,16 @@ final class PredicateSql {
             case NOT_EQUAL -> "is not";
             default -> operator.symbol();
         };
+    }
+
+    private Condition among(Predicate.Among among) {
+        var inner = joins.inside(Tables.of(among.object()));
+        var number = inner.column(ColumnRef.own(Tables.NUMBER));
+        var condition = new PredicateSql(inner).of(among.condition());
+        return DSL.condition(
+                "({0} is not null and {0} in ({1}))",
+                joins.column(among.reference()),
+                DSL.select(number).from(inner.from()).where(condition));
     }
 
     private Condition match(Predicate.Match match) {

@@ -8,6 +8,7 @@ import org.jooq.OrderField;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.read.Query;
+import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.FieldType;
 import sandpiper.store.table.Tables;
@@ -25,10 +26,10 @@ final class QuerySql {
     private final List<ColumnRef> searchable;
     private final List<String> words;
 
-    QuerySql(Release release, Query query) {
+    QuerySql(Release release, Query query, java.util.function.Predicate<ObjectType> isSmall) {
         this.release = release;
         this.query = query;
-        var lowering = new Lowering(release, query.object());
+        var lowering = new Lowering(release, query.object(), isSmall);
         var condition = query.condition();
         this.predicate = condition == null ? null : lowering.lower(condition);
         this.sorts = query.sorts().stream().map(sort -> scalarOf(sort, lowering)).toList();

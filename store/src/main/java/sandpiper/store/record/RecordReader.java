@@ -31,6 +31,7 @@ final class RecordReader {
 
     private final Release release;
     private final Map<String, Plan> plans = new ConcurrentHashMap<>();
+    private final SmallTables small = new SmallTables();
 
     /** The SQL of one shape of query, and how to read its rows. */
     private record Plan(
@@ -49,7 +50,7 @@ final class RecordReader {
     }
 
     Page page(SqlSession session, Query query) {
-        var writer = new QuerySql(release, query);
+        var writer = new QuerySql(release, query, object -> small.isSmall(session, object));
         var plan = plan(writer, query);
         int limit = query.limit();
         var places = new ArrayList<List<@Nullable Object>>();
