@@ -12,6 +12,7 @@ import sandpiper.bench.line.Bare;
 import sandpiper.bench.line.Footprint;
 import sandpiper.bench.line.Importing;
 import sandpiper.bench.line.Mixed;
+import sandpiper.bench.line.Parents;
 import sandpiper.bench.line.Releasing;
 import sandpiper.bench.line.Report;
 import sandpiper.bench.line.Requests;
@@ -104,6 +105,7 @@ public final class Bench {
             }
             if (isWanted(only, "import")) {
                 new Importing(stand, ours, scale.imported()).run();
+                new Parents(stand).run();
             }
             if (isWanted(only, "release")) {
                 new Releasing(stand, scale.stays()).run();
@@ -125,7 +127,7 @@ public final class Bench {
         Sandpiper against a service written by hand for the same work (Spring Boot, jOOQ, SQLite;
         `benchmarks/src/main/java/sandpiper/bench/control`), with the same rules, checks, totals, history, events and durability. Each runs in a
         process of its own with 1 GB of memory, on a file with %,d stays, and they are asked in turns on one machine; the load driver takes its share of
-        the same processors. Medians of %d rounds of %d seconds after four to warm up; the spread of the ratio in brackets.
+        the same processors. Medians of %d rounds of %d seconds, after two to warm up for each line and nine for all; the spread of the ratio in brackets.
 
         Written by `%s` on %s: %d processors, Java %s.
 

@@ -31,7 +31,7 @@ public final class Importing {
         write(file);
         long heap = stand.sandpiper().liveHeap();
         long start = System.nanoTime();
-        run(file);
+        load(stand, "Stay", file);
         double rate = rows / ((System.nanoTime() - start) / 1e9);
         long after = stand.sandpiper().liveHeap();
         var copy = stand.folder().resolve("bare.db");
@@ -79,10 +79,12 @@ public final class Importing {
         }
     }
 
-    private void run(Path file) throws IOException, InterruptedException {
+    /** Imports a file with the command line. */
+    static void load(Stand stand, String object, Path file)
+            throws IOException, InterruptedException {
         var builder =
                 new ProcessBuilder(
-                        "./sandpiper", "records", "import", "Stay", file.toString(), "--quiet");
+                        "./sandpiper", "records", "import", object, file.toString(), "--quiet");
         builder.environment().put("SANDPIPER_SERVER", stand.sandpiper().address());
         builder.environment().put("SANDPIPER_USER", Demo.ADMIN);
         builder.environment().put("SANDPIPER_PASSWORD", Demo.PASSWORD);

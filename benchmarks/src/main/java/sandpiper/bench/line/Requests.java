@@ -13,7 +13,10 @@ import sandpiper.bench.subject.Subject;
 /** Creating, reading and querying in each protocol, against the control over REST. */
 public final class Requests {
     private static final int MANY = 32;
-    private static final int UNTIL_WARM = 4;
+    private static final int UNTIL_WARM = 2;
+
+    /** Rounds of everything before anything is measured; compilers are busy for a minute. */
+    private static final int UNTIL_WARM_AT_ALL = 3;
 
     private final Stand stand;
     private final List<Calls> protocols;
@@ -31,6 +34,7 @@ public final class Requests {
     /** Measures all of it. */
     public void run() throws IOException {
         var rest = protocols.getFirst();
+        warmUp(rest);
         for (var calls : protocols) {
             compare(
                     "create a stay with 3 charges, rules, checks, history, event; %s, 32 connections"
@@ -38,14 +42,14 @@ public final class Requests {
                     calls == rest ? "5" : "",
                     MANY,
                     this.numbered(calls::create),
-                    this.numbered(n -> Call.post(control, Calls.Rest.body(n))));
+                    this.numbered(this::controlCreate));
         }
         compare(
                 "the same; REST, 1 connection",
                 "2",
                 1,
                 this.numbered(rest::create),
-                this.numbered(n -> Call.post(control, Calls.Rest.body(n))));
+                this.numbered(this::controlCreate));
         for (var calls : protocols) {
             compare(
                     "read a stay by key, two references deep, with charges; %s, 32 connections"
@@ -53,7 +57,7 @@ public final class Requests {
                     calls == rest ? "2" : "",
                     MANY,
                     calls::read,
-                    n -> Call.get(control + "/" + Calls.key(n)));
+                    this::controlRead);
         }
         for (var calls : protocols) {
             compare(
@@ -62,11 +66,32 @@ public final class Requests {
                     calls == rest ? "2" : "",
                     MANY,
                     calls::query,
-                    n ->
-                            Call.get(
-                                    "%s?limit=50&state=Requested&pier=%s"
-                                            .formatted(control, Calls.pier(n))));
+                    this::controlQuery);
         }
+    }
+
+    private void warmUp(Calls rest) throws IOException {
+        for (int i = 0; i < UNTIL_WARM_AT_ALL; i++) {
+            measure(stand.sandpiper(), MANY, numbered(rest::create));
+            measure(stand.control(), MANY, numbered(this::controlCreate));
+            measure(stand.sandpiper(), MANY, rest::read);
+            measure(stand.control(), MANY, this::controlRead);
+            measure(stand.sandpiper(), MANY, rest::query);
+            measure(stand.control(), MANY, this::controlQuery);
+        }
+    }
+
+    private Call controlCreate(int number) {
+        return Call.post(control, Calls.Rest.body(number));
+    }
+
+    private Call controlRead(int number) {
+        return Call.get(control + "/" + Calls.key(number));
+    }
+
+    private Call controlQuery(int number) {
+        return Call.get(
+                "%s?limit=50&state=Requested&pier=%s".formatted(control, Calls.pier(number)));
     }
 
     /** Numbers that go on from round to round, so that no two requests are the same. */
