@@ -9,6 +9,7 @@ import net.jqwik.api.Arbitrary;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
+import net.jqwik.api.constraints.IntRange;
 
 /** The fast numbers against the exact ones. */
 class DecimalTest {
@@ -50,5 +51,14 @@ class DecimalTest {
 
         assertThat(one).isEqualTo(other).hasSameHashCodeAs(other);
         assertThat(one).hasToString(other.toString());
+    }
+
+    @Property
+    void comparesWithDigitsAsWithTheNumberTheyAre(
+            @ForAll("numbers") BigDecimal a,
+            @ForAll long digits,
+            @ForAll @IntRange(max = 18) int places) {
+        assertThat(Integer.signum(Decimal.of(a).compareTo(digits, places)))
+                .isEqualTo(a.compareTo(BigDecimal.valueOf(digits, places)));
     }
 }

@@ -6,7 +6,6 @@ import java.security.MessageDigest;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Base64;
-import java.util.LinkedHashMap;
 import java.util.List;
 import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
@@ -46,9 +45,15 @@ public final class Cursors {
 
     /** The text for a place; {@code query} tells which query it belongs to. */
     public String write(String query, List<@Nullable Object> place) {
-        var content = new LinkedHashMap<String, Object>();
-        content.put("p", place);
-        var bytes = JsonText.write(content).getBytes(StandardCharsets.UTF_8);
+        var bytes =
+                JsonText.bytes(to -> {
+                    to.writeStartObject();
+                    to.writeName("p");
+                    to.writeStartArray();
+                    place.forEach(value -> JsonText.write(to, value));
+                    to.writeEndArray();
+                    to.writeEndObject();
+                });
         var sealed = Arrays.copyOf(seal(query, bytes), SEAL_BYTES + bytes.length);
         System.arraycopy(bytes, 0, sealed, SEAL_BYTES, bytes.length);
         return Base64.getUrlEncoder().withoutPadding().encodeToString(sealed);

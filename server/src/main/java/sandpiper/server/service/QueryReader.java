@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
 import java.util.function.Function;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.read.Query;
@@ -28,6 +29,8 @@ import sandpiper.server.problem.ProblemException;
  * be.
  */
 public final class QueryReader {
+    private static final Pattern WHOLE_NUMBER = Pattern.compile("\\d{1,6}");
+
     private final Map<String, String[]> parameters;
 
     /** {@code known} are the parameters there can be; any other is a mistake worth telling. */
@@ -72,7 +75,7 @@ public final class QueryReader {
         if (text == null) {
             return Bounds.now().usualPage();
         }
-        if (text.matches("\\d{1,6}")) {
+        if (WHOLE_NUMBER.matcher(text).matches()) {
             int limit = Integer.parseInt(text);
             if (limit >= 1 && limit <= Bounds.now().page()) {
                 return limit;

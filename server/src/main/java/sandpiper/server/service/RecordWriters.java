@@ -26,7 +26,10 @@ public final class RecordWriters {
             now = new Kept(live.number(), new ConcurrentHashMap<>());
             kept = now;
         }
-        return now.writers()
-                .computeIfAbsent(new Key(object.name(), tree.shape()), _ -> new RecordWriter(tree));
+        var key = new Key(object.name(), tree.shape());
+        var there = now.writers().get(key);
+        return there != null
+                ? there
+                : now.writers().computeIfAbsent(key, _ -> new RecordWriter(tree));
     }
 }

@@ -33,12 +33,12 @@ final class QuerySql {
         var condition = query.condition();
         this.predicate = condition == null ? null : lowering.lower(condition);
         this.sorts = query.sorts().stream().map(sort -> scalarOf(sort, lowering)).toList();
-        this.searchable = lowering.searchable();
         var search = query.search();
         this.words =
                 search == null || search.isBlank()
                         ? List.of()
                         : List.of(search.strip().toLowerCase(Locale.ROOT).split("\\s+", 8));
+        this.searchable = words.isEmpty() ? List.of() : lowering.searchable();
     }
 
     /** What tells this query's SQL from that of others; values play no part. */

@@ -28,14 +28,25 @@ final class Readers implements AutoCloseable {
 
     private final SQLiteDataSource source;
     private final BlockingDeque<Reader> free = new LinkedBlockingDeque<>();
-    private final Semaphore more = new Semaphore(MOST);
+    private final Semaphore more;
+    private final Duration longestWait;
     private volatile boolean closed;
 
     /** A connection with what belongs to it. */
     record Reader(SQLiteConnection connection, StatementCache statements, Deadline deadline) {}
 
     Readers(SQLiteDataSource source) {
+        this(source, MOST, LONGEST_WAIT);
+    }
+
+    /**
+     * @param most connections that are opened
+     * @param longestWait how long to wait for one
+     */
+    Readers(SQLiteDataSource source, int most, Duration longestWait) {
         this.source = source;
+        this.more = new Semaphore(most);
+        this.longestWait = longestWait;
     }
 
     /**
@@ -54,7 +65,7 @@ final class Readers implements AutoCloseable {
     private Reader waited() {
         @Nullable Reader reader = null;
         try {
-            reader = free.pollFirst(LONGEST_WAIT.toMillis(), TimeUnit.MILLISECONDS);
+            reader = free.pollFirst(longestWait.toMillis(), TimeUnit.MILLISECONDS);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
