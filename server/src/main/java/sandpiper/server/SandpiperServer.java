@@ -27,7 +27,11 @@ public class SandpiperServer {
         }
     }
 
-    /** Starts an instance and returns when it answers. */
+    /**
+     * Starts an instance and returns when it answers.
+     *
+     * @throws StartException when it cannot, with why
+     */
     public static Running start(Settings settings) {
         var properties = new LinkedHashMap<String, Object>();
         var data = settings.data();
@@ -55,8 +59,17 @@ public class SandpiperServer {
                 config == null
                         ? new String[0]
                         : new String[] {"--spring.config.additional-location=" + config.toUri()};
-        var context = application.run(arguments);
+        var context = run(application, arguments);
         var server = ((ServletWebServerApplicationContext) context).getWebServer();
         return new Running(context, java.util.Objects.requireNonNull(server).getPort());
+    }
+
+    private static ConfigurableApplicationContext run(
+            SpringApplication application, String... arguments) {
+        try {
+            return application.run(arguments);
+        } catch (RuntimeException e) {
+            throw StartException.of(e);
+        }
     }
 }
