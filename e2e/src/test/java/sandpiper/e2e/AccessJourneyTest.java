@@ -115,7 +115,10 @@ class AccessJourneyTest {
                         .asString();
         var parts = token.split("\\.");
         var unsigned = "eyJhbGciOiJub25lIn0." + parts[1] + ".";
-        var other = parts[0] + "." + parts[1] + "." + parts[2].replace(parts[2].charAt(5), 'x');
+        // Another letter than the one that is there, whichever that is.
+        char letter = parts[2].charAt(5);
+        var other =
+                parts[0] + "." + parts[1] + "." + parts[2].replace(letter, letter == 'x' ? 'y' : 'x');
 
         for (var forged : new String[] {unsigned, other, "nonsense", parts[1]}) {
             var answer = withToken(forged, BERTHS);
