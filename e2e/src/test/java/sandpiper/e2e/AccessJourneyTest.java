@@ -118,7 +118,11 @@ class AccessJourneyTest {
         // Another letter than the one that is there, whichever that is.
         char letter = parts[2].charAt(5);
         var other =
-                parts[0] + "." + parts[1] + "." + parts[2].replace(letter, letter == 'x' ? 'y' : 'x');
+                parts[0]
+                        + "."
+                        + parts[1]
+                        + "."
+                        + parts[2].replace(letter, letter == 'x' ? 'y' : 'x');
 
         for (var forged : new String[] {unsigned, other, "nonsense", parts[1]}) {
             var answer = withToken(forged, BERTHS);
