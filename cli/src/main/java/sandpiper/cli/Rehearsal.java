@@ -1,7 +1,8 @@
 package sandpiper.cli;
 
+import static java.net.HttpURLConnection.HTTP_BAD_REQUEST;
+
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -9,8 +10,10 @@ import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Base64;
+import java.util.Collections;
 import java.util.List;
-import java.util.stream.IntStream;
+import java.util.concurrent.Callable;
+import java.util.concurrent.Executors;
 import sandpiper.client.ManageClient;
 import sandpiper.demo.Demo;
 
@@ -46,12 +49,14 @@ final class Rehearsal {
     public static void main(String[] arguments) throws Exception {
         for (var command : COMMANDS) {
             var words = command.toArray(String[]::new);
-            Main.commandLine(words).execute(words);
+            if (Main.commandLine(words).execute(words) != 0) {
+                throw new IllegalStateException("This did not work: " + command);
+            }
         }
         new Rehearsal(new Connection().open().server()).keepBusy();
     }
 
-    private void keepBusy() throws IOException, InterruptedException {
+    private void keepBusy() throws Exception {
         var stays = "/api/berth-desk/v1/stays";
         var filter = ManageClient.escape("state = \"Requested\" and berth.pier = \"N\"");
         var listed = ManageClient.read(call("GET", stays + "?filter=" + filter, ""));
@@ -67,46 +72,41 @@ final class Rehearsal {
                                 one.get("arrival"),
                                 one.get("departure"));
         long end = System.nanoTime() + BUSY.toNanos();
-        var callers =
-                IntStream.range(0, CALLERS)
-                        .mapToObj(_ ->
-                                Thread.ofVirtual()
-                                        .start(() -> {
-                                            while (System.nanoTime() < end) {
-                                                call("POST", stays, created);
-                                                call("GET", stays + "/" + key, "");
-                                                call("GET", stays + "?filter=" + filter, "");
-                                                call(
-                                                        "GET",
-                                                        "/odata/berth-desk/v1/stays('" + key + "')",
-                                                        "");
-                                            }
-                                        }))
-                        .toList();
-        for (var caller : callers) {
-            caller.join();
+        Callable<Boolean> caller =
+                () -> {
+                    while (System.nanoTime() < end) {
+                        call("POST", stays, created);
+                        call("GET", stays + "/" + key, "");
+                        call("GET", stays + "?filter=" + filter, "");
+                        call("GET", "/odata/berth-desk/v1/stays('" + key + "')", "");
+                    }
+                    return true;
+                };
+        try (var callers = Executors.newVirtualThreadPerTaskExecutor()) {
+            for (var done : callers.invokeAll(Collections.nCopies(CALLERS, caller))) {
+                done.get();
+            }
         }
     }
 
-    private String call(String method, String path, String body) {
-        try {
-            var secret =
-                    Base64.getEncoder()
-                            .encodeToString(
-                                    ("booking-site:" + Demo.BOOKING_SECRET)
-                                            .getBytes(StandardCharsets.UTF_8));
-            var request =
-                    HttpRequest.newBuilder(URI.create(server + path))
-                            .header("Authorization", "Basic " + secret)
-                            .header("Content-Type", "application/json")
-                            .method(method, HttpRequest.BodyPublishers.ofString(body))
-                            .build();
-            return http.send(request, BodyHandlers.ofString()).body();
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new IllegalStateException(e);
+    private String call(String method, String path, String body)
+            throws IOException, InterruptedException {
+        var secret = "booking-site:" + Demo.BOOKING_SECRET;
+        var request =
+                HttpRequest.newBuilder(URI.create(server + path))
+                        .header(
+                                "Authorization",
+                                "Basic "
+                                        + Base64.getEncoder()
+                                                .encodeToString(
+                                                        secret.getBytes(StandardCharsets.UTF_8)))
+                        .header("Content-Type", "application/json")
+                        .method(method, HttpRequest.BodyPublishers.ofString(body))
+                        .build();
+        var answer = http.send(request, BodyHandlers.ofString());
+        if (answer.statusCode() >= HTTP_BAD_REQUEST) {
+            throw new IOException("%s %s: %s".formatted(method, path, answer.body()));
         }
+        return answer.body();
     }
 }

@@ -50,6 +50,16 @@ class HardTimesTest {
                       tier:    { type: integer }
                       doubled: { type: integer, formula: tier * 2 }
                       remarks: { type: text, length: 4000 }
+                    """,
+                    "buoys/services/chart.yaml",
+                    """
+                    service: chart
+                    version: 1
+                    resources:
+                      buoys:
+                        object: Buoy
+                        create: { fields: [code, remarks] }
+                        query: { fields: [code] }
                     """);
 
     @TempDir Path folder;
@@ -156,7 +166,7 @@ class HardTimesTest {
                         "SANDPIPER_LIMITS_WAITING_CHANGES",
                         "1",
                         "SANDPIPER_LIMITS_BODY",
-                        "2KB",
+                        "64KB",
                         "SANDPIPER_LIMITS_PAGE",
                         "20");
         try (var service = ServiceProcess.start(data(), environment);
@@ -194,27 +204,54 @@ class HardTimesTest {
                                     .path("total")
                                     .asLong())
                     .isEqualTo(made);
-            assertOtherLimitsAreThoseOfTheEnvironment(service.client());
+            assertOtherLimitsAreThoseOfTheEnvironment(service, http);
         }
     }
 
-    private static void assertOtherLimitsAreThoseOfTheEnvironment(ManageClient client) {
-        assertThatThrownBy(() -> client.get("/manage/v1/records/Buoy?limit=21"))
-                .hasMessageContaining("from 1 to 20");
-        assertThatThrownBy(() ->
-                        client.post(
-                                "/manage/v1/records/Buoy",
-                                Map.of("values", Map.of("number", "x".repeat(3_000)))))
-                .hasMessageContaining("2,048 bytes");
+    private static void assertOtherLimitsAreThoseOfTheEnvironment(
+            ServiceProcess service, HttpClient http) throws Exception {
+        service.client()
+                .post(
+                        "/manage/v1/clients",
+                        Map.of(
+                                "name",
+                                "pilot",
+                                "label",
+                                "Pilot",
+                                "secret",
+                                "north-by-northwest",
+                                "grants",
+                                List.of("chart/*/*")));
+        var buoys = service.address() + "/api/chart/v1/buoys";
+        assertThat(asPilot(http, HttpRequest.newBuilder(URI.create(buoys + "?limit=21"))))
+                .contains("\"status\":400", "from 1 to 20");
+        var large =
+                HttpRequest.newBuilder(URI.create(buoys))
+                        .header("Content-Type", "application/json")
+                        .POST(
+                                HttpRequest.BodyPublishers.ofString(
+                                        "{\"remarks\": \"%s\"}".formatted("x".repeat(70_000))));
+        assertThat(asPilot(http, large)).contains("\"status\":413", "65,536 bytes");
+        // The console and the command line take the pages they need.
+        assertThat(service.client().get("/manage/v1/records/Buoy?limit=500").path("records"))
+                .isNotEmpty();
+    }
+
+    private static String asPilot(HttpClient http, HttpRequest.Builder request) throws Exception {
+        return http.send(
+                        request.header("Authorization", basic("pilot:north-by-northwest")).build(),
+                        HttpResponse.BodyHandlers.ofString())
+                .body();
+    }
+
+    private static String basic(String who) {
+        return "Basic " + Base64.getEncoder().encodeToString(who.getBytes());
     }
 
     private HttpRequest creation(ServiceProcess service) {
-        var who = Demo.ADMIN + ":" + Demo.PASSWORD;
         return HttpRequest.newBuilder(URI.create(service.address() + "/manage/v1/records/Buoy"))
                 .header("Content-Type", "application/json")
-                .header(
-                        "Authorization",
-                        "Basic " + Base64.getEncoder().encodeToString(who.getBytes()))
+                .header("Authorization", basic(Demo.ADMIN + ":" + Demo.PASSWORD))
                 .POST(
                         HttpRequest.BodyPublishers.ofString(
                                 "{\"code\": \"C-%d\"}".formatted(next.incrementAndGet())))

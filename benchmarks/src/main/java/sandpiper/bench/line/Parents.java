@@ -4,11 +4,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Locale;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.Executors;
-import sandpiper.bench.Calls;
-import sandpiper.bench.load.Load;
-import sandpiper.bench.load.Measured;
 import sandpiper.client.ManageClient;
 import sandpiper.demo.Demo;
 
@@ -31,27 +26,16 @@ public final class Parents {
     public void run() throws IOException, InterruptedException {
         Importing.load(stand, "Vessel", vessels());
         var inspections = inspections();
-        var rest = Calls.of(stand.sandpiper().address()).getFirst();
         double[] seconds = new double[1];
-        Measured load;
-        try (var pool = Executors.newSingleThreadExecutor()) {
-            var imported =
-                    pool.submit(() -> {
-                        long start = System.nanoTime();
-                        Importing.load(stand, "CraftInspection", inspections);
-                        seconds[0] = (System.nanoTime() - start) / 1e9;
-                        return true;
-                    });
-            load =
-                    Load.on(stand.sandpiper().address(), CONNECTIONS)
-                            .countingFailures()
-                            .until(
-                                    imported::isDone,
-                                    n -> n % 2 == 0 ? rest.create(n) : rest.read(n));
-            imported.get();
-        } catch (ExecutionException e) {
-            throw new IOException(e.getCause());
-        }
+        var load =
+                stand.during(
+                        CONNECTIONS,
+                        () -> {
+                            long start = System.nanoTime();
+                            Importing.load(stand, "CraftInspection", inspections);
+                            seconds[0] = (System.nanoTime() - start) / 1e9;
+                            return true;
+                        });
         check();
         stand.report()
                 .alone(

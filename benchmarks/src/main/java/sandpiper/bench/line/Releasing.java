@@ -1,15 +1,9 @@
 package sandpiper.bench.line;
 
-import java.io.IOException;
 import java.time.Duration;
 import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.Callable;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.Executors;
-import sandpiper.bench.Calls;
-import sandpiper.bench.load.Load;
-import sandpiper.bench.load.Measured;
 import sandpiper.client.ManageClient;
 import sandpiper.demo.Demo;
 
@@ -58,7 +52,6 @@ public final class Releasing {
                                 file.path("text").asString().replace(before, after)));
             }
         }
-        var rest = Calls.of(stand.sandpiper().address()).getFirst();
         var result = new double[2];
         Callable<Boolean> releasing =
                 () -> {
@@ -72,19 +65,7 @@ public final class Releasing {
                     result[1] = (System.nanoTime() - start) / 1e9;
                     return true;
                 };
-        Measured load;
-        try (var pool = Executors.newSingleThreadExecutor()) {
-            var released = pool.submit(releasing);
-            load =
-                    Load.on(stand.sandpiper().address(), CONNECTIONS)
-                            .countingFailures()
-                            .until(
-                                    released::isDone,
-                                    n -> n % 2 == 0 ? rest.create(n) : rest.read(n));
-            released.get();
-        } catch (ExecutionException e) {
-            throw new IOException(e.getCause());
-        }
+        var load = stand.during(CONNECTIONS, releasing);
         stand.report()
                 .alone(
                         work.formatted(stays),

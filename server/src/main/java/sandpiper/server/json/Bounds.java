@@ -11,6 +11,10 @@ import tools.jackson.core.json.JsonFactory;
 public final class Bounds {
     private static final int LONGEST_NUMBER = 100;
     private static final int USUAL_PAGE = 50;
+
+    /** Less would keep definitions and imports from coming in. */
+    private static final int SMALLEST_BODY = 64 << 10;
+
     private static final int HIGHEST_PAGE = 10_000;
     private static final int HIGHEST_DEPTH = 500;
 
@@ -23,11 +27,12 @@ public final class Bounds {
     /**
      * @param body bytes of a request's body
      * @param depth how deep objects and lists of JSON may lie in each other
-     * @param page records of a page
+     * @param page records of a page of a service
      * @throws IllegalArgumentException when one of them makes no sense; the message says which
      */
     public Bounds(long body, int depth, int page) {
-        this.body = (int) within("sandpiper.limits.body", body, 1_024, Integer.MAX_VALUE / 2);
+        this.body =
+                (int) within("sandpiper.limits.body", body, SMALLEST_BODY, Integer.MAX_VALUE / 2);
         this.page = (int) within("sandpiper.limits.page", page, 1, HIGHEST_PAGE);
         this.format =
                 JsonFactory.builder()
@@ -72,12 +77,12 @@ public final class Bounds {
         return body;
     }
 
-    /** Most records of a page. */
+    /** Most records of a page of a service. */
     public int page() {
         return page;
     }
 
-    /** Records of a page when nobody says. */
+    /** Records of a page of a service when nobody says. */
     public int usualPage() {
         return Math.min(USUAL_PAGE, page);
     }

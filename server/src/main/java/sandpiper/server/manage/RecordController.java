@@ -55,6 +55,8 @@ class RecordController {
             List.of("filter", "search", "sort", "limit", "after", "count", "retired");
     private static final String VIA_CONSOLE = "console";
     private static final int HISTORY = 200;
+    private static final int USUAL_PAGE = 50;
+    private static final int HIGHEST_PAGE = 500;
     private static final int MOST_ITEMS = 1_000;
 
     private final Engine engine;
@@ -142,7 +144,7 @@ class RecordController {
                         byCreation && !"created".equals(sort),
                         cursors.read(fingerprint, reader.text("after")),
                         0,
-                        reader.limit(),
+                        reader.limit(USUAL_PAGE, HIGHEST_PAGE),
                         reader.flag("count"),
                         retired(reader));
         var reached =

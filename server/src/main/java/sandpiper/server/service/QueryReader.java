@@ -20,7 +20,6 @@ import sandpiper.logic.filter.ConditionChecker;
 import sandpiper.logic.type.RecordType;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
-import sandpiper.server.json.Bounds;
 import sandpiper.server.problem.Problem.Wrong;
 import sandpiper.server.problem.ProblemException;
 
@@ -69,21 +68,25 @@ public final class QueryReader {
         return "true".equals(text);
     }
 
-    /** How many records a page may have. */
-    public int limit() {
+    /**
+     * How many records a page may have.
+     *
+     * @param usual when nobody says
+     */
+    public int limit(int usual, int most) {
         var text = text("limit");
         if (text == null) {
-            return Bounds.now().usualPage();
+            return usual;
         }
         if (WHOLE_NUMBER.matcher(text).matches()) {
             int limit = Integer.parseInt(text);
-            if (limit >= 1 && limit <= Bounds.now().page()) {
+            if (limit >= 1 && limit <= most) {
                 return limit;
             }
         }
         throw wrong(
                 "limit must be a whole number from 1 to %d, but is %s."
-                        .formatted(Bounds.now().page(), Quoted.of(text)));
+                        .formatted(most, Quoted.of(text)));
     }
 
     /** The condition of the parameter {@code filter}, or {@code null} when there is none. */

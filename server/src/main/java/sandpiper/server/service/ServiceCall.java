@@ -31,6 +31,7 @@ import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
+import sandpiper.server.json.Bounds;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.traffic.CallNotes;
 
@@ -290,7 +291,7 @@ public final class ServiceCall {
                 false,
                 after,
                 0,
-                reader.limit(),
+                reader.limit(Bounds.now().usualPage(), Bounds.now().page()),
                 reader.flag("count"),
                 Query.Retired.WITHOUT);
     }

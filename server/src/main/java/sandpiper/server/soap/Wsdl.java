@@ -222,7 +222,9 @@ public final class Wsdl {
                     "unbounded");
         }
         xml.open("xs:element", "name", "limit", "minOccurs", "0");
-        SchemaTypes.document(xml, "Most records of the answer; 50 when absent.");
+        SchemaTypes.document(
+                xml,
+                "Most records of the answer; %d when absent.".formatted(Bounds.now().usualPage()));
         xml.open("xs:simpleType").open("xs:restriction", "base", "xs:int");
         xml.leaf("xs:minInclusive", "value", "1");
         xml.leaf("xs:maxInclusive", "value", String.valueOf(Bounds.now().page()));

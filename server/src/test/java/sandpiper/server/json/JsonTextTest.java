@@ -65,9 +65,9 @@ class JsonTextTest {
     void limitsThatMakeNoSenseAreSaidByName() {
         assertThatThrownBy(() -> new Bounds(10, 50, 500))
                 .hasMessage(
-                        "sandpiper.limits.body must be from 1,024 to 1,073,741,823, but is 10.");
-        assertThatThrownBy(() -> new Bounds(5_000, 0, 500)).hasMessageContaining("limits.depth");
-        assertThatThrownBy(() -> new Bounds(5_000, 50, 0)).hasMessageContaining("limits.page");
-        assertThat(new Bounds(5_000, 50, 20).usualPage()).isEqualTo(20);
+                        "sandpiper.limits.body must be from 65,536 to 1,073,741,823, but is 10.");
+        assertThatThrownBy(() -> new Bounds(70_000, 0, 500)).hasMessageContaining("limits.depth");
+        assertThatThrownBy(() -> new Bounds(70_000, 50, 0)).hasMessageContaining("limits.page");
+        assertThat(new Bounds(70_000, 50, 20).usualPage()).isEqualTo(20);
     }
 }

@@ -102,9 +102,11 @@ class QueryReaderTest {
 
     @Test
     void limitsFlagsAndRepeatsAreChecked() {
-        assertThat(reader("limit", "500").limit()).isEqualTo(500);
+        assertThat(reader("limit", "500").limit(50, 500)).isEqualTo(500);
         assertThat(reader("count", "true").flag("count")).isTrue();
-        assertThatThrownBy(() -> reader("limit", "501").limit()).hasMessageContaining("1 to 500");
+        assertThat(reader("count", "true").limit(50, 500)).isEqualTo(50);
+        assertThatThrownBy(() -> reader("limit", "501").limit(50, 500))
+                .hasMessageContaining("1 to 500");
         assertThatThrownBy(() -> reader("count", "yes").flag("count"))
                 .hasMessageContaining("true or false");
         assertThatThrownBy(() ->
