@@ -32,7 +32,8 @@ public enum LogicCode implements Code {
     TOO_COSTLY("SP2021"),
     NO_RETURN("SP2022"),
     NOT_A_FUNCTION("SP2023"),
-    UNKNOWN_EVENT("SP2024");
+    UNKNOWN_EVENT("SP2024"),
+    HIDDEN_NAME("SP2025");
 
     private final String id;
 

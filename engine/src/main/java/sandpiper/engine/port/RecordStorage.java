@@ -70,7 +70,7 @@ public interface RecordStorage {
             List<Selection.Order> order,
             int limit);
 
-    /** Numbers of the records in use behind a number, in their order. */
+    /** Numbers of the records behind a number, in use or retired, in their order. */
     List<Long> numbersAfter(Session session, ObjectType object, long number, int limit);
 
     /** The highest number of a record; 0 when there is none. */

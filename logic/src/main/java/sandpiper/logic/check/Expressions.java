@@ -421,20 +421,36 @@ final class Expressions {
 
     private List<Term.Source> sources(List<Expr.Iterator> iterators, Scope inside) {
         var sources = new ArrayList<Term.Source>();
-        for (var iterator : iterators) {
-            var domain = term(iterator.domain(), inside);
-            var endExpr = iterator.end();
-            var end = endExpr == null ? null : term(endExpr, inside);
-            var type =
-                    domain.type() instanceof LogicType.RangeOf(var of)
-                            ? of
-                            : domain.type().itemType();
-            var local = checking.local(iterator.name(), type, iterator.nameSpan());
-            inside.put(iterator.name(), local);
-            checking.meanings().put(iterator.nameSpan(), local);
-            sources.add(new Term.Source(local, domain, end));
-        }
+        iterators.forEach(iterator -> sources.add(source(iterator, inside)));
         return sources;
+    }
+
+    /** What a loop runs over; the name of each item is put into the scope. */
+    Term.Source source(Expr.Iterator iterator, Scope inside) {
+        var domain = term(iterator.domain(), inside);
+        var endExpr = iterator.end();
+        var end = endExpr == null ? null : term(endExpr, inside);
+        if (end != null) {
+            checkRun(domain);
+            checkRun(end);
+        }
+        var type = domain.type() instanceof LogicType.RangeOf(var of) ? of : domain.type().itemType();
+        var local = checking.local(iterator.name(), type, iterator.nameSpan());
+        inside.put(iterator.name(), local);
+        checking.meanings().put(iterator.nameSpan(), local);
+        return new Term.Source(local, domain, end);
+    }
+
+    /** The ends of a run such as {@code 1..3} are whole numbers or dates. */
+    private void checkRun(Term end) {
+        var type = end.type();
+        if (!type.isOpen() && !type.isNumeric() && type != Simple.DATE) {
+            checking.error(
+                    LogicCode.WRONG_TYPE,
+                    end.span(),
+                    "A loop runs from one whole number or date to another, but this is %s."
+                            .formatted(type.described()));
+        }
     }
 
     private Term loop(Expr.For loop, Scope scope) {

@@ -245,8 +245,25 @@ public final class StepChecker {
                     "%s has a value already; choose another name."
                             .formatted(Quoted.of(let.name())));
         }
+        warnOfHidden(let.name(), let.nameSpan(), scope);
         return new Act.Let(
                 named(let.name(), let.nameSpan(), value.type(), scope), value, let.span());
+    }
+
+    /** A name of one's own that a field has too: from here on the field is {@code this.name}. */
+    private void warnOfHidden(String name, Span span, Scope scope) {
+        for (Scope at = scope; at != null; at = at.outer()) {
+            var record = at.record();
+            if (record != null && record.member(name).isPresent()) {
+                checking.warn(
+                        LogicCode.HIDDEN_NAME,
+                        span,
+                        "%s is a field of %s as well, which can be reached only as this.%s from here on; choose another name."
+                                .formatted(name, record.name(), name),
+                        null);
+                return;
+            }
+        }
     }
 
     private Term.Local named(String name, Span span, LogicType type, Scope scope) {
@@ -335,10 +352,13 @@ public final class StepChecker {
     }
 
     private Act loop(Step.ForEach loop, Scope scope) {
-        var list = expressions.term(loop.list(), scope);
         var inside = scope.inner();
-        var local = named(loop.name(), loop.nameSpan(), list.type().itemType(), inside);
-        return new Act.ForEach(local, list, steps(loop.steps(), inside), loop.span());
+        warnOfHidden(loop.name(), loop.nameSpan(), scope);
+        var source =
+                expressions.source(
+                        new Expr.Iterator(loop.name(), loop.nameSpan(), loop.list(), loop.last()),
+                        inside);
+        return new Act.ForEach(source, steps(loop.steps(), inside), loop.span());
     }
 
     private @Nullable Act create(Step.Create create, Scope scope) {

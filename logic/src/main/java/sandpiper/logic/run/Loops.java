@@ -15,7 +15,7 @@ final class Loops {
     private Loops() {}
 
     /** A compiled {@link Term.Source}. */
-    private record Source(int slot, Op domain, @Nullable Op end) {
+    record Source(int slot, Op domain, @Nullable Op end) {
         static Source of(Term.Source source) {
             var end = source.end();
             return new Source(

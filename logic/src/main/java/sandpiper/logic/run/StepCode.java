@@ -228,13 +228,14 @@ public final class StepCode {
     }
 
     private static StepOp loop(Act.ForEach loop) {
-        var list = Compiler.op(loop.list());
+        var source = Loops.Source.of(loop.source());
         var ops = ops(loop.acts());
-        int slot = loop.local().slot();
-        var name = loop.local().name();
+        int slot = loop.source().item().slot();
+        var name = loop.source().item().name();
         return (frame, actions) -> {
+            var items = source.items(frame);
             // A copy: steps may change what the list was taken from.
-            for (var item : List.copyOf(Loops.asList(list.eval(frame)))) {
+            for (var item : items == null ? List.of() : List.copyOf(items)) {
                 if (actions.isStopped() || frame.isEnded()) {
                     return;
                 }

@@ -198,8 +198,17 @@ public final class Parser {
             tokens.expect(")");
             return new Expr.In(value, tests, value.span().to(end));
         }
-        var test = test();
+        var test = looseTest();
         return new Expr.In(value, List.of(test), value.span().to(test.span()));
+    }
+
+    /**
+     * A test without brackets around it ends where a comparison would: {@code in} binds tighter
+     * than {@code and} and {@code or}.
+     */
+    private Expr looseTest() {
+        var operator = Operator.of(tokens.now());
+        return operator.isPresent() ? unaryTest(operator.get()) : nested(this::sum);
     }
 
     Expr test() {

@@ -29,8 +29,14 @@ public sealed interface Step {
         }
     }
 
-    /** {@code for each x in e ... end}. */
-    record ForEach(String name, Span nameSpan, Expr list, List<Step> steps, Span span)
+    /**
+     * {@code for each x in e ... end}.
+     *
+     * @param last where a run of whole numbers or days ends, as in {@code 1..3}; {@code null} for
+     *     a list
+     */
+    record ForEach(
+            String name, Span nameSpan, Expr list, @Nullable Expr last, List<Step> steps, Span span)
             implements Step {
         public ForEach {
             steps = List.copyOf(steps);

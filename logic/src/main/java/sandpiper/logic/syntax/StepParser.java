@@ -183,7 +183,8 @@ public final class StepParser {
                 boolean alone =
                         tokens.atEnd()
                                 || tokens.now().startsLine()
-                                || LINE_WORDS.contains(tokens.now().text());
+                                || tokens.now().isWord("else")
+                                || tokens.now().isWord("end");
                 var value = alone ? null : parser.expression();
                 yield new Step.Return(value, through(start));
             }
@@ -240,9 +241,10 @@ public final class StepParser {
         }
         tokens.expectWord("in");
         var list = parser.expression();
+        var last = tokens.accept("..") ? parser.expression() : null;
         var steps = steps();
         tokens.expectWord("end");
-        return new Step.ForEach(name.text(), name.span(), list, steps, through(start));
+        return new Step.ForEach(name.text(), name.span(), list, last, steps, through(start));
     }
 
     private @Nullable Step create(Span start) {

@@ -22,7 +22,12 @@ public sealed interface Act {
 
     record If(List<Branch> branches, List<Act> otherwise, Span span) implements Act {}
 
-    record ForEach(Term.Local local, Term list, List<Act> acts, Span span) implements Act {}
+    /**
+     * Repeats.
+     *
+     * @param source what it runs over, with the name of each
+     */
+    record ForEach(Term.Source source, List<Act> acts, Span span) implements Act {}
 
     /** A value for a field. */
     record Assign(Member member, Term value) {}
@@ -110,11 +115,17 @@ public sealed interface Act {
                     terms(choice.otherwise(), visitor);
                 }
                 case ForEach loop -> {
-                    visitor.accept(loop.list());
+                    visitor.accept(loop.source().domain());
+                    if (loop.source().end() != null) {
+                        visitor.accept(loop.source().end());
+                    }
                     terms(loop.acts(), visitor);
                 }
                 case Create create -> values(create.values(), visitor);
-                case AddItem add -> values(add.values(), visitor);
+                case AddItem add -> {
+                    visitor.accept(add.record());
+                    values(add.values(), visitor);
+                }
                 case Save save -> values(save.values(), visitor);
                 case Update update -> {
                     visitor.accept(update.record());

@@ -114,7 +114,8 @@ public record TemporalType(TypeKeyword keyword, ZoneId zone) implements FieldTyp
         return switch (keyword) {
             case DATE -> LocalDate.ofEpochDay(value).toString();
             case TIME -> LocalTime.ofNanoOfDay(value * 1000).format(TIME);
-            case DURATION -> Duration.of(value, ChronoUnit.MICROS).toString();
+            case DURATION ->
+                    sandpiper.logic.value.TemporalText.write(Duration.of(value, ChronoUnit.MICROS));
             default -> instant(value).toString();
         };
     }

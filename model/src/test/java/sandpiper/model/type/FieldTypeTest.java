@@ -65,7 +65,7 @@ class FieldTypeTest {
                     date-time | 2026-05-01T14:30:00+02:00            | 2026-05-01T12:30:00Z
                     date-time | 2026-05-01T14:30:00                  | 2026-05-01T12:30:00Z
                     date-time | 1969-12-31T23:59:59.5Z               | 1969-12-31T23:59:59.500Z
-                    duration  | P1DT6H                               | PT30H
+                    duration  | P1DT6H                               | P1DT6H
                     uuid      | 0198C0DE-7A5E-7000-8000-000000000001 | 0198c0de-7a5e-7000-8000-000000000001
                     choice    | sail                                 | sail
                     money     | 12.5 EUR                             | 12.50 EUR

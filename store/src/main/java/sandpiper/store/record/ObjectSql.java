@@ -49,8 +49,8 @@ final class ObjectSql {
                                 table,
                                 number);
         after =
-                "select %1$s from %2$s where %1$s > ? and %3$s = 0 order by %1$s limit ?"
-                        .formatted(number, table, Tables.quoted(Tables.RETIRED));
+                "select %1$s from %2$s where %1$s > ? order by %1$s limit ?"
+                        .formatted(number, table);
         highest = "select max(%s) from %s".formatted(number, table);
         parts = object.parts().stream().map(part -> new PartSql(object, part)).toList();
     }
