@@ -99,8 +99,12 @@ public interface RecordStorage {
     List<Long> referring(
             Session session, ObjectType object, @Nullable Part part, Field field, long number);
 
-    /** The object and the count of records that refer to a record; the first such object found. */
-    Optional<Referrer> referrer(Session session, ObjectType object, long number);
+    /**
+     * Whose records refer to one, leaving out that it may refer to itself; nothing when none do.
+     *
+     * @param inUse whether only those count that are not retired
+     */
+    Optional<Referrer> referrer(Session session, ObjectType object, long number, boolean inUse);
 
     /** Who refers to a record. */
     record Referrer(ObjectType object, long count) {}

@@ -346,7 +346,8 @@ final class CommandRun {
 
     /** Totals take leave of a record as if it were retired, and then it goes for good. */
     private Outcome delete(RecordState there, StoredRecord stored) {
-        var referrer = live.records().referrer(transaction, there.object(), stored.number());
+        var referrer = live.records()
+                        .referrer(transaction, there.object(), stored.number(), false);
         if (referrer.isPresent()) {
             var by = referrer.get();
             return Outcome.Refused.because(

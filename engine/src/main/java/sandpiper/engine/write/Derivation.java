@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -38,7 +39,7 @@ import sandpiper.model.type.Intake;
 final class Derivation {
     private final Workspace workspace;
     private final Tracer tracer;
-    private final List<Fault> faults;
+    private final Map<Place, Fault> faults = new LinkedHashMap<>();
     private final Totals totals;
     private final Map<RecordState, Seen> seen = new HashMap<>();
     private final Set<RecordState> pending = new LinkedHashSet<>();
@@ -48,6 +49,9 @@ final class Derivation {
 
     /** A formula of a record that must be worked out anew. */
     private record Dirty(RecordState record, Formula formula) {}
+
+    /** Where a value belongs that cannot be stored. */
+    private record Place(Slots slots, Field field) {}
 
     /** What of a record others know already. */
     static final class Seen {
@@ -61,10 +65,9 @@ final class Derivation {
         }
     }
 
-    Derivation(Workspace workspace, Tracer tracer, List<Fault> faults) {
+    Derivation(Workspace workspace, Tracer tracer) {
         this.workspace = workspace;
         this.tracer = tracer;
-        this.faults = faults;
         this.totals = new Totals(workspace, this);
     }
 
@@ -119,6 +122,15 @@ final class Derivation {
             }
         }
         return false;
+    }
+
+    /** What cannot be stored as things stand now; what was mended meanwhile is forgotten. */
+    List<Fault> faults() {
+        return faults.values().stream().distinct().toList();
+    }
+
+    boolean isFaulty(RecordState record, Field field) {
+        return faults.containsKey(new Place(record.slots(), field));
     }
 
     private void ownFormulas(RecordState record) {
@@ -196,25 +208,28 @@ final class Derivation {
 
     /** Puts a value that logic came to into a field; tells whether it is another than before. */
     boolean set(RecordState record, Slots slots, Field field, Object value, List<Object> at) {
+        var place = new Place(slots, field);
         if (value == Nothing.NULL) {
+            faults.remove(place);
             return slots.set(field, null);
         }
         if (field.type() instanceof FieldType.Reference) {
             return value instanceof RecordValue target && slots.set(field, target.number());
         }
         return switch (Codec.toStored(field.type(), value, record.object().zone())) {
-            case Intake.Taken(var stored) -> slots.set(field, stored);
+            case Intake.Taken(var stored) -> {
+                faults.remove(place);
+                yield slots.set(field, stored);
+            }
             case Intake.Refused(_, var message) -> {
                 var path = new ArrayList<>(at);
                 path.add(field.name());
-                var fault =
+                faults.put(
+                        place,
                         new Fault(
                                 path,
                                 RecordCode.CANNOT_BE_STORED,
-                                "%s %s.".formatted(field.label(), message));
-                if (!faults.contains(fault)) {
-                    faults.add(fault);
-                }
+                                "%s %s.".formatted(field.label(), message)));
                 yield false;
             }
         };
@@ -228,10 +243,37 @@ final class Derivation {
                 dependents(watch, record, known).forEach(one -> markDirty(one, watch.formula()));
             }
         }
+        if (known.values != null) {
+            markOwn(record, known, known.values);
+        }
         totals.follow(record, known);
         known.values = record.slots().copy();
         known.counted = !record.isRetired();
         known.partStamp = record.partStamp();
+    }
+
+    /**
+     * A formula that reads records elsewhere may read its own as well; a new record's were all
+     * worked out just now.
+     */
+    private void markOwn(RecordState record, Seen known, @Nullable Object[] before) {
+        for (var formula : workspace.logic().of(record.object()).formulas()) {
+            if (formula.watched() && !formula.field().onRead()) {
+                boolean hit =
+                        known.counted == record.isRetired()
+                                || formula.ownFields().stream()
+                                        .anyMatch(field ->
+                                                !Objects.equals(
+                                                        before[field.index()],
+                                                        record.slots().get(field)))
+                                || formula.ownParts().stream()
+                                        .anyMatch(part ->
+                                                record.partStamp(part) > known.partStamp);
+                if (hit) {
+                    markDirty(record, formula);
+                }
+            }
+        }
     }
 
     private static boolean isHit(Watch watch, RecordState record, Seen known) {
@@ -240,10 +282,10 @@ final class Derivation {
             return record.partStamp(part) > known.partStamp || known.values == null;
         }
         var before = known.values;
+        var field = Objects.requireNonNull(watch.field());
         return before == null
                 || known.counted == record.isRetired()
-                || !Objects.equals(
-                        before[watch.field().index()], record.slots().get(watch.field()));
+                || !Objects.equals(before[field.index()], record.slots().get(field));
     }
 
     void markDirty(RecordState record, Formula formula) {
@@ -296,7 +338,8 @@ final class Derivation {
             @Nullable Part part,
             Field field,
             RecordState to) {
-        if (to.isNew()) {
+        if (to.number() < 0) {
+            // Nothing can refer to a record that is in no table yet.
             return List.of();
         }
         workspace.settle();

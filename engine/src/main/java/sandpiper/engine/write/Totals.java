@@ -41,7 +41,7 @@ final class Totals {
     boolean keeps(Watch watch, RecordState record, Derivation.Seen known) {
         var total = watch.formula().total();
         if (total != null) {
-            return total.items().name().equals(record.object().name()) && !othersChanged(total);
+            return total.isOverItemsAt(watch.route()) && !othersChanged(total);
         }
         return !watch.shares().isEmpty()
                 && watch.shares().stream()
@@ -68,11 +68,17 @@ final class Totals {
                 : share(total, record.logic(workspace), record.slots().values());
     }
 
-    /** Whether a record that items read on the way is being changed as well. */
+    /** Whether something that items read on the way is being changed as well. */
     private boolean othersChanged(RunningTotal total) {
-        for (var object : total.others()) {
-            for (var record : workspace.touched(object)) {
-                if (!record.isNew() && record.slots().isChangedByHand()) {
+        for (var other : total.others()) {
+            for (var record : workspace.touched(other.object())) {
+                if (record.isNew()
+                        || record.isRetirementChanged()
+                        || record.object()
+                                .fields()
+                                .find(other.field())
+                                .map(record.slots()::isChanged)
+                                .orElse(false)) {
                     return true;
                 }
             }
@@ -186,7 +192,8 @@ final class Totals {
                                         && more instanceof java.time.Duration b
                                 ? a.plus(b)
                                 : Nothing.NULL;
-        if (sum == Nothing.NULL) {
+        // What could not be stored is not what the next difference may be added to.
+        if (sum == Nothing.NULL || derivation.isFaulty(owner, formula.field())) {
             derivation.markDirty(owner, formula);
         } else {
             set(formula, owner, current, sum);

@@ -69,7 +69,6 @@ final class UnitOfWork implements Workspace.Settler {
     private final Set<RecordState> primaries = new LinkedHashSet<>();
     private final Map<RecordState, String> numbered = new HashMap<>();
     private final List<Said> faults = new ArrayList<>();
-    private final List<Fault> formulaFaults = new ArrayList<>();
     private final List<Fault> warnings = new ArrayList<>();
 
     /** A fault with the record it is about, {@code null} for the request as a whole. */
@@ -92,7 +91,7 @@ final class UnitOfWork implements Workspace.Settler {
         this.eventWriter =
                 new EventWriter(
                         live, outbox.events(), outbox.listeners(), transaction, origin, now);
-        this.derivation = new Derivation(workspace, tracer, formulaFaults);
+        this.derivation = new Derivation(workspace, tracer);
         this.rules = new RuleRunner(this, workspace, tracer, outbox.pulse());
         this.guards = new Guards(this, workspace, tracer);
         this.fills = new Fills(workspace);
@@ -352,7 +351,7 @@ final class UnitOfWork implements Workspace.Settler {
             while (faults.isEmpty() && react()) {
                 derivation.run();
             }
-            formulaFaults.forEach(this::refuse);
+            derivation.faults().forEach(this::refuse);
             check();
         } catch (BudgetException e) {
             refuse(new Fault(List.of(), RecordCode.TOO_MUCH, e.said()));

@@ -70,6 +70,12 @@ public final class LogicCompiler {
         return object.name() + "." + (part == null ? "" : part.name() + ".") + field.name();
     }
 
+    /** The written name of the field that is read; {@code null} for line items as such. */
+    private static @Nullable String name(Routes.Reading reading) {
+        var field = reading.field();
+        return field == null ? null : name(reading.object(), reading.part(), field);
+    }
+
     private void readFormulas() {
         for (var object : release.objects()) {
             object.fields().forEach(field -> readFormula(object, null, field));
@@ -102,7 +108,8 @@ public final class LogicCompiler {
             order.add(
                     draft.written(),
                     draft.routes().readings().stream()
-                            .map(one -> name(one.object(), one.part(), one.field()))
+                            .map(LogicCompiler::name)
+                            .filter(Objects::nonNull)
                             .distinct()
                             .toList());
         }
@@ -123,8 +130,8 @@ public final class LogicCompiler {
             var draft = Objects.requireNonNull(drafts.get(name));
             boolean readsOnRead =
                     draft.routes().readings().stream()
-                            .anyMatch(one ->
-                                    onRead.contains(name(one.object(), one.part(), one.field())));
+                            .map(LogicCompiler::name)
+                            .anyMatch(one -> one != null && onRead.contains(one));
             if (readsOnRead) {
                 onRead.add(name);
             }
@@ -168,6 +175,8 @@ public final class LogicCompiler {
                             draft.checked(),
                             Compiler.compile(draft.checked()),
                             watched,
+                            ownFields(draft),
+                            ownParts(draft),
                             draft.part() == null
                                     ? TotalFinder.find(release, draft.field(), draft.checked())
                                             .orElse(null)
@@ -176,7 +185,7 @@ public final class LogicCompiler {
             if (!draft.field().onRead()) {
                 var shares = new Shares(release, draft.object(), draft.part(), draft.checked());
                 for (var reading : draft.routes().readings()) {
-                    if (reading.route().stream().anyMatch(hop -> !(hop instanceof Hop.Into))) {
+                    if (!reading.isOwn()) {
                         watches.computeIfAbsent(reading.object().name(), _ -> new ArrayList<>())
                                 .add(
                                         new Watch(
@@ -197,6 +206,33 @@ public final class LogicCompiler {
                                         .with(formulas.getOrDefault(object.name(), List.of())))
                         .toList();
         return new Compiled(logic, watches);
+    }
+
+    private static Set<Field> ownFields(Draft draft) {
+        var fields = new HashSet<Field>();
+        for (var reading : draft.routes().readings()) {
+            var field = reading.field();
+            if (field != null && reading.isOwn() && reading.part() == null) {
+                fields.add(field);
+            }
+        }
+        return fields;
+    }
+
+    /** A line item's formula is worked out for each new item too, whatever it reads. */
+    private static Set<Part> ownParts(Draft draft) {
+        var parts = new HashSet<Part>();
+        var own = draft.part();
+        if (own != null) {
+            parts.add(own);
+        }
+        for (var reading : draft.routes().readings()) {
+            var part = reading.part();
+            if (part != null && reading.isOwn()) {
+                parts.add(part);
+            }
+        }
+        return parts;
     }
 
     /** Whether the way leads to records that refer to the one it starts at. */

@@ -29,8 +29,18 @@ final class Routes {
         }
     }
 
-    /** A field that is read, with the object that has it. */
-    record Reading(ObjectType object, @Nullable Part part, Field field, List<Hop> route) {}
+    /**
+     * A field that is read, with the object that has it.
+     *
+     * @param field {@code null} for the line items of the part as such: which there are
+     */
+    record Reading(
+            ObjectType object, @Nullable Part part, @Nullable Field field, List<Hop> route) {
+        /** Whether it is read on the record itself, or on its own line items. */
+        boolean isOwn() {
+            return route.stream().allMatch(hop -> hop instanceof Hop.Into);
+        }
+    }
 
     private final sandpiper.model.release.Release release;
     private final Map<Integer, At> places = new HashMap<>();
@@ -174,15 +184,39 @@ final class Routes {
                                 new Hop.Along(from.object(), from.part(), field))
                         : null;
             }
-            case ModelMember.OfPart(var part, _) ->
-                    from.further(from.object(), part, new Hop.Into(part));
+            case ModelMember.OfPart(var part, _) -> {
+                var items = from.further(from.object(), part, new Hop.Into(part));
+                add(new Reading(from.object(), part, null, items.route()));
+                yield items;
+            }
             case ModelMember.Related related -> {
                 var hop = new Hop.Back(related.from(), related.field());
                 var there = from.further(related.from(), null, hop);
                 add(new Reading(related.from(), null, related.field(), there.route()));
                 yield there;
             }
-            case ModelMember.Line _, ModelMember.OfEveryRecord _ -> null;
+            case ModelMember.Line _ -> {
+                // Given when the record is stored, which is after everything is worked out.
+                watchable = false;
+                yield null;
+            }
+            case ModelMember.OfEveryRecord own -> {
+                watchable = watchable && isNoticed(own.kind(), from);
+                yield null;
+            }
+        };
+    }
+
+    /**
+     * Whether a change of what every record has leads to the formula being worked out again. Who
+     * changed a record and when is known only when it is stored; being retired is seen by the
+     * record itself.
+     */
+    private static boolean isNoticed(ModelMember.OfEveryRecord.Kind kind, At from) {
+        return switch (kind) {
+            case CREATED_AT, CREATED_BY -> true;
+            case CHANGED_AT, CHANGED_BY -> false;
+            case RETIRED -> from.route().isEmpty();
         };
     }
 

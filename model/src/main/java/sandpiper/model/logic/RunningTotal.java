@@ -18,7 +18,7 @@ import sandpiper.model.release.ObjectType;
  *     Condition#slot}
  * @param value what an item adds, or {@code null} to count it
  * @param valueSlot the place of the item for {@link #value}
- * @param others objects whose records an item reads on the way; when one of those changes too, the
+ * @param others what an item reads of other records on the way; when one of those changes too, the
  *     total is worked out anew
  */
 public record RunningTotal(
@@ -28,11 +28,32 @@ public record RunningTotal(
         List<Condition> conditions,
         @Nullable Code value,
         int valueSlot,
-        Set<String> others) {
+        Set<Other> others) {
     public RunningTotal {
         path = List.copyOf(path);
         conditions = List.copyOf(conditions);
         others = Set.copyOf(others);
+    }
+
+    /** A field of another object that is read on the way. */
+    public record Other(String object, String field) {}
+
+    /**
+     * Whether a way is the one straight from the record that has the total to its items, and no
+     * other that happens to lead to records of the same object.
+     */
+    public boolean isOverItemsAt(List<Hop> route) {
+        if (route.size() != path.size()) {
+            return false;
+        }
+        for (int i = 0; i < route.size(); i++) {
+            var reference = path.get(path.size() - 1 - i);
+            if (!(route.get(i) instanceof Hop.Back(_, var field))
+                    || !field.name().equals(reference.name())) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /**

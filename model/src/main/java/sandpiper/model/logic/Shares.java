@@ -30,7 +30,7 @@ final class Shares {
                                 .ifPresent(total -> {
                                     totals.add(total);
                                     covered.add(aggregate);
-                                    readOtherwise.addAll(total.others());
+                                    total.others().forEach(other -> readOtherwise.add(other.object()));
                                 });
                     }
                 });

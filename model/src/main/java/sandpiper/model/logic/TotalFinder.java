@@ -28,7 +28,7 @@ import sandpiper.model.type.NumberType;
 final class TotalFinder {
     private final Release release;
     private final CheckedTerm checked;
-    private final Set<String> others = new HashSet<>();
+    private final Set<RunningTotal.Other> others = new HashSet<>();
 
     private TotalFinder(Release release, CheckedTerm checked) {
         this.release = release;
@@ -67,19 +67,24 @@ final class TotalFinder {
         var path = path(items.object(), selections.path());
         var conditions = new ArrayList<RunningTotal.Condition>();
         for (var clause : selections.clauses()) {
-            if (readsOwner(clause.condition()) || Terms.dependsOnClock(clause.condition())) {
+            if (readsOwner(clause.condition())
+                    || readsMany(clause.condition())
+                    || Terms.dependsOnClock(clause.condition())) {
                 return Optional.empty();
             }
             noteOthers(clause.condition());
             var prefix = path(items.object(), clause.prefix());
             notePath(prefix);
+            if (!prefix.isEmpty()) {
+                noteItem(prefix.getLast(), clause);
+            }
             conditions.add(
                     new RunningTotal.Condition(
                             Compiler.compile(clause.condition(), checked.slots()),
                             clause.item().slot(),
                             prefix));
         }
-        notePath(path.subList(0, path.size() - 1));
+        notePath(path);
         var value = value(items.object(), total.get().total().value());
         if (field != null
                 && value != null
@@ -109,23 +114,47 @@ final class TotalFinder {
                                 && (local.slot() == Setting.THIS || local.slot() == Setting.OWNER));
     }
 
-    /** Objects whose records a condition reads besides the item. */
+    /** Whether a condition asks for other records; what they come to is not kept by difference. */
+    private static boolean readsMany(Term term) {
+        return Terms.any(
+                term,
+                one ->
+                        one instanceof Term.Read read
+                                && read.member() instanceof ModelMember.Related);
+    }
+
+    /** What a condition reads of other records than the item. */
     private void noteOthers(Term term) {
         Terms.walk(
                 term,
                 one -> {
-                    if (one instanceof Term.Read(Term.Read inner, _, _)
+                    if (one instanceof Term.Read(Term.Read inner, var member, _)
                             && inner.member() instanceof ModelMember.OfField(_, var field, _, _)
                             && field.type() instanceof FieldType.Reference reference) {
-                        others.add(reference.to());
+                        others.add(new RunningTotal.Other(reference.to(), member.name()));
                     }
                 });
     }
 
-    private void notePath(List<Field> references) {
-        for (var reference : references) {
-            if (reference.type() instanceof FieldType.Reference(var to, _)) {
-                others.add(to);
+    /** What a condition reads of a record that a reference leads to from the item. */
+    private void noteItem(Field reference, Selections.Clause clause) {
+        if (reference.type() instanceof FieldType.Reference(var to, _)) {
+            Terms.walk(
+                    clause.condition(),
+                    one -> {
+                        if (one instanceof Term.Read(Term.Local local, var member, _)
+                                && local.slot() == clause.item().slot()) {
+                            others.add(new RunningTotal.Other(to, member.name()));
+                        }
+                    });
+        }
+    }
+
+    /** The fields behind the first of a path stand on other records than the item. */
+    private void notePath(List<Field> path) {
+        for (int i = 1; i < path.size(); i++) {
+            if (path.get(i - 1).type() instanceof FieldType.Reference(var to, _)) {
+                others.add(new RunningTotal.Other(to, path.get(i).name()));
             }
         }
     }
@@ -151,13 +180,16 @@ final class TotalFinder {
             return null;
         }
         var fields = path(from, names);
-        notePath(fields.subList(0, fields.size() - 1));
+        notePath(fields);
         return new Value(fields.getLast());
     }
 
-    /** Whether what is added needs no rounding, so that many additions make no mistake. */
+    /**
+     * Whether what is added needs no rounding: many additions then make no mistake, and the highest
+     * of all is known again when it leaves.
+     */
     private static boolean isExact(Field field, Field value, String function) {
-        if (!function.equals("sum")) {
+        if (function.equals("count")) {
             return true;
         }
         if (field.type() instanceof NumberType to && value.type() instanceof NumberType from) {

@@ -9,7 +9,7 @@ import sandpiper.model.release.Part;
  * Says that a formula reads something of records elsewhere.
  *
  * @param part the part whose items have the field, or {@code null}
- * @param field what is read
+ * @param field what is read; {@code null} for the line items of the part as such
  * @param route how the formula's record comes to the one that is read; gone backwards it leads from
  *     a changed record to those whose formula must be worked out again
  * @param shares the totals through which alone the formula reads the object; nothing follows from a
@@ -17,7 +17,7 @@ import sandpiper.model.release.Part;
  */
 public record Watch(
         @Nullable Part part,
-        Field field,
+        @Nullable Field field,
         List<Hop> route,
         Formula formula,
         List<RunningTotal> shares) {

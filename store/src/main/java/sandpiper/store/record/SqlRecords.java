@@ -218,18 +218,30 @@ public final class SqlRecords implements RecordStorage {
     }
 
     @Override
-    public Optional<Referrer> referrer(Session session, ObjectType object, long number) {
-        var sql = SqlSession.of(session);
+    public Optional<Referrer> referrer(
+            Session session, ObjectType object, long number, boolean inUse) {
         for (var inverse : release.referencesTo(object)) {
             var part = inverse.part();
-            var table = part == null ? Tables.of(inverse.from()) : Tables.of(inverse.from(), part);
+            boolean self = inverse.from().name().equals(object.name());
+            var sql =
+                    "select count(distinct r.%1$s) from %2$s as r%3$s where %4$s = ? and (? = 0 or r.%1$s <> ?)%5$s"
+                            .formatted(
+                                    Tables.quoted(Tables.NUMBER),
+                                    Tables.quoted(Tables.of(inverse.from())),
+                                    part == null
+                                            ? ""
+                                            : " join %s as i on i.%s = r.%s"
+                                                    .formatted(
+                                                            Tables.quoted(
+                                                                    Tables.of(
+                                                                            inverse.from(), part)),
+                                                            Tables.quoted(Tables.OWNER),
+                                                            Tables.quoted(Tables.NUMBER)),
+                                    (part == null ? "r." : "i.")
+                                            + Tables.quoted(inverse.field().name()),
+                                    inUse ? " and r." + Tables.quoted(Tables.RETIRED) + " = 0" : "");
             long count =
-                    sql.number(
-                            "select count(*) from %s where %s = ?"
-                                    .formatted(
-                                            Tables.quoted(table),
-                                            Tables.quoted(inverse.field().name())),
-                            number);
+                    SqlSession.of(session).number(sql, number, self ? 1L : 0L, number);
             if (count > 0) {
                 return Optional.of(new Referrer(inverse.from(), count));
             }
