@@ -32,6 +32,13 @@ public final class Recomputations implements AutoCloseable {
 
     private static final int MOST_FAILURES = 5;
 
+    /**
+     * Raised whenever the service learns to work formulas out better than it stored them: a file
+     * of an earlier revision gets all of them worked out once more. 2: formulas that mix what
+     * refers to a record with what is its own.
+     */
+    private static final int REVISION = 2;
+
     private final Storage storage;
     private final Supplier<LiveRelease> live;
     private final Writer writer;
@@ -55,7 +62,34 @@ public final class Recomputations implements AutoCloseable {
         this.live = live;
         this.writer = writer;
         this.clock = clock;
+        bringUpToDate();
         this.thread = Thread.ofPlatform().daemon().name("sandpiper-formulas").start(this::run);
+    }
+
+    /** What an earlier revision stored is worked out anew, once, as after a release. */
+    private void bringUpToDate() {
+        try (var session = storage.snapshot()) {
+            if (storage.recomputations().revision(session) >= REVISION) {
+                return;
+            }
+        }
+        writer.submit(transaction -> {
+                    var now = live.get();
+                    var begun =
+                            storage.recomputations().all(transaction).stream()
+                                    .map(Open::formula)
+                                    .toList();
+                    now.release().objects().stream()
+                            .flatMap(object -> now.logic().of(object).formulas().stream())
+                            .filter(formula -> !formula.field().onRead())
+                            .filter(formula -> !begun.contains(formula.written()))
+                            .forEach(formula ->
+                                    storage.recomputations()
+                                            .put(transaction, new Open(formula.written(), 0)));
+                    storage.recomputations().revised(transaction, REVISION);
+                    return true;
+                })
+                .join();
     }
 
     /** Says that there may be more to do. */

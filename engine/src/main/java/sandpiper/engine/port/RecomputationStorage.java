@@ -18,6 +18,12 @@ public interface RecomputationStorage {
     /** Notes how far one has come; one that was not there begins. */
     void put(Transaction transaction, Open open);
 
+    /** The revision of the service that formulas were last worked out by; 0 when it is not known. */
+    int revision(Session session);
+
+    /** Notes that all formulas are, or will be, worked out by a revision of the service. */
+    void revised(Transaction transaction, int revision);
+
     /** Takes one out. */
     void remove(Transaction transaction, String formula);
 }

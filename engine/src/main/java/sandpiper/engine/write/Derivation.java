@@ -216,7 +216,8 @@ final class Derivation {
         if (field.type() instanceof FieldType.Reference) {
             return value instanceof RecordValue target && slots.set(field, target.number());
         }
-        return switch (Codec.toStored(field.type(), value, record.object().zone())) {
+        return switch (Codec.toStored(
+                field.type(), value, record.object().zone(), record.object().rounding())) {
             case Intake.Taken(var stored) -> {
                 faults.remove(place);
                 yield slots.set(field, stored);

@@ -98,7 +98,7 @@ final class FunctionRun {
         if (returns == null) {
             return null;
         }
-        var plain = new PlainValues(type.object().zone());
+        var plain = new PlainValues(type.object().zone(), type.object().rounding());
         var value = plain.of(returns, given);
         plain.problems()
                 .forEach(message ->

@@ -10,6 +10,7 @@ import sandpiper.logic.run.BudgetException;
 import sandpiper.logic.value.Context;
 import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.RecordValue;
+import sandpiper.model.release.Rounding;
 import sandpiper.model.logic.Codec;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ValueType;
@@ -24,10 +25,12 @@ final class PlainValues {
     private static final int MOST_VALUES = 100_000;
 
     private final ZoneId zone;
+    private final Rounding rounding;
     private final List<String> problems = new ArrayList<>();
     private int written;
 
-    PlainValues(ZoneId zone) {
+    PlainValues(ZoneId zone, Rounding rounding) {
+        this.rounding = rounding;
         this.zone = zone;
     }
 
@@ -81,7 +84,7 @@ final class PlainValues {
         if (field.isReference()) {
             return value.toString();
         }
-        return switch (Codec.toStored(field.type(), value, zone)) {
+        return switch (Codec.toStored(field.type(), value, zone, rounding)) {
             case Intake.Taken(var stored) -> field.type().write(stored);
             case Intake.Refused(_, var message) -> {
                 problems.add(message);

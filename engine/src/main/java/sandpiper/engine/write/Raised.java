@@ -14,6 +14,7 @@ import sandpiper.logic.run.BudgetException;
 import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.ValueText;
 import sandpiper.model.release.EventType;
+import sandpiper.model.release.Rounding;
 
 /** The events a unit of work has raised so far, in their order. */
 final class Raised {
@@ -54,7 +55,9 @@ final class Raised {
             throw new BudgetException(
                     "This raises more than %,d events and was stopped.".formatted(MOST_EVENTS));
         }
-        var plain = new PlainValues(workspace.evaluation().zone());
+        var plain = new PlainValues(
+                        workspace.evaluation().zone(),
+                        about == null ? Rounding.HALF_UP : about.object().rounding());
         var data = new LinkedHashMap<String, @Nullable Object>();
         for (var field : type.fields().entries()) {
             var value = values.getOrDefault(field.name(), Nothing.NULL);

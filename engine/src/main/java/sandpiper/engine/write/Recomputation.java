@@ -10,6 +10,7 @@ import sandpiper.engine.port.Transaction;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.logic.run.BudgetException;
 import sandpiper.model.change.FieldChange;
+import sandpiper.model.change.ObjectChange;
 import sandpiper.model.change.ReleaseChange;
 import sandpiper.model.logic.Formula;
 import sandpiper.model.release.ObjectType;
@@ -67,6 +68,7 @@ public final class Recomputation {
     }
 
     private List<Formula> changed(ReleaseChange change) {
+        boolean all = change.changesAllFormulas();
         var formulas = new ArrayList<Formula>();
         for (var object : change.objects()) {
             var after = object.after();
@@ -74,31 +76,33 @@ public final class Recomputation {
                 continue;
             }
             for (var formula : live.logic().of(after).formulas()) {
-                var part = formula.part();
-                var fields =
-                        part == null
-                                ? object.fields()
-                                : object.parts().stream()
-                                        .filter(one -> {
-                                            var now = one.after();
-                                            return now != null && now.name().equals(part.name());
-                                        })
-                                        .flatMap(one -> one.fields().stream())
-                                        .toList();
-                boolean changed =
-                        fields.stream()
-                                .filter(FieldChange::changesFormula)
-                                .anyMatch(field -> {
-                                    var now = field.after();
-                                    return now != null && now.name().equals(formula.field().name());
-                                });
-                if (changed) {
+                if (!formula.field().onRead() && (all || isChanged(object, formula))) {
                     formulas.add(formula);
                 }
             }
         }
         formulas.sort(Comparator.comparingInt(Formula::rank));
         return formulas;
+    }
+
+    private static boolean isChanged(ObjectChange object, Formula formula) {
+        var part = formula.part();
+        var fields =
+                part == null
+                        ? object.fields()
+                        : object.parts().stream()
+                                .filter(one -> {
+                                    var now = one.after();
+                                    return now != null && now.name().equals(part.name());
+                                })
+                                .flatMap(one -> one.fields().stream())
+                                .toList();
+        return fields.stream()
+                .filter(FieldChange::changesFormula)
+                .anyMatch(field -> {
+                    var now = field.after();
+                    return now != null && now.name().equals(formula.field().name());
+                });
     }
 
     /**

@@ -113,7 +113,7 @@ final class Totals {
                 return Share.NONE;
             }
         }
-        var owner = reached(values, total.path());
+        var owner = owner(values, total.path());
         if (owner == null) {
             return Share.NONE;
         }
@@ -124,7 +124,24 @@ final class Totals {
         var frame = code.frame(workspace.evaluation());
         frame.set(total.valueSlot(), item);
         var value = code.run(frame);
-        return value == Nothing.NULL ? Share.NONE : new Share(owner, value);
+        if (value == Nothing.NULL) {
+            return Share.NONE;
+        }
+        return new Share(owner, total.function().equals("count") ? Decimal.ONE : value);
+    }
+
+    /**
+     * The record that has the total, or {@code null} when a reference on the way is empty or leads
+     * to a record that is retired.
+     */
+    private @Nullable RecordState owner(@Nullable Object[] values, List<Field> path) {
+        for (int i = 1; i < path.size(); i++) {
+            var between = reached(values, path.subList(0, i));
+            if (between == null || between.isRetired()) {
+                return null;
+            }
+        }
+        return reached(values, path);
     }
 
     /** The record that references lead to, or {@code null} when one of them is empty. */

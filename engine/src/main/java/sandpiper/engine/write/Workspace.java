@@ -212,7 +212,11 @@ final class Workspace implements RecordSource {
         var code = formulaOf(state.object(), item, field).code();
         var value = code.run(item == null ? frame(code, state) : frame(code, item));
         return value != Nothing.NULL
-                        && Codec.toStored(field.type(), value, state.object().zone())
+                        && Codec.toStored(
+                                        field.type(),
+                                        value,
+                                        state.object().zone(),
+                                        state.object().rounding())
                                 instanceof Intake.Taken(var stored)
                 ? stored
                 : null;

@@ -44,6 +44,10 @@ final class Arithmetics {
                     case DIVIDE -> divided(a, b);
                     case POWER -> null;
                 };
+        if (type == null
+                && (Names.isUncalled(left, checking) | Names.isUncalled(right, checking))) {
+            return Simple.ANY;
+        }
         if (type == null) {
             refuse(operator, a, b, left, right, span);
             return Simple.ANY;

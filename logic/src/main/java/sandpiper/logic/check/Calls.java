@@ -12,6 +12,7 @@ import sandpiper.logic.Span;
 import sandpiper.logic.function.Builtin;
 import sandpiper.logic.function.Builtins;
 import sandpiper.logic.function.Form;
+import sandpiper.logic.function.Kind;
 import sandpiper.logic.syntax.Expr;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.type.LogicType;
@@ -77,8 +78,12 @@ final class Calls {
         var terms = arguments(arguments, scope, List.of());
         var argumentNames = argumentNames(arguments);
         LogicType result = Simple.ANY;
-        if (function.type() instanceof LogicType.FunctionOf(var parameters, var type)) {
+        if (function instanceof Term.BuiltinValue(var builtin, _, _)) {
+            return builtin(builtin, new Expr.Call(builtin.name(), function.span(), arguments, span), scope);
+        }
+        if (function.type() instanceof LogicType.FunctionOf(var parameters, var names, var type)) {
             result = type;
+            checkArguments(parameters, names, argumentNames, terms, arguments);
             if (parameters != null && parameters.size() != terms.size()) {
                 checking.error(
                         LogicCode.WRONG_ARGUMENTS,
@@ -97,6 +102,36 @@ final class Calls {
                     "This is %s and cannot be called.".formatted(function.type().described()));
         }
         return new Term.Invoke(function, terms, argumentNames, result, span);
+    }
+
+    /** Whether what is given fits what the parameters of a function say they take. */
+    private void checkArguments(
+            @Nullable List<LogicType> parameters,
+            @Nullable List<String> names,
+            @Nullable List<String> given,
+            List<Term> terms,
+            List<Expr.Argument> arguments) {
+        if (parameters == null) {
+            return;
+        }
+        for (int i = 0; i < terms.size(); i++) {
+            int at = given == null || names == null ? i : names.indexOf(given.get(i));
+            if (at < 0) {
+                checking.error(
+                        LogicCode.WRONG_ARGUMENTS,
+                        arguments.get(i).nameSpan(),
+                        "This function has no parameter %s; it takes %s."
+                                .formatted(
+                                        Quoted.of(given == null ? "" : given.get(i)),
+                                        String.join(", ", names == null ? List.of() : names)),
+                        Nearest.to(
+                                        given == null ? "" : given.get(i),
+                                        names == null ? List.of() : names)
+                                .orElse(null));
+            } else if (at < parameters.size() && (given == null || names != null)) {
+                expressions.expectArgument(terms.get(i), parameters.get(at));
+            }
+        }
     }
 
     private @Nullable List<String> argumentNames(List<Expr.Argument> arguments) {
@@ -192,6 +227,7 @@ final class Calls {
         }
         var type = typeOf(builtin, fitting.get(), terms);
         checkText(builtin, terms);
+        checkFunctions(builtin, fitting.get(), terms);
         return new Term.Call(builtin, terms, type, call.span());
     }
 
@@ -203,6 +239,31 @@ final class Calls {
             return value == null ? Simple.ANY : ValueTypes.of(value);
         }
         return form.result().apply(terms.stream().map(Term::type).toList());
+    }
+
+    /** Every function that is handed to a built-in one compares two values. */
+    private void checkFunctions(Builtin builtin, Form form, List<Term> terms) {
+        for (int i = 0; i < terms.size(); i++) {
+            var parameter = form.parameters().get(Math.min(i, form.parameters().size() - 1));
+            if (parameter.kind() != Kind.FUNCTION
+                    || !(terms.get(i).type()
+                            instanceof LogicType.FunctionOf(var parameters, _, var result))) {
+                continue;
+            }
+            if (parameters != null && parameters.size() != 2) {
+                checking.error(
+                        LogicCode.WRONG_ARGUMENTS,
+                        terms.get(i).span(),
+                        "%s calls this function with two values, but it takes %d."
+                                .formatted(builtin.name(), parameters.size()));
+            } else if (result != Simple.BOOLEAN && !result.isOpen()) {
+                checking.error(
+                        LogicCode.WRONG_ARGUMENTS,
+                        terms.get(i).span(),
+                        "%s needs true or false of this function, but it gives %s."
+                                .formatted(builtin.name(), result.described()));
+            }
+        }
     }
 
     /** A date written wrong is found now and not when somebody saves a record. */

@@ -102,6 +102,9 @@ public final class Checker {
         if (term.type() == Simple.BOOLEAN || term.type().isOpen()) {
             return true;
         }
+        if (Names.isUncalled(term, checking)) {
+            return false;
+        }
         @Nullable String path = TermText.of(term);
         checking.error(
                 LogicCode.NOT_A_CONDITION,

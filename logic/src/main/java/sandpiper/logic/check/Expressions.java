@@ -480,6 +480,7 @@ final class Expressions {
     Term function(Expr.FunctionLiteral function, Scope scope, List<LogicType> expected) {
         var inside = scope.inner();
         var parameters = new ArrayList<Term.Local>();
+        var declared = new ArrayList<LogicType>();
         for (int i = 0; i < function.parameters().size(); i++) {
             var parameter = function.parameters().get(i);
             var written = parameter.type();
@@ -490,13 +491,17 @@ final class Expressions {
             var local = checking.local(parameter.name(), type, parameter.span());
             inside.put(parameter.name(), local);
             parameters.add(local);
+            declared.add(written == null ? Simple.ANY : type);
         }
         var body = term(function.body(), inside);
         return new Term.FunctionOf(
                 parameters,
+                declared,
                 body,
                 new LogicType.FunctionOf(
-                        parameters.stream().map(Term.Local::type).toList(), body.type()),
+                        parameters.stream().map(Term.Local::type).toList(),
+                        parameters.stream().map(Term.Local::name).toList(),
+                        body.type()),
                 function.span());
     }
 
@@ -543,6 +548,9 @@ final class Expressions {
     Term assigned(Term given, LogicType wanted) {
         var term = comparisons.percentAsWritten(given, wanted);
         var type = term.type();
+        if (!fits(type, wanted) && Names.isUncalled(term, checking)) {
+            return Names.nothing(term.span());
+        }
         if (!fits(type, wanted)) {
             checking.error(
                     LogicCode.NOT_ASSIGNABLE,
@@ -564,6 +572,21 @@ final class Expressions {
                     "This is an amount in %s, but goes into one in %s.".formatted(from, to));
         }
         return term;
+    }
+
+    /** An argument for a parameter that says what it takes. */
+    void expectArgument(Term term, LogicType wanted) {
+        var type = term.type();
+        boolean single =
+                (type instanceof LogicType.ListOf(var item) && fits(item, wanted))
+                        || (wanted instanceof LogicType.ListOf(var of) && fits(type, of));
+        if (!fits(type, wanted) && !single) {
+            checking.error(
+                    LogicCode.WRONG_ARGUMENTS,
+                    term.span(),
+                    "This parameter takes %s, but here is %s."
+                            .formatted(wanted.described(), type.described()));
+        }
     }
 
     private static boolean fits(LogicType type, LogicType wanted) {

@@ -27,13 +27,26 @@ final class Names {
         var dynamic = new ArrayList<Term.Local>();
         var found = find(name, span, scope, dynamic);
         if (found == null && dynamic.isEmpty()) {
-            return unknown(name, span, scope);
+            var builtin = Builtins.find(name);
+            return builtin.isPresent()
+                    ? new Term.BuiltinValue(
+                            builtin.get(), new LogicType.FunctionOf(null, Simple.ANY), span)
+                    : unknown(name, span, scope);
         }
         if (dynamic.isEmpty() && found != null) {
             checking.meanings().put(span, found);
             return found;
         }
-        var otherwise = found == null ? nothing(span) : found;
+        var otherwise =
+                found != null
+                        ? found
+                        : Builtins.find(name)
+                                .<Term>map(builtin ->
+                                        new Term.BuiltinValue(
+                                                builtin,
+                                                new LogicType.FunctionOf(null, Simple.ANY),
+                                                span))
+                                .orElse(nothing(span));
         return new Term.Lookup(name, dynamic, otherwise, Simple.ANY, span);
     }
 
@@ -78,15 +91,11 @@ final class Names {
         known.addAll(checking.world().objectNames());
         var nearest = Nearest.to(name, known).orElse(null);
         var record = nearestRecord(scope);
-        var function = Builtins.find(name).isPresent();
         var message =
-                function
-                        ? "%s is a function; call it with brackets, as in %s."
-                                .formatted(name, Builtins.find(name).get().written().getFirst())
-                        : record == null
-                                ? "There is no %s here.".formatted(Quoted.of(name))
-                                : "%s has no field %s.".formatted(record.name(), Quoted.of(name));
-        if (nearest == null && record != null && !function) {
+                record == null
+                        ? "There is no %s here.".formatted(Quoted.of(name))
+                        : "%s has no field %s.".formatted(record.name(), Quoted.of(name));
+        if (nearest == null && record != null) {
             message += " It has " + String.join(", ", record.sortedMemberNames()) + ".";
         }
         checking.error(LogicCode.UNKNOWN_NAME, span, message, nearest);
@@ -100,6 +109,22 @@ final class Names {
             }
         }
         return null;
+    }
+
+    /**
+     * Whether a built-in function stands where its result is meant, as in {@code due < today};
+     * says so.
+     */
+    static boolean isUncalled(Term term, Checking checking) {
+        if (!(term instanceof Term.BuiltinValue(var function, _, var span))) {
+            return false;
+        }
+        checking.error(
+                LogicCode.UNKNOWN_NAME,
+                span,
+                "%s is a function; call it with brackets, as in %s."
+                        .formatted(function.name(), function.written().getFirst()));
+        return true;
     }
 
     /** A function somebody named, or {@code null}. */

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Span;
+import sandpiper.logic.syntax.Operator;
 import sandpiper.logic.term.FormulaMember;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.type.LogicType;
@@ -20,6 +21,9 @@ import sandpiper.logic.value.RecordValue;
  * {@code berths.stays}. A template, to be bound to values each time it runs.
  */
 public final class Selections {
+    /** What every record has that says whether it is out of use. */
+    private static final String RETIRED = "retired";
+
     private static final Set<String> TOTALS = Set.of("count", "sum", "min", "max");
 
     private final RecordType records;
@@ -232,9 +236,25 @@ public final class Selections {
         return values;
     }
 
+    /**
+     * Records are seen through others, as in {@code berths.stays}, only while those are in use too.
+     */
+    private static Condition inUse(List<String> way) {
+        var names = new ArrayList<>(way);
+        names.add(RETIRED);
+        return new Condition.Compare(
+                new Operand.Field(names, Simple.BOOLEAN, new Span(0, 0)),
+                Operator.EQUAL,
+                new Operand.Value(false, Simple.BOOLEAN));
+    }
+
     /** Puts values in. */
     public Selection bind(@Nullable RecordValue record, List<Object> bound, ZoneId zone) {
-        var conditions = binders.stream().map(binder -> binder.bind(bound, zone)).toList();
+        var conditions = new ArrayList<Condition>();
+        for (int i = 1; i < path.size(); i++) {
+            conditions.add(inUse(path.subList(0, i)));
+        }
+        binders.forEach(binder -> conditions.add(binder.bind(bound, zone)));
         return new Selection(
                 records,
                 record,

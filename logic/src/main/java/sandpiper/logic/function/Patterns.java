@@ -36,15 +36,22 @@ final class Patterns {
 
     private static Optional<Pattern> compile(String pattern, String flags) {
         int bits = 0;
-        var text = pattern;
+        boolean literal = flags.indexOf('q') >= 0;
+        var plain = literal ? Optional.of(Pattern.quote(pattern)) : SchemaClasses.plain(pattern);
+        if (plain.isEmpty()) {
+            return Optional.empty();
+        }
+        var text = plain.get();
         for (int i = 0; i < flags.length(); i++) {
             char flag = flags.charAt(i);
             switch (flag) {
                 case 's' -> bits |= Pattern.DOTALL;
                 case 'm' -> bits |= Pattern.MULTILINE;
                 case 'i' -> bits |= Pattern.CASE_INSENSITIVE;
-                case 'x' -> text = withoutSpace(text);
-                case 'q' -> text = Pattern.quote(text);
+                case 'x' -> text = literal ? text : withoutSpace(text);
+                case 'q' -> {
+                    // every character stands for itself
+                }
                 default -> {
                     return Optional.empty();
                 }

@@ -218,9 +218,15 @@ final class TextFunctions {
         var result = new StringBuilder();
         var matcher = pattern.get().matcher(input);
         int from = 0;
+        boolean literal = flags(arguments, 3).indexOf('q') >= 0;
         while (matcher.find()) {
             result.append(input, from, matcher.start());
-            boolean done = expand(arguments.text(2), matcher, result);
+            boolean done = true;
+            if (literal) {
+                result.append(arguments.text(2));
+            } else {
+                done = expand(arguments.text(2), matcher, result);
+            }
             if (!done || result.length() > LONGEST) {
                 return arguments.fail(
                         done

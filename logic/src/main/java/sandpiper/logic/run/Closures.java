@@ -1,7 +1,10 @@
 package sandpiper.logic.run;
 
 import java.util.List;
+import sandpiper.logic.function.Builtin;
+import sandpiper.logic.function.Parameter;
 import sandpiper.logic.term.Term;
+import sandpiper.logic.type.LogicType;
 import sandpiper.logic.value.FunctionValue;
 import sandpiper.logic.value.Nothing;
 
@@ -13,11 +16,35 @@ final class Closures {
         var body = Compiler.op(function.body());
         var names = function.parameters().stream().map(Term.Local::name).toList();
         int[] slots = function.parameters().stream().mapToInt(Term.Local::slot).toArray();
-        return frame -> new Closure(names, slots, body, frame.copy());
+        var declared = function.declared();
+        return frame -> new Closure(names, declared, slots, body, frame.copy());
+    }
+
+    /** A built-in function as a value. */
+    static Op builtin(Builtin function) {
+        return frame -> new Native(function, frame.run());
+    }
+
+    private record Native(Builtin function, Evaluation run) implements FunctionValue {
+        @Override
+        public List<String> parameters() {
+            return function.forms().getFirst().parameters().stream().map(Parameter::name).toList();
+        }
+
+        @Override
+        public Object call(List<Object> arguments) {
+            run.spend(1);
+            return function.call(arguments, run);
+        }
     }
 
     /** A function with the places it saw when it was written down. */
-    private record Closure(List<String> parameters, int[] slots, Op body, Frame captured)
+    private record Closure(
+            List<String> parameters,
+            List<LogicType> declared,
+            int[] slots,
+            Op body,
+            Frame captured)
             implements FunctionValue {
         @Override
         public Object call(List<Object> arguments) {
@@ -34,7 +61,7 @@ final class Closures {
                 run.spend(1);
                 var frame = captured.copy();
                 for (int i = 0; i < slots.length; i++) {
-                    frame.set(slots[i], arguments.get(i));
+                    frame.set(slots[i], Instances.conform(arguments.get(i), declared.get(i), run));
                 }
                 return body.eval(frame);
             } finally {

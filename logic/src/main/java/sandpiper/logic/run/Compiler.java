@@ -88,6 +88,7 @@ public final class Compiler {
             case Term.Aggregate aggregate -> Pushdown.aggregate(aggregate);
             case Term.Invoke invoke -> Closures.invoke(invoke);
             case Term.FunctionOf function -> Closures.function(function);
+            case Term.BuiltinValue(var function, _, _) -> Closures.builtin(function);
             case Term.InstanceOf(var value, var asked, _) -> instance(op(value), asked);
             case Term.Find find -> Pushdown.find(find);
             case Term.Template(var parts, _) -> template(ops(parts));

@@ -14,10 +14,36 @@ import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.Range;
 import sandpiper.logic.value.RecordValue;
 import sandpiper.logic.value.TimeOfDay;
+import sandpiper.logic.value.Values;
 
 /** {@code instance of}, DMN 1.5 §10.3.2.9.1. */
 final class Instances {
     private Instances() {}
+
+    /**
+     * A value as something of a type takes it, DMN 1.5 §10.3.2.9.4: a list of one stands for its
+     * item, an item for a list of one, a date for its midnight in UTC; what does not fit is null.
+     */
+    static Object conform(Object value, LogicType wanted, Evaluation run) {
+        if (value == Nothing.NULL || wanted == LogicType.Simple.ANY || isOf(value, wanted)) {
+            return value;
+        }
+        if (value instanceof List<?> list
+                && list.size() == 1
+                && isOf(list.getFirst(), wanted)) {
+            return list.getFirst();
+        }
+        if (wanted instanceof LogicType.ListOf(var item) && isOf(value, item)) {
+            return List.of(value);
+        }
+        if (wanted == LogicType.Simple.DATE_TIME && value instanceof LocalDate date) {
+            return Moment.of(date);
+        }
+        run.note(
+                "A parameter takes %s, but was given %s."
+                        .formatted(wanted.described(), Values.kind(value)));
+        return Nothing.NULL;
+    }
 
     static boolean isOf(Object value, LogicType asked) {
         return switch (asked) {
@@ -37,7 +63,7 @@ final class Instances {
                                                             && isOf(
                                                                     context.get(entry.getKey()),
                                                                     entry.getValue())));
-            case LogicType.FunctionOf(var parameters, _) ->
+            case LogicType.FunctionOf(var parameters, _, _) ->
                     value instanceof FunctionValue function
                             && (parameters == null
                                     || function.parameters().size() == parameters.size());

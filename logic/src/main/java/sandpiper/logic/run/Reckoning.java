@@ -23,7 +23,7 @@ final class Reckoning {
     private static final MathContext PRECISE = new MathContext(50);
 
     /** Decimal exponent beyond which no power is worked out. */
-    private static final double HIGHEST_EXPONENT = 6145;
+    private static final double HIGHEST_EXPONENT = 6177;
 
     private Reckoning() {}
 
@@ -160,7 +160,7 @@ final class Reckoning {
         var zone = moment.zone();
         return zone == null
                 ? new Moment(moment.local().plus(by), null)
-                : new Moment(LocalDateTime.ofInstant(moment.instant(zone).plus(by), zone), zone);
+                : Moment.of(moment.instant(zone).plus(by), zone);
     }
 
     private static Object minus(Object a, Object b) {

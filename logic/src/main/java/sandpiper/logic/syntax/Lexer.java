@@ -50,7 +50,7 @@ final class Lexer {
             text(Token.Kind.TEMPORAL, start);
         } else if (isNameStart(c)) {
             int start = at;
-            while (at < text.length && isNamePart(text[at])) {
+            while (at < text.length && (isNamePart(text[at]) || isApostrophe())) {
                 at++;
             }
             add(Token.Kind.NAME, written(start), start);
@@ -204,11 +204,16 @@ final class Lexer {
         return c >= '0' && c <= '9';
     }
 
+    /** One between two letters belongs to a name, as in {@code owner's}. */
+    private boolean isApostrophe() {
+        return (text[at] == '\'' || text[at] == '\u2019') && isNamePart(peek(1));
+    }
+
     private static boolean isNameStart(int c) {
         return Character.isLetter(c) || c == '_' || (c > 0xFFFF && !Character.isWhitespace(c));
     }
 
     private static boolean isNamePart(int c) {
-        return Character.isLetterOrDigit(c) || isNameStart(c);
+        return c >= 0 && (Character.isLetterOrDigit(c) || isNameStart(c));
     }
 }

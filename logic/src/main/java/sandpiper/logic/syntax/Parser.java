@@ -296,18 +296,25 @@ public final class Parser {
     }
 
     private Expr path() {
+        boolean bracketed = tokens.now().is("(");
         var expr = primary.read();
+        // What stands in brackets can be called, whatever it is: (if a then f else g)(1).
+        var group = bracketed && tokens.last().is(")") ? expr : null;
         for (int i = 0; ; i++) {
             if (tokens.now().is(".")) {
                 tokens.next();
                 expr = member(expr);
             } else if (opensFilter()) {
                 tokens.next();
+                tokens.names().enterFilter();
                 var condition = expression();
+                tokens.names().leaveFilter();
                 var end = tokens.now().span();
                 tokens.expect("]");
                 expr = new Expr.Filter(expr, condition, expr.span().to(end));
-            } else if (tokens.now().is("(") && isCallable(expr) && !tokens.now().startsLine()) {
+            } else if (tokens.now().is("(")
+                    && (expr == group || isCallable(expr))
+                    && !tokens.now().startsLine()) {
                 var arguments = primary.arguments();
                 expr = new Expr.Invocation(expr, arguments, expr.span().to(tokens.last().span()));
             } else {
@@ -352,9 +359,12 @@ public final class Parser {
             var gap = new Span(source.span().end(), Math.max(source.span().end(), at.start()));
             return new Expr.Path(source, "", gap, source.span());
         }
-        int words = Math.max(1, tokens.wordsOf(FunctionNames.PROPERTIES, 0));
+        int words =
+                Math.max(
+                        Math.max(1, tokens.wordsOfMember()),
+                        tokens.wordsOf(FunctionNames.PROPERTIES, 0));
         var start = tokens.now().span();
-        var name = tokens.joined(words);
+        var name = tokens.name(words);
         var nameSpan = start.to(tokens.last().span());
         return new Expr.Path(source, name, nameSpan, source.span().to(nameSpan));
     }

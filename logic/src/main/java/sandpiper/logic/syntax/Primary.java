@@ -9,6 +9,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.logic.LogicCode;
 import sandpiper.logic.Problem;
 import sandpiper.logic.Quoted;
+import sandpiper.logic.value.Decimal;
 
 /** Reads what a value can begin with: a literal, a name, a call, a bracket, a keyword. */
 final class Primary {
@@ -24,9 +25,6 @@ final class Primary {
                     "satisfies",
                     "instance",
                     "of");
-
-    /** Words in the longest name of a parameter: {@code start position}. */
-    private static final int LONGEST_NAME = 4;
 
     private final Parser parser;
     private final Tokens tokens;
@@ -63,13 +61,17 @@ final class Primary {
     private Expr number(Token token) {
         tokens.next();
         var value = decimal(token.text());
-        if (value == null || value.precision() > 34 || Math.abs((long) value.scale()) > 6111) {
+        boolean tooLong = value != null && value.stripTrailingZeros().precision() > 34;
+        if (value == null || tooLong || Decimal.tryExactly(value) == null) {
             problems.add(
                     new Problem(
                             LogicCode.BAD_NUMBER,
                             token.span(),
-                            "%s has more than the 34 digits a number can have."
-                                    .formatted(Quoted.of(token.text()))));
+                            tooLong
+                                    ? "%s has more than the 34 digits a number can have."
+                                            .formatted(Quoted.of(token.text()))
+                                    : "%s is beyond the numbers there are, from 1E-6176 to 9.99E6144."
+                                            .formatted(Quoted.of(token.text()))));
             return new Expr.Unreadable(token.span());
         }
         return new Expr.NumberLiteral(value, token.span());
@@ -121,9 +123,17 @@ final class Primary {
     }
 
     private Expr nameOrCall(Token token) {
+        int declared = tokens.wordsOfName();
+        if (declared > 0) {
+            return declared(token, declared);
+        }
         int words = tokens.wordsOf(FunctionNames.OF_SEVERAL_WORDS, 0);
         if (words > 0 && tokens.ahead(words).is("(")) {
             return call(words);
+        }
+        if (words > 1 && !token.text().equals("is")) {
+            // A built-in function as a value.
+            return new Expr.Name(tokens.joined(words), token.span().to(tokens.last().span()));
         }
         if (token.text().equals("is") && tokens.ahead(1).isWord("new")) {
             tokens.joined(2);
@@ -139,9 +149,18 @@ final class Primary {
         return new Expr.Name(token.text(), token.span());
     }
 
+    /** A name of several words that the text has given to something. */
+    private Expr declared(Token token, int words) {
+        if (tokens.ahead(words).is("(") && !tokens.ahead(words).startsLine()) {
+            return call(words);
+        }
+        var name = tokens.name(words);
+        return new Expr.Name(name, token.span().to(tokens.last().span()));
+    }
+
     private Expr call(int words) {
         var start = tokens.now().span();
-        var name = tokens.joined(words);
+        var name = tokens.name(words);
         var nameSpan = start.to(tokens.last().span());
         var arguments = arguments();
         return new Expr.Call(name, nameSpan, arguments, start.to(tokens.last().span()));
@@ -157,32 +176,45 @@ final class Primary {
             } while (tokens.accept(","));
         }
         tokens.expect(")");
+        return ofOneWay(arguments);
+    }
+
+    /** All arguments are given by place, or all by name (grammar rules 40 to 42). */
+    private List<Expr.Argument> ofOneWay(List<Expr.Argument> arguments) {
+        boolean named = !arguments.isEmpty() && arguments.getFirst().name() != null;
+        for (var argument : arguments) {
+            if ((argument.name() != null) != named) {
+                problems.add(
+                        new Problem(
+                                LogicCode.WRONG_ARGUMENTS,
+                                argument.name() == null
+                                        ? argument.value().span()
+                                        : argument.nameSpan(),
+                                "Arguments are given all by their place or all by their name; this"
+                                        + " one is given the other way than the first."));
+                return arguments.stream()
+                        .map(one ->
+                                new Expr.Argument(
+                                        null,
+                                        one.nameSpan(),
+                                        new Expr.Unreadable(one.value().span())))
+                        .toList();
+            }
+        }
         return arguments;
     }
 
     private Expr.Argument argument() {
         var start = tokens.now().span();
-        int words = wordsBeforeColon();
-        if (words > 0) {
-            var name = tokens.joined(words);
+        int words = tokens.wordsBefore(":");
+        if (words > 0 && tokens.now().kind() == Token.Kind.NAME) {
+            var name = tokens.name(words);
             var nameSpan = start.to(tokens.last().span());
             tokens.next();
             return new Expr.Argument(name, nameSpan, parser.expression());
         }
         var value = parser.expression();
         return new Expr.Argument(null, value.span(), value);
-    }
-
-    private int wordsBeforeColon() {
-        for (int i = 0; i < LONGEST_NAME; i++) {
-            if (tokens.ahead(i).kind() != Token.Kind.NAME) {
-                return 0;
-            }
-            if (tokens.ahead(i + 1).is(":")) {
-                return i + 1;
-            }
-        }
-        return 0;
     }
 
     private Expr bracketed(Token token) {
@@ -246,8 +278,10 @@ final class Primary {
         if (!tokens.now().is("}")) {
             do {
                 entries.add(entry());
+                tokens.names().show(entries.getLast().name());
             } while (tokens.accept(","));
         }
+        entries.forEach(entry -> tokens.names().hide(entry.name()));
         var end = tokens.now().span();
         tokens.expect("}");
         return new Expr.ContextLiteral(entries, open.to(end));
@@ -260,12 +294,12 @@ final class Primary {
             tokens.next();
             name = start.text();
         } else {
-            int words = wordsBeforeColon();
+            int words = tokens.wordsBefore(":");
             if (words == 0) {
                 tokens.unexpected("a name with a colon, as in price: 5");
                 name = "";
             } else {
-                name = tokens.joined(words);
+                name = tokens.name(words);
             }
         }
         var nameSpan = start.span().to(tokens.last().span());
@@ -337,12 +371,16 @@ final class Primary {
         var parameters = new ArrayList<Expr.Parameter>();
         if (!tokens.now().is(")")) {
             do {
-                var name = tokens.expectName("the name of a parameter");
-                if (name == null) {
+                var first = tokens.now().span();
+                int words = tokens.wordsBefore(":", ",", ")");
+                if (words == 0 || tokens.now().kind() != Token.Kind.NAME) {
+                    tokens.unexpected("the name of a parameter");
                     continue;
                 }
+                var name = tokens.name(words);
+                var span = first.to(tokens.last().span());
                 TypeName type = tokens.accept(":") ? type() : null;
-                parameters.add(new Expr.Parameter(name.text(), type, name.span()));
+                parameters.add(new Expr.Parameter(name, type, span));
             } while (tokens.accept(","));
         }
         tokens.expect(")");
@@ -355,7 +393,9 @@ final class Primary {
                             "A function written outside cannot be called from here; write what it"
                                     + " does behind its brackets."));
         }
+        parameters.forEach(one -> tokens.names().show(one.name()));
         var body = parser.expression();
+        parameters.forEach(one -> tokens.names().hide(one.name()));
         return new Expr.FunctionLiteral(parameters, body, start.to(body.span()));
     }
 
@@ -388,11 +428,15 @@ final class Primary {
         tokens.next();
         var entries = new LinkedHashMap<String, TypeName>();
         do {
-            var name = tokens.expectName("the name of an entry");
+            int words = tokens.wordsBefore(":");
+            var name = words > 0 ? tokens.name(words) : "";
+            if (words == 0) {
+                tokens.unexpected("the name of an entry");
+            }
             tokens.expect(":");
             var type = type();
-            if (name != null) {
-                entries.put(name.text(), type);
+            if (!name.isEmpty()) {
+                entries.put(name, type);
             }
         } while (tokens.accept(","));
         tokens.expect(">");
@@ -402,15 +446,21 @@ final class Primary {
     private TypeName functionType(Token start) {
         tokens.next();
         var parameters = new ArrayList<TypeName>();
-        if (!tokens.now().is(">")) {
+        if (!tokens.now().is(">") && !tokens.now().is("->")) {
             do {
                 parameters.add(type());
             } while (tokens.accept(","));
         }
+        // Some write what comes out inside the brackets; both are read.
+        boolean inside = tokens.accept("->");
+        TypeName result = inside ? type() : null;
         tokens.expect(">");
-        tokens.expect("->");
-        var result = type();
-        return new TypeName.OfFunction(parameters, result, start.span().to(result.span()));
+        if (result == null) {
+            tokens.expect("->");
+            result = type();
+        }
+        return new TypeName.OfFunction(
+                parameters, result, start.span().to(tokens.last().span()));
     }
 
     private Expr find() {

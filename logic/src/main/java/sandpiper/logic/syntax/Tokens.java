@@ -22,6 +22,7 @@ final class Tokens {
     private final List<Token> tokens;
     private final List<Problem> problems;
     private final Set<String> lineWords;
+    private final DeclaredNames names;
     private int at;
     private int lastReported = -1;
     private boolean silent;
@@ -35,6 +36,34 @@ final class Tokens {
         this.problems = problems;
         this.tokens = new Lexer(source, problems).tokens();
         this.lineWords = lineWords;
+        this.names = new DeclaredNames(tokens);
+    }
+
+    /** Names of several words, or with signs in them, that the text gives to something. */
+    DeclaredNames names() {
+        return names;
+    }
+
+    /** How many tokens from here make a name that can be used here; 0 when it is a plain one. */
+    int wordsOfName() {
+        return names.usedAt(at);
+    }
+
+    /** The same behind a point. */
+    int wordsOfMember() {
+        return names.memberAt(at);
+    }
+
+    /** How many tokens from here make a name before one of some symbols; 0 for none. */
+    int wordsBefore(String... ends) {
+        return names.length(at, ends);
+    }
+
+    /** Takes some tokens as one name. */
+    String name(int words) {
+        var name = names.written(at, words);
+        at = Math.min(at + words, tokens.size() - 1);
+        return name;
     }
 
     Token now() {

@@ -154,8 +154,21 @@ public sealed interface Term {
             Span span)
             implements Term {}
 
-    record FunctionOf(List<Local> parameters, Term body, LogicType type, Span span)
+    /**
+     * A function written where it is used.
+     *
+     * @param declared the types written behind its parameters; {@link Simple#ANY} for none
+     */
+    record FunctionOf(
+            List<Local> parameters,
+            List<LogicType> declared,
+            Term body,
+            LogicType type,
+            Span span)
             implements Term {}
+
+    /** A built-in function as a value, to be handed on or called by another name. */
+    record BuiltinValue(Builtin function, LogicType type, Span span) implements Term {}
 
     record InstanceOf(Term value, LogicType asked, Span span) implements Term {
         @Override

@@ -13,7 +13,7 @@ public final class Terms {
     public static List<Term> children(Term term) {
         var children = new ArrayList<@Nullable Term>();
         switch (term) {
-            case Term.Constant _, Term.Local _, Term.Records _ -> {
+            case Term.Constant _, Term.Local _, Term.Records _, Term.BuiltinValue _ -> {
                 // leaves
             }
             case Term.Lookup lookup -> {

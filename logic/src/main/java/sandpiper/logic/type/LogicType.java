@@ -106,8 +106,19 @@ public sealed interface LogicType {
         }
     }
 
-    /** A function; {@code parameters} is {@code null} when any are taken. */
-    record FunctionOf(@Nullable List<LogicType> parameters, LogicType result) implements LogicType {
+    /**
+     * A function.
+     *
+     * @param parameters {@code null} when any are taken
+     * @param names of the parameters, or {@code null} when they are not known
+     */
+    record FunctionOf(
+            @Nullable List<LogicType> parameters, @Nullable List<String> names, LogicType result)
+            implements LogicType {
+        public FunctionOf(@Nullable List<LogicType> parameters, LogicType result) {
+            this(parameters, null, result);
+        }
+
         @Override
         public String described() {
             return "a function";

@@ -24,8 +24,10 @@ public final class Decimal implements Comparable<Decimal> {
     /** Powers of ten tried to make a division come out even before it goes the long way. */
     private static final int EVEN_TRIES = 9;
 
-    /** Ends of what can be written as a decimal128. */
+    /** Ends of what can be written as a decimal128: 9.99E6144 and 1E-6176. */
     private static final int HIGHEST_EXPONENT = 6144;
+
+    private static final int LARGEST_SCALE = 6176;
 
     private final long unscaled;
     private final int scale;
@@ -59,15 +61,27 @@ public final class Decimal implements Comparable<Decimal> {
         return new Decimal(unscaled, scale, null);
     }
 
-    /** Rounds to 34 digits, half to even; an exponent beyond decimal128 gives nothing. */
+    /** Exactly this number, or {@code null} when no decimal128 holds it without rounding. */
+    public static @Nullable Decimal tryExactly(BigDecimal value) {
+        var made = tryOf(value);
+        return made != null && made.big().compareTo(value) == 0 ? made : null;
+    }
+
+    /**
+     * Rounds to 34 digits, half to even; {@code null} when it is larger than decimal128 holds. What
+     * is too small has fewer digits, and in the end none.
+     */
     public static @Nullable Decimal tryOf(BigDecimal value) {
         var rounded = value.round(MathContext.DECIMAL128);
-        long exponent = (long) rounded.precision() - rounded.scale();
-        if (exponent > HIGHEST_EXPONENT + 1L) {
+        long exponent = (long) rounded.precision() - rounded.scale() - 1;
+        if (rounded.signum() != 0 && exponent > HIGHEST_EXPONENT) {
             return null;
         }
-        if (exponent < -HIGHEST_EXPONENT - 34L) {
+        if (rounded.signum() == 0 || exponent < -LARGEST_SCALE - 1L) {
             return ZERO;
+        }
+        if (rounded.scale() > LARGEST_SCALE) {
+            rounded = rounded.setScale(LARGEST_SCALE, RoundingMode.HALF_EVEN);
         }
         int scale = rounded.scale();
         if (scale < 0 && scale >= -HIGHEST_SCALE) {
@@ -196,9 +210,9 @@ public final class Decimal implements Comparable<Decimal> {
     }
 
     /**
-     * The unscaled digits at a scale, rounded half to even, or nothing when they do not fit a long.
+     * The unscaled digits at a scale, rounded, or nothing when they do not fit a long.
      */
-    public java.util.OptionalLong unscaled(int at) {
+    public java.util.OptionalLong unscaled(int at, RoundingMode rounding) {
         if (large == null) {
             if (scale == at) {
                 return java.util.OptionalLong.of(unscaled);
@@ -207,7 +221,7 @@ public final class Decimal implements Comparable<Decimal> {
                 return java.util.OptionalLong.of(unscaled * POWERS[at - scale]);
             }
         }
-        var digits = big().setScale(at, RoundingMode.HALF_EVEN).unscaledValue();
+        var digits = big().setScale(at, rounding).unscaledValue();
         return digits.bitLength() < 64
                 ? java.util.OptionalLong.of(digits.longValue())
                 : java.util.OptionalLong.empty();

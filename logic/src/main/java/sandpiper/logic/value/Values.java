@@ -31,8 +31,6 @@ public final class Values {
             case TimeOfDay x when b instanceof TimeOfDay y -> compare(x, y) == 0;
             case Duration x when b instanceof Duration y -> x.equals(y);
             case Months x when b instanceof Months y -> x.equals(y);
-            case Duration x when b instanceof Months y -> x.isZero() && y.count() == 0;
-            case Months x when b instanceof Duration y -> x.count() == 0 && y.isZero();
             case Amount x when b instanceof Amount y ->
                     x.currency().equals(y.currency()) && x.value().equals(y.value());
             case Amount x when b instanceof Decimal y -> x.value().equals(y);

@@ -151,6 +151,14 @@ public record FieldChange(@Nullable Field before, @Nullable Field after) {
                         || !Objects.equals(before.logic().formula(), after.logic().formula()));
     }
 
+    /** Whether a value that is given, and not worked out, is of another kind than before. */
+    boolean changesKind() {
+        return before != null
+                && after != null
+                && !after.isDerived()
+                && before.type().keyword() != after.type().keyword();
+    }
+
     private static String written(@Nullable Standard standard) {
         return standard == null ? "none" : standard.written();
     }

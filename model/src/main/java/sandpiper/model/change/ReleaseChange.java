@@ -31,6 +31,23 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
         return new ReleaseChange(before, after, changes);
     }
 
+    /**
+     * Whether formulas that read as before may come to something else: the days, languages or
+     * rounding of a package are others, or a stored field became one of another kind.
+     */
+    public boolean changesAllFormulas() {
+        boolean packages =
+                after.packages().stream()
+                        .anyMatch(now ->
+                                before.packages().stream()
+                                        .filter(then -> then.name().equals(now.name()))
+                                        .anyMatch(then -> !then.worksOutAs(now)));
+        return packages
+                || objects.stream()
+                        .flatMap(object -> object.fields().stream())
+                        .anyMatch(FieldChange::changesKind);
+    }
+
     private static @org.jspecify.annotations.Nullable ObjectType former(
             Release before, Release after, ObjectType object) {
         var same = before.find(object.name());

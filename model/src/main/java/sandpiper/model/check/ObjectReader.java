@@ -13,6 +13,7 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.PackageType;
 import sandpiper.model.release.Part;
 import sandpiper.model.release.Removal;
+import sandpiper.model.release.WhenUsed;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.TextType;
@@ -58,11 +59,16 @@ final class ObjectReader {
                 key(fields),
                 NumberingReader.read(source, fields).orElse(null),
                 Source.text(root, "removal")
+                        .filter(word -> !word.isEmpty())
                         .map(word -> Removal.valueOf(word.toUpperCase(Locale.ROOT)))
                         .orElse(Removal.RETIRE),
+                Source.text(Source.mapping(root, "removal"), "retire")
+                        .map(word -> WhenUsed.valueOf(word.toUpperCase(Locale.ROOT)))
+                        .orElse(WhenUsed.ASK),
                 fields,
                 parts(fields),
                 owner.zone(),
+                owner.rounding(),
                 lifecycle,
                 rules.checks(root, List.of()),
                 rules.rules(root),

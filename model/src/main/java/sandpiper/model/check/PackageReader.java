@@ -9,6 +9,7 @@ import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
 import sandpiper.model.release.PackageType;
+import sandpiper.model.release.Rounding;
 
 /** Reads {@code package.yaml}. */
 final class PackageReader {
@@ -35,7 +36,8 @@ final class PackageReader {
                 Source.flag(root, "sealed"),
                 languages.isEmpty() ? List.of("en") : languages,
                 currency(source),
-                zone(source));
+                zone(source),
+                Source.text(root, "rounding").flatMap(Rounding::of).orElse(Rounding.HALF_UP));
     }
 
     private static String currency(Source source) {

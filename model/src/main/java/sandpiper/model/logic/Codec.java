@@ -1,6 +1,7 @@
 package sandpiper.model.logic;
 
 import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalTime;
@@ -14,6 +15,7 @@ import sandpiper.logic.value.TemporalText;
 import sandpiper.logic.value.TimeOfDay;
 import sandpiper.logic.value.ValueText;
 import sandpiper.logic.value.Values;
+import sandpiper.model.release.Rounding;
 import sandpiper.model.type.BooleanType;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.Intake;
@@ -78,12 +80,13 @@ public final class Codec {
 
     /**
      * The stored form of a value that logic came to, or why it cannot be stored. Numbers are
-     * rounded to the field's decimal places, half to even.
+     * rounded to the field's decimal places.
      */
-    public static Intake toStored(FieldType type, Object value, ZoneId zone) {
+    public static Intake toStored(
+            FieldType type, Object value, ZoneId zone, Rounding rounding) {
         return switch (type) {
-            case NumberType number -> number(number, value);
-            case MoneyType money -> money(money, value);
+            case NumberType number -> number(number, value, rounding.mode());
+            case MoneyType money -> money(money, value, rounding.mode());
             case BooleanType _ ->
                     value instanceof Boolean flag ? Intake.taken(flag ? 1L : 0L) : wrong(value);
             case TemporalType temporal -> temporal(temporal, value, zone);
@@ -95,7 +98,7 @@ public final class Codec {
         return Intake.wrongType("cannot hold " + Values.kind(value));
     }
 
-    private static Intake number(NumberType type, Object value) {
+    private static Intake number(NumberType type, Object value, RoundingMode rounding) {
         var number = value instanceof Amount amount ? amount.value() : value;
         if (!(number instanceof Decimal decimal)) {
             return wrong(value);
@@ -104,7 +107,7 @@ public final class Codec {
                 type.keyword() == TypeKeyword.PERCENT
                         ? type.scale() + PERCENT_PLACES
                         : type.scale();
-        var unscaled = decimal.unscaled(places);
+        var unscaled = decimal.unscaled(places, rounding);
         if (unscaled.isEmpty()) {
             return new Intake.Refused(ValueCode.OUT_OF_RANGE, "would be too large: " + decimal);
         }
@@ -112,11 +115,11 @@ public final class Codec {
         return type.read(BigDecimal.valueOf(unscaled.getAsLong(), type.scale()));
     }
 
-    private static Intake money(MoneyType type, Object value) {
+    private static Intake money(MoneyType type, Object value, RoundingMode rounding) {
         if (!(value instanceof Amount amount)) {
             return wrong(value);
         }
-        var unscaled = amount.value().unscaled(type.scale());
+        var unscaled = amount.value().unscaled(type.scale(), rounding);
         return unscaled.isPresent()
                 ? Intake.taken(new Money(unscaled.getAsLong(), amount.currency()))
                 : new Intake.Refused(ValueCode.OUT_OF_RANGE, "would be too large");

@@ -13,7 +13,9 @@ import org.jspecify.annotations.Nullable;
  * @param was its name in an earlier release, or {@code null}
  * @param key names of the fields that identify a record; empty when it has no natural key
  * @param numbering how its number is made, or {@code null}
+ * @param whenUsed what happens when a record shall be retired that others use
  * @param zone in which its dates are meant
+ * @param rounding of what is worked out
  * @param lifecycle its states and transitions, or {@code null}
  */
 public record ObjectType(
@@ -26,9 +28,11 @@ public record ObjectType(
         List<String> key,
         @Nullable Numbering numbering,
         Removal removal,
+        WhenUsed whenUsed,
         Fields fields,
         List<Part> parts,
         ZoneId zone,
+        Rounding rounding,
         @Nullable Lifecycle lifecycle,
         List<CheckDefinition> checks,
         List<RuleDefinition> rules,
@@ -67,9 +71,11 @@ public record ObjectType(
                 key,
                 numbering,
                 removal,
+                whenUsed,
                 otherFields,
                 otherParts,
                 zone,
+                rounding,
                 lifecycle,
                 checks,
                 rules,
@@ -108,9 +114,11 @@ public record ObjectType(
                 key,
                 numbering,
                 removal,
+                whenUsed,
                 new Fields(both(fields.stream().toList(), more.fields())),
                 parts,
                 zone,
+                rounding,
                 lifecycle,
                 both(checks, more.checks()),
                 both(rules, more.rules()),

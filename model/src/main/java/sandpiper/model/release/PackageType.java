@@ -11,6 +11,7 @@ import org.jspecify.annotations.Nullable;
  * @param languages languages of localised texts, the main one first; never empty
  * @param currency ISO 4217 code of amounts that name none
  * @param zone in which its dates are meant
+ * @param rounding of what is worked out
  */
 public record PackageType(
         String name,
@@ -21,9 +22,17 @@ public record PackageType(
         boolean sealed,
         List<String> languages,
         String currency,
-        ZoneId zone) {
+        ZoneId zone,
+        Rounding rounding) {
     public PackageType {
         depends = List.copyOf(depends);
         languages = List.copyOf(languages);
+    }
+
+    /** Whether the same formulas over the same values come to the same in another version of it. */
+    public boolean worksOutAs(PackageType other) {
+        return languages.equals(other.languages)
+                && zone.equals(other.zone)
+                && rounding == other.rounding;
     }
 }

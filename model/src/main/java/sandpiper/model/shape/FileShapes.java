@@ -17,6 +17,8 @@ import static sandpiper.model.shape.Shapes.needed;
 import java.util.List;
 import java.util.regex.Pattern;
 import sandpiper.model.Names;
+import sandpiper.model.release.Rounding;
+import sandpiper.model.release.WhenUsed;
 
 /** What may stand in each kind of definition file. */
 final class FileShapes {
@@ -62,7 +64,12 @@ final class FileShapes {
                             key(
                                     "zone",
                                     "The time zone in which today is meant; UTC when absent.",
-                                    TEXT)));
+                                    TEXT),
+                            key(
+                                    "rounding",
+                                    "How what is worked out is brought to the decimal places of"
+                                            + " its field; half-up when absent.",
+                                    new Shape.Word(Rounding.allWritten()))));
 
     static final Shape.Keys OBJECT =
             new Shape.Keys(
@@ -103,8 +110,22 @@ final class FileShapes {
                             key(
                                     "removal",
                                     "Whether records are retired (the default), deleted, or"
-                                            + " neither.",
-                                    new Shape.Word(List.of("retire", "delete", "none"))),
+                                            + " neither; { retire: refuse } says what happens to one"
+                                            + " that others use.",
+                                    new Shape.Either(List.of(
+                                            new Shape.Word(List.of("retire", "delete", "none")),
+                                            new Shape.Keys(
+                                                    List.of(
+                                                            needed(
+                                                                    "retire",
+                                                                    "Retires records. One that others"
+                                                                            + " use is refused, taken"
+                                                                            + " when whoever asks says"
+                                                                            + " so (ask, the default),"
+                                                                            + " or taken freely.",
+                                                                    new Shape.Word(
+                                                                            WhenUsed
+                                                                                    .allWritten()))))))),
                             needed(
                                     "fields",
                                     "The fields of a record.",

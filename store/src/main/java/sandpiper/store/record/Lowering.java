@@ -173,7 +173,10 @@ final class Lowering {
         return ofType(
                 type,
                 new Scalar.Fitted(
-                        scaled, power(Math.max(inner.places() - places, 0)), number.largest()));
+                        scaled,
+                        power(Math.max(inner.places() - places, 0)),
+                        object.rounding(),
+                        number.largest()));
     }
 
     private Target arithmetic(Operand.Arithmetic arithmetic) {

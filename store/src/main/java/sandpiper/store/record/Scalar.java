@@ -3,6 +3,7 @@ package sandpiper.store.record;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Rounding;
 
 /** A value of each row: a column, or something SQL works out. Numbers are whole, scaled. */
 sealed interface Scalar {
@@ -40,8 +41,9 @@ sealed interface Scalar {
 
     record Choice(Predicate when, Scalar then, Scalar otherwise) implements Scalar {}
 
-    /** Rounded half to even by a divisor, and nothing when larger than a field can hold. */
-    record Fitted(Scalar scalar, long divisor, long largest) implements Scalar {}
+    /** Rounded by a divisor, and nothing when larger than a field can hold. */
+    record Fitted(Scalar scalar, long divisor, Rounding rounding, long largest)
+            implements Scalar {}
 
     /**
      * A total over the rows of another table.
@@ -78,8 +80,8 @@ sealed interface Scalar {
                 when.shape(into);
                 shape(into, "if", List.of(then, otherwise));
             }
-            case Fitted(var scalar, long divisor, long largest) ->
-                    shape(into, "f" + divisor + "," + largest, List.of(scalar));
+            case Fitted(var scalar, long divisor, var rounding, long largest) ->
+                    shape(into, "f" + divisor + rounding + largest, List.of(scalar));
             case Total total -> {
                 into.append(total.function()).append(total.object().name());
                 into.append(total.link() == null ? "" : total.link().path());
@@ -126,7 +128,7 @@ sealed interface Scalar {
                 then.values(into);
                 otherwise.values(into);
             }
-            case Fitted(var scalar, _, _) -> scalar.values(into);
+            case Fitted(var scalar, _, _, _) -> scalar.values(into);
             case Total total -> {
                 if (total.value() != null) {
                     total.value().values(into);

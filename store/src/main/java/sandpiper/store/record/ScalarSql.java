@@ -65,10 +65,20 @@ final class ScalarSql {
             return expression(
                     "(select " + bounds + " from (select {0} as v))", of(fitted.scalar()));
         }
+        // Division of whole numbers cuts off; what is left tells whether one more is due.
+        var due =
+                switch (fitted.rounding()) {
+                    case HALF_UP -> "abs(n %% %1$d) * 2 >= %1$d";
+                    case HALF_DOWN -> "abs(n %% %1$d) * 2 > %1$d";
+                    case HALF_EVEN ->
+                            "abs(n %% %1$d) * 2 > %1$d or (abs(n %% %1$d) * 2 = %1$d and n / %1$d"
+                                    + " %% 2 <> 0)";
+                    case UP -> "n %% %1$d <> 0";
+                    case DOWN -> "0";
+                };
         var rounded =
-                ("n / %1$d + case when abs(n %% %1$d) * 2 > %1$d or (abs(n %% %1$d) * 2 = %1$d and"
-                                + " n / %1$d %% 2 <> 0) then case when n < 0 then -1 else 1 end"
-                                + " else 0 end")
+                ("n / %1$d + case when " + due + " then case when n < 0 then -1 else 1 end else 0"
+                                + " end")
                         .formatted(fitted.divisor());
         return expression(
                 "(select " + bounds + " from (select " + rounded + " as v from (select {0} as n)))",

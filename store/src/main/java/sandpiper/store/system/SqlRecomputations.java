@@ -8,6 +8,8 @@ import sandpiper.store.sql.SqlSession;
 
 /** Formulas to be worked out again, in their table. */
 public final class SqlRecomputations implements RecomputationStorage {
+    private static final String REVISION = "formulas-revision";
+
     @Override
     public List<Open> all(Session session) {
         return SqlSession.of(session)
@@ -24,6 +26,25 @@ public final class SqlRecomputations implements RecomputationStorage {
                                 + " (?, ?)",
                         open.formula(),
                         open.reached());
+    }
+
+    @Override
+    public int revision(Session session) {
+        return SqlSession.of(session)
+                .first(
+                        "select value from sandpiper_setting where name = ?",
+                        row -> Integer.parseInt(row.getString(1)),
+                        REVISION)
+                .orElse(0);
+    }
+
+    @Override
+    public void revised(Transaction transaction, int revision) {
+        SqlSession.of(transaction)
+                .run(
+                        "insert or replace into sandpiper_setting (name, value) values (?, ?)",
+                        REVISION,
+                        String.valueOf(revision));
     }
 
     @Override

@@ -6,10 +6,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.release.Rounding;
 
 /** A package. Formulas can be put into it afterwards, and exchanged. */
 final class Model {
     private final List<ObjectSpec> objects = new ArrayList<>();
+    private Rounding rounding = Rounding.HALF_UP;
 
     /** What a value is in an expression. */
     enum Sort {
@@ -222,19 +224,27 @@ final class Model {
     /** What a check of a bounded number allows. */
     static final int BOUND = 400;
 
+    Rounding rounding() {
+        return rounding;
+    }
+
+    void rounding(Rounding other) {
+        rounding = other;
+    }
+
     List<ObjectSpec> objects() {
         return objects;
     }
 
     Map<String, String> files() {
         var files = new LinkedHashMap<String, String>();
-        files.put("marina/package.yaml", "package: marina\nversion: 1.0\nlanguages: [en, de]\n");
+        files.put("marina/package.yaml", "package: marina\nversion: 1.0\nlanguages: [en, de]\nrounding: %s\n".formatted(rounding.written()));
         objects.forEach(object ->
                 files.put("marina/objects/" + object.name() + ".yaml", yaml(object)));
         return files;
     }
 
-    private static String yaml(ObjectSpec object) {
+    private String yaml(ObjectSpec object) {
         var text = new StringBuilder("object: %s\n".formatted(object.name()));
         text.append(object.composite() ? "key: [zone, place]\n" : "key: code\n");
         text.append("removal: ").append(object.deletes() ? "delete\n" : "retire\n");
@@ -271,7 +281,16 @@ final class Model {
         return text.toString();
     }
 
-    private static void functions(ObjectSpec object, StringBuilder text) {
+    /** The first reference by which records of another object point to one, or {@code null}. */
+    @Nullable FieldSpec pointing(ObjectSpec to) {
+        return objects.stream()
+                .flatMap(object -> object.fields().stream())
+                .filter(field -> field.kind() == Kind.REFERENCE && field.to() == to)
+                .findFirst()
+                .orElse(null);
+    }
+
+    private void functions(ObjectSpec object, StringBuilder text) {
         var last = object.derived().isEmpty() ? null : object.derived().getLast();
         text.append("functions:\n");
         var returns =
@@ -288,6 +307,28 @@ final class Model {
                       return %2$s
                 """
                         .formatted(returns, result));
+        var by = pointing(object);
+        if (by != null) {
+            text.append(
+                    """
+                      spawn:
+                        external: true
+                        parameters: { zone: { type: text, length: 10 }, place: integer, by: integer }
+                        returns: %1$s
+                        body: |
+                          create %3$s { %4$s, %5$s: this, size: by } as made
+                          set made.size = by + 1
+                          return %2$s
+                    """
+                            .formatted(
+                                    returns,
+                                    result,
+                                    by.owner().name(),
+                                    by.owner().composite()
+                                            ? "zone: zone, place: place"
+                                            : "code: \"k\" + string(place)",
+                                    by.name()));
+        }
         if (!object.lines().isEmpty()) {
             text.append(
                     """

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.release.Rounding;
 import sandpiper.store.generated.Model.FieldSpec;
 import sandpiper.store.generated.Model.Kind;
 import sandpiper.store.generated.Model.ObjectSpec;
@@ -43,6 +44,8 @@ final class ModelMaker {
     /** One list for each object: its first decides what it is, each further one makes a formula. */
     static Model make(List<List<List<Integer>>> genes) {
         var maker = new ModelMaker();
+        maker.model.rounding(
+                new Choices(genes.getFirst().getLast().reversed()).of(List.of(Rounding.values())));
         for (int i = 0; i < genes.size(); i++) {
             var shape = shape(genes.get(i));
             maker.model

@@ -227,6 +227,10 @@ final class Play implements AutoCloseable {
         if (row == null) {
             return;
         }
+        if (choices.chance(3) && model.pointing(object) != null) {
+            spawn(object, row, choices);
+            return;
+        }
         boolean lines = !object.lines().isEmpty() && choices.chance(2);
         long by = choices.next(7) - 2L;
         told.add("call %s %s %s %d".formatted(lines ? "restock" : "bump", object.name(), row.key(), by));
@@ -254,11 +258,43 @@ final class Play implements AutoCloseable {
                         after.set(there, "size", plus(object.fields().getFirst(), there, by));
                     }
                 });
+        assertReturned(outcome, object, row.key());
+    }
+
+    /** A function that makes a record which refers to the one it is called on. */
+    private void spawn(ObjectSpec object, Row row, Choices choices) {
+        var link = Objects.requireNonNull(model.pointing(object));
+        int number = ++serial;
+        long by = choices.next(7) - 2L;
+        told.add("spawn %s for %s %s %d".formatted(link, row.key(), number, by));
+        var outcome =
+                write(
+                        object,
+                        (_, type) ->
+                                new RecordCommand.Call(
+                                        type,
+                                        row.key(),
+                                        "spawn",
+                                        Map.of("zone", "z" + number % 3, "place", (long) number, "by", by),
+                                        null),
+                        false);
+        settle(
+                outcome,
+                after -> {
+                    var values = new HashMap<String, @Nullable Object>();
+                    values.put(link.name(), row.key());
+                    values.put("size", by + 1);
+                    after.create(link.owner(), number, values);
+                });
+        assertReturned(outcome, object, row.key());
+    }
+
+    private void assertReturned(Outcome outcome, ObjectSpec object, String key) {
         if (outcome instanceof Outcome.Success done && !object.derived().isEmpty()) {
             var last = object.derived().getLast();
             assertThat(plain(Objects.requireNonNull(done.result()).value()))
                     .as("what the function returned, %s", last)
-                    .isEqualTo(plain(expected(new Reckoner(mirror), mirror.row(object, row.key()), last)));
+                    .isEqualTo(plain(expected(new Reckoner(mirror, model.rounding().mode()), mirror.row(object, key), last)));
         }
     }
 
@@ -284,7 +320,7 @@ final class Play implements AutoCloseable {
                                         one.followed() != null
                                                 && ModelMaker.isWorkedOutOnRead(one.followed()));
         boolean same = next.text().equals(Objects.requireNonNull(before).text());
-        if (unfit || same || new Reckoner(mirror).everything().isImpossible()) {
+        if (unfit || same || new Reckoner(mirror, model.rounding().mode()).everything().isImpossible()) {
             field.formula(Objects.requireNonNull(before));
             return;
         }
@@ -328,7 +364,7 @@ final class Play implements AutoCloseable {
     /** What was refused would indeed have broken something. */
     private void assertRefusal(Outcome outcome, Mirror after) {
         var refused = (Outcome.Refused) outcome;
-        var reckoner = new Reckoner(after).everything();
+        var reckoner = new Reckoner(after, model.rounding().mode()).everything();
         for (var fault : refused.faults()) {
             boolean right =
                     (fault.code() == RecordCode.CHECK_FAILED
@@ -428,7 +464,7 @@ final class Play implements AutoCloseable {
 
     /** Every derived value, in answers, lists, filters and orders, is what it is from scratch. */
     void assertAllRight() {
-        var reckoner = new Reckoner(mirror).everything();
+        var reckoner = new Reckoner(mirror, model.rounding().mode()).everything();
         for (var object : model.objects()) {
             var rows = mirror.of(object);
             var inUse = rows.stream().filter(row -> !row.retired()).toList();

@@ -24,12 +24,14 @@ final class Reckoner {
     private static final int LONGEST_TEXT = 60;
 
     private final Mirror mirror;
+    private final RoundingMode rounding;
     private final Map<Row, Map<String, Object>> known = new HashMap<>();
     private boolean impossible;
 
     private record Empty() {}
 
-    Reckoner(Mirror mirror) {
+    Reckoner(Mirror mirror, RoundingMode rounding) {
+        this.rounding = rounding;
         this.mirror = mirror;
     }
 
@@ -83,7 +85,7 @@ final class Reckoner {
         return switch (value) {
             case null -> null;
             case BigDecimal number -> {
-                var rounded = number.setScale(field.kind().scale(), RoundingMode.HALF_EVEN);
+                var rounded = number.setScale(field.kind().scale(), rounding);
                 if (rounded.unscaledValue().abs().compareTo(MOST.toBigInteger()) >= 0) {
                     impossible = true;
                 }
