@@ -33,7 +33,8 @@ public enum LogicCode implements Code {
     NO_RETURN("SP2022"),
     NOT_A_FUNCTION("SP2023"),
     UNKNOWN_EVENT("SP2024"),
-    HIDDEN_NAME("SP2025");
+    HIDDEN_NAME("SP2025"),
+    NEEDS_VALUE("SP2026");
 
     private final String id;
 

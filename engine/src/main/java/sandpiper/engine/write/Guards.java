@@ -277,8 +277,9 @@ final class Guards {
         }
         var message = ValueText.of(say.run(sayFrame));
         var path = new ArrayList<>(at);
-        if (definition.at() != null) {
-            path.add(definition.at());
+        var field = definition.at();
+        if (field != null) {
+            path.add(field.text());
         }
         var fault = new Fault(path, RecordCode.CHECK_FAILED, message);
         if (definition.warning()) {

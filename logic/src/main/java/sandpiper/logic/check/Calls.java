@@ -29,6 +29,8 @@ final class Calls {
                     "count", "sum", "min", "max", "mean", "median", "product", "stddev", "mode",
                     "all", "any");
 
+    private static final Set<String> EXTREMES = Set.of("min", "max");
+
     private static final String CHANGED = "changed";
 
     private final Checking checking;
@@ -228,6 +230,7 @@ final class Calls {
         var type = typeOf(builtin, fitting.get(), terms);
         checkText(builtin, terms);
         checkFunctions(builtin, fitting.get(), terms);
+        checkKinds(builtin, terms);
         return new Term.Call(builtin, terms, type, call.span());
     }
 
@@ -239,6 +242,38 @@ final class Calls {
             return value == null ? Simple.ANY : ValueTypes.of(value);
         }
         return form.result().apply(terms.stream().map(Term::type).toList());
+    }
+
+    /** The highest of values that have no order between them is never known. */
+    private void checkKinds(Builtin builtin, List<Term> terms) {
+        if (EXTREMES.contains(builtin.name())) {
+            for (int i = 1; i < terms.size(); i++) {
+                if (!Comparisons.comparable(terms.getFirst().type(), terms.get(i).type())) {
+                    checking.error(
+                            LogicCode.WRONG_ARGUMENTS,
+                            terms.get(i).span(),
+                            "%s compares its values, but here are %s and %s."
+                                    .formatted(
+                                            builtin.name(),
+                                            terms.getFirst().type().described(),
+                                            terms.get(i).type().described()));
+                    return;
+                }
+            }
+        }
+        if (builtin.name().equals("count")) {
+            var type = terms.getFirst().type();
+            if (!type.isOpen()
+                    && !(type instanceof LogicType.ListOf)
+                    && type != Simple.NOTHING) {
+                checking.warn(
+                        LogicCode.WRONG_ARGUMENTS,
+                        terms.getFirst().span(),
+                        "count counts the items of a list, but this is %s, which counts as one."
+                                .formatted(type.described()),
+                        null);
+            }
+        }
     }
 
     /** Every function that is handed to a built-in one compares two values. */

@@ -57,6 +57,19 @@ final class Comparisons {
         var a = left.type();
         var b = right.type();
         if (isNull(left) || isNull(right)) {
+            var other = isNull(left) ? right : left;
+            if (operator == Operator.EQUAL
+                    && other instanceof Term.Read(Term.Local(int slot, _, _, _), var member, _)
+                    && slot == Setting.THIS
+                    && !member.mayBeEmpty()
+                    && member.fixed() == null
+                    && !(isNull(left) && isNull(right))) {
+                checking.warn(
+                        LogicCode.NEVER_TRUE,
+                        span,
+                        "%s always has a value, so this is never true.".formatted(member.name()),
+                        null);
+            }
             if (operator.ordersValues()) {
                 var field = TermText.of(isNull(left) ? right : left);
                 checking.error(
@@ -75,7 +88,31 @@ final class Comparisons {
                     LogicCode.WRONG_TYPE,
                     span,
                     "%s cannot be compared with %s; this is never true."
-                            .formatted(Arithmetics.capital(described(left)), described(right)));
+                            .formatted(
+                                    Arithmetics.capital(described(left)),
+                                    endingWell(described(right))));
+            return;
+        }
+        if (isShareAndAmount(a, b) || isShareAndAmount(b, a)) {
+            checking.error(
+                    LogicCode.MIXED_UNITS,
+                    span,
+                    "%s is compared with %s; an amount and a percent have no measure in common."
+                            .formatted(
+                                    Arithmetics.capital(described(left)),
+                                    endingWell(described(right))));
+            return;
+        }
+        if (a instanceof ChoiceOf(var codes)
+                && b instanceof ChoiceOf(var others)
+                && java.util.Collections.disjoint(codes, others)) {
+            checking.error(
+                    LogicCode.NEVER_TRUE,
+                    span,
+                    "%s and %s have no code in common; this is never true."
+                            .formatted(
+                                    Arithmetics.capital(described(left)),
+                                    endingWell(described(right))));
             return;
         }
         if (operator.ordersValues() && (!a.isOrdered() || !b.isOrdered())) {
@@ -92,6 +129,10 @@ final class Comparisons {
         checkFixed(operator, left, right, span);
     }
 
+    private static boolean isShareAndAmount(LogicType a, LogicType b) {
+        return a == Simple.PERCENT && b instanceof LogicType.AmountOf;
+    }
+
     private static boolean isNull(Term term) {
         return term instanceof Term.Constant constant
                 && constant.literal()
@@ -103,6 +144,11 @@ final class Comparisons {
         return text == null || term instanceof Term.Constant
                 ? term.type().described()
                 : text + ", which is " + term.type().described() + ",";
+    }
+
+    /** Before a semicolon there is no comma. */
+    private static String endingWell(String text) {
+        return text.endsWith(",") ? text.substring(0, text.length() - 1) : text;
     }
 
     static boolean comparable(LogicType a, LogicType b) {

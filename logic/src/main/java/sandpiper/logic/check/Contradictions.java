@@ -108,6 +108,56 @@ final class Contradictions {
                 null);
     }
 
+    /** Whether a condition can never be reached behind another: whenever it holds, so did that. */
+    static boolean isCovered(Term before, Term now) {
+        if (alike(before, now)) {
+            return true;
+        }
+        var first = new ArrayList<Demand>();
+        var second = new ArrayList<Demand>();
+        collect(before, first);
+        var parts =
+                now instanceof Term.Logical(boolean isAnd, var all, _) && isAnd
+                        ? all
+                        : List.of(now);
+        parts.forEach(part -> collect(part, second));
+        return first.size() == 1
+                && second.stream().anyMatch(demand -> implies(demand, first.getFirst()));
+    }
+
+    /** Whether every value that meets one demand meets the other. */
+    private static boolean implies(Demand a, Demand b) {
+        if (!Terms.same(a.path(), b.path())) {
+            return false;
+        }
+        if (a.operator() == Operator.EQUAL) {
+            return a.value() != Nothing.NULL && b.value() != Nothing.NULL && isMet(b, a.value());
+        }
+        @Nullable Integer order = Values.order(a.value(), b.value());
+        if (order == null) {
+            return false;
+        }
+        return switch (a.operator()) {
+            case GREATER ->
+                    (b.operator() == Operator.GREATER || b.operator() == Operator.GREATER_OR_EQUAL)
+                            && order >= 0;
+            case GREATER_OR_EQUAL ->
+                    (b.operator() == Operator.GREATER && order > 0)
+                            || (b.operator() == Operator.GREATER_OR_EQUAL && order >= 0);
+            case LESS ->
+                    (b.operator() == Operator.LESS || b.operator() == Operator.LESS_OR_EQUAL)
+                            && order <= 0;
+            case LESS_OR_EQUAL ->
+                    (b.operator() == Operator.LESS && order < 0)
+                            || (b.operator() == Operator.LESS_OR_EQUAL && order <= 0);
+            case EQUAL, NOT_EQUAL -> false;
+        };
+    }
+
+    private static boolean isMet(Demand demand, Object value) {
+        return Values.order(value, demand.value()) != null && allows(demand, value);
+    }
+
     /** Whether two conditions ask the same. */
     static boolean alike(Term a, Term b) {
         if (a instanceof Term.Compare x && b instanceof Term.Compare y) {

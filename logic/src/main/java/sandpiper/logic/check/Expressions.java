@@ -392,11 +392,11 @@ final class Expressions {
             while (checking.problems().size() > before) {
                 checking.problems().removeLast();
             }
-            if (Contradictions.alike(condition, again)) {
+            if (Contradictions.isCovered(condition, again)) {
                 checking.warn(
                         LogicCode.UNREACHABLE,
                         inner.then().span(),
-                        "This is never reached: the same condition stands before it.",
+                        "This is never reached: whenever it holds, a condition before it does.",
                         null);
             }
         }
@@ -546,6 +546,24 @@ final class Expressions {
     }
 
     Term assigned(Term given, LogicType wanted) {
+        return assigned(given, wanted, "this");
+    }
+
+    /** The same for something that has a name. */
+    Term assigned(Expr expr, Scope scope, LogicType wanted, String name) {
+        return assigned(term(expr, scope), wanted, name);
+    }
+
+    private Term assigned(Term given, LogicType wanted, String name) {
+        if (given instanceof Term.If(var condition, var then, var otherwise, var type, var span)) {
+            // Whichever way it goes, what comes of it must fit.
+            return new Term.If(
+                    condition,
+                    assigned(then, wanted, name),
+                    assigned(otherwise, wanted, name),
+                    type,
+                    span);
+        }
         var term = comparisons.percentAsWritten(given, wanted);
         var type = term.type();
         if (!fits(type, wanted) && Names.isUncalled(term, checking)) {
@@ -558,8 +576,16 @@ final class Expressions {
                     "This must be %s, but is %s.".formatted(wanted.described(), type.described()));
             return Names.nothing(term.span());
         }
+        if ((type == Simple.PERCENT && wanted instanceof LogicType.AmountOf)
+                || (type instanceof LogicType.AmountOf && wanted == Simple.PERCENT)) {
+            checking.error(
+                    LogicCode.MIXED_UNITS,
+                    term.span(),
+                    "This must be %s, but is %s."
+                            .formatted(wanted.described(), type.described()));
+        }
         if (wanted instanceof LogicType.ChoiceOf) {
-            comparisons.checkChoice(new Term.Local(-1, "it", wanted, term.span()), term);
+            comparisons.checkChoice(new Term.Local(-1, name, wanted, term.span()), term);
         }
         if (wanted instanceof LogicType.AmountOf(var to)
                 && type instanceof LogicType.AmountOf(var from)

@@ -146,7 +146,10 @@ final class FunctionCalls {
             } else {
                 terms[at] =
                         expressions.assigned(
-                                given.get(i).value(), scope, parameters.get(at).type());
+                                given.get(i).value(),
+                                scope,
+                                parameters.get(at).type(),
+                                parameters.get(at).name());
             }
         }
         for (int i = 0; i < terms.length; i++) {

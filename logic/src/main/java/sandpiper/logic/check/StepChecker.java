@@ -2,6 +2,7 @@ package sandpiper.logic.check;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -187,10 +188,11 @@ public final class StepChecker {
 
     private @Nullable Act call(Step.Call call, Scope scope) {
         var called = calls.check(call, scope);
+        var as = call.as();
         if (called == null) {
+            unknown(as, call.span(), scope);
             return null;
         }
-        var as = call.as();
         var returns = called.function().returns();
         if (as != null && returns == null) {
             checking.error(
@@ -206,6 +208,13 @@ public final class StepChecker {
                 called.arguments(),
                 as == null || returns == null ? null : named(as, call.span(), returns, scope),
                 call.span());
+    }
+
+    /** The name of something that is not known, so that using it is no second mistake. */
+    private void unknown(@Nullable String name, Span span, Scope scope) {
+        if (name != null) {
+            named(name, span, LogicType.Simple.ANY, scope);
+        }
     }
 
     private @Nullable Act end(Step.Return end, Scope scope) {
@@ -285,7 +294,8 @@ public final class StepChecker {
             }
             return null;
         }
-        var value = assigned(read.member(), set.value(), scope, target.span());
+        var place = set.target() instanceof Expr.Path path ? path.memberSpan() : target.span();
+        var value = assigned(read.member(), set.value(), scope, place);
         return new Act.Set(read.source(), read.member(), value, set.span());
     }
 
@@ -305,7 +315,7 @@ public final class StepChecker {
         if (isList(member)) {
             return items(member, value, scope);
         }
-        return expressions.assigned(value, scope, member.type());
+        return expressions.assigned(value, scope, member.type(), member.name());
     }
 
     private static boolean isList(Member member) {
@@ -338,12 +348,12 @@ public final class StepChecker {
             var condition = expressions.condition(branch.condition(), scope);
             var again =
                     branches.stream()
-                            .anyMatch(one -> Contradictions.alike(one.condition(), condition));
+                            .anyMatch(one -> Contradictions.isCovered(one.condition(), condition));
             if (again) {
                 checking.warn(
                         LogicCode.UNREACHABLE,
                         branch.condition().span(),
-                        "This is never reached: the same condition stands before it.",
+                        "This is never reached: whenever it holds, a condition before it does.",
                         null);
             }
             branches.add(new Act.Branch(condition, steps(branch.steps(), scope)));
@@ -367,16 +377,45 @@ public final class StepChecker {
             var read = part.get();
             var record = ((RecordOf) read.type().itemType()).record();
             var values = values(record, create.values(), scope);
+            requireAll(record, create, values);
             var as = as(create.as(), record, create.span(), scope);
             return new Act.AddItem(read.source(), read.member(), values, as, create.span());
         }
         var object = object(create.object(), create.objectSpan());
         if (object == null) {
+            unknown(create.as(), create.span(), scope);
             return null;
         }
         var values = values(object, create.values(), scope);
+        requireAll(object, create, values);
         return new Act.Create(
                 object, values, as(create.as(), object, create.span(), scope), create.span());
+    }
+
+    /** What must have a value and gets it in no other way can only be given here. */
+    private void requireAll(RecordType record, Step.Create create, List<Act.Assign> values) {
+        var given = new HashSet<String>();
+        values.forEach(value -> given.add(value.member().name()));
+        create.values().forEach(entry -> given.add(entry.name()));
+        var missing =
+                record.memberNames().stream()
+                        .filter(name ->
+                                record.member(name)
+                                        .filter(member -> member.mustBeGiven(given))
+                                        .isPresent())
+                        .filter(name -> !given.contains(name))
+                        .toList();
+        if (!missing.isEmpty()) {
+            checking.warn(
+                    LogicCode.NEEDS_VALUE,
+                    create.objectSpan(),
+                    "%s needs %s; without %s nothing is created, unless it is set before the end."
+                            .formatted(
+                                    record.name(),
+                                    String.join(", ", missing),
+                                    missing.size() == 1 ? "it" : "them"),
+                    null);
+        }
     }
 
     /** The part of the record that a name stands for, if it does. */
@@ -415,6 +454,7 @@ public final class StepChecker {
     private @Nullable Act save(Step.Save save, Scope scope) {
         var object = object(save.object(), save.objectSpan());
         if (object == null) {
+            unknown(save.as(), save.span(), scope);
             return null;
         }
         var values = values(object, save.values(), scope);

@@ -103,7 +103,8 @@ public enum Kind {
             return true;
         }
         if (type instanceof LogicType.ListOf(var item)) {
-            return accepts(item);
+            // A list of one stands for its item, but nobody knows that of line items beforehand.
+            return !(item instanceof LogicType.RecordOf) && accepts(item);
         }
         return switch (this) {
             case NUMBER -> type.isNumeric();

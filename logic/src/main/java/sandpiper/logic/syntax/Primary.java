@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.LogicCode;
+import sandpiper.logic.Nearest;
 import sandpiper.logic.Problem;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.value.Decimal;
@@ -25,6 +26,9 @@ final class Primary {
                     "satisfies",
                     "instance",
                     "of");
+
+    /** Words in the longest name of a function: {@code years and months duration}. */
+    private static final int LONGEST_FUNCTION = 4;
 
     private final Parser parser;
     private final Tokens tokens;
@@ -142,11 +146,37 @@ final class Primary {
         if (RESERVED.contains(token.text())) {
             return missing();
         }
+        int misspelt = wordsOfMisspelt();
+        if (misspelt > 0) {
+            return call(misspelt);
+        }
         if (tokens.ahead(1).is("(") && !tokens.ahead(1).startsLine()) {
             return call(1);
         }
         tokens.next();
         return new Expr.Name(token.text(), token.span());
+    }
+
+    /** Words before a bracket that are nearly the name of a function of several words; or 0. */
+    private int wordsOfMisspelt() {
+        var words = new StringBuilder(tokens.now().text());
+        for (int i = 1; i < LONGEST_FUNCTION; i++) {
+            var word = tokens.ahead(i);
+            if (word.kind() != Token.Kind.NAME
+                    || word.startsLine()
+                    || RESERVED.contains(word.text())) {
+                return 0;
+            }
+            words.append(' ').append(word.text());
+            if (tokens.ahead(i + 1).is("(")) {
+                var known =
+                        FunctionNames.OF_SEVERAL_WORDS.stream()
+                                .map(name -> String.join(" ", name))
+                                .toList();
+                return Nearest.to(words.toString(), known).isPresent() ? i + 1 : 0;
+            }
+        }
+        return 0;
     }
 
     /** A name of several words that the text has given to something. */

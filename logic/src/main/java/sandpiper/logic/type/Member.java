@@ -1,5 +1,6 @@
 package sandpiper.logic.type;
 
+import java.util.Collection;
 import org.jspecify.annotations.Nullable;
 
 /** Something a record has by name: a field, its line items, or the records that refer to it. */
@@ -20,6 +21,16 @@ public interface Member {
      */
     default @Nullable String reference() {
         return null;
+    }
+
+    /**
+     * Whether a new record needs a value here that nothing else gives it: no default, no number of
+     * its own, and none of the other fields that are given fills it.
+     *
+     * @param given the names of those
+     */
+    default boolean mustBeGiven(Collection<String> given) {
+        return false;
     }
 
     /**

@@ -53,10 +53,11 @@ final class RuleReader {
                         .orElse(at == null ? "check" + (index + 1) : at + "Check" + (index + 1)),
                 Objects.requireNonNull(source.logic(definition, "that")),
                 Objects.requireNonNull(source.logic(definition, "say")),
-                at,
+                source.logic(definition, "at"),
                 Source.text(definition, "severity").filter("warning"::equals).isPresent(),
                 definition.get("on").isPresent() ? trigger(definition, path) : Trigger.ALWAYS,
-                Source.texts(definition, "before"));
+                Source.texts(definition, "before"),
+                source.logic(definition, "before"));
     }
 
     List<RuleDefinition> rules(YamlNode.Mapping root) {
@@ -113,6 +114,6 @@ final class RuleReader {
                 }
             }
         }
-        return new Trigger(create, change, retire, fields);
+        return new Trigger(create, change, retire, fields, source.logic(definition, "on"));
     }
 }

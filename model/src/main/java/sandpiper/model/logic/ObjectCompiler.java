@@ -3,7 +3,9 @@ package sandpiper.model.logic;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Code;
@@ -25,6 +27,7 @@ import sandpiper.model.Diagnostic;
 import sandpiper.model.release.CheckDefinition;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
+import sandpiper.model.release.Lifecycle;
 import sandpiper.model.release.LogicText;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
@@ -218,22 +221,30 @@ final class ObjectCompiler {
         Reports.add(check.say(), say.problems(), diagnostics);
         var fields = part == null ? object.fields() : part.fields();
         var at = check.at();
-        if (at != null && fields.find(at).isEmpty() && object.part(at).isEmpty()) {
+        if (at != null && fields.find(at.text()).isEmpty() && object.part(at.text()).isEmpty()) {
             at(
-                    check.that(),
+                    at,
                     DefinitionCode.UNKNOWN_FIELD,
-                    "at: there is no field %s.".formatted(Quoted.of(at)),
-                    Nearest.to(at, fields.names()).orElse(null));
+                    "at: there is no field %s.".formatted(Quoted.of(at.text())),
+                    Nearest.to(at.text(), fields.names()).orElse(null));
         }
         var lifecycle = object.lifecycle();
         for (var transition : check.before()) {
             if (lifecycle == null || lifecycle.find(transition).isEmpty()) {
-                at(
-                        check.that(),
+                within(
+                        Objects.requireNonNullElse(check.beforeText(), check.that()),
+                        transition,
                         DefinitionCode.WRONG_VALUE,
                         "before: %s has no transition %s."
                                 .formatted(object.name(), Quoted.of(transition)),
-                        null);
+                        lifecycle == null
+                                ? null
+                                : Nearest.to(
+                                                transition,
+                                                lifecycle.transitions().stream()
+                                                        .map(Lifecycle.Transition::name)
+                                                        .toList())
+                                        .orElse(null));
             }
         }
         trigger(check.on(), check.that());
@@ -279,24 +290,44 @@ final class ObjectCompiler {
         return new CompiledRule(rule, when, StepCode.compile(then));
     }
 
-    private void trigger(Trigger trigger, LogicText text) {
+    private void trigger(Trigger trigger, LogicText otherwise) {
+        var text = Objects.requireNonNullElse(trigger.text(), otherwise);
         for (var name : trigger.fields()) {
             var known = new ArrayList<>(object.fields().names());
             object.parts().forEach(part -> known.add(part.name()));
             if (!known.contains(name)) {
-                at(
+                within(
                         text,
+                        name,
                         DefinitionCode.UNKNOWN_FIELD,
                         "on: %s has no field %s.".formatted(object.name(), Quoted.of(name)),
                         Nearest.to(name, known).orElse(null));
             } else if (onRead.contains(object.name() + "." + name)) {
-                at(
+                within(
                         text,
+                        name,
                         DefinitionCode.NOT_FOR_THIS_TYPE,
                         "on: %s is worked out each time it is read, so nothing notices when it changes."
                                 .formatted(name),
                         null);
             }
         }
+    }
+
+    /** Says something of a word within a text; of the whole when the word is not in it. */
+    private void within(
+            LogicText text, String word, Code code, String message, @Nullable String suggestion) {
+        var found = Pattern.compile("\\b" + Pattern.quote(word) + "\\b").matcher(text.text());
+        boolean there = found.find();
+        int start = there ? text.text().codePointCount(0, found.start()) : 0;
+        int length = text.text().codePointCount(0, text.text().length());
+        int end = there ? start + word.codePointCount(0, word.length()) : length;
+        diagnostics.add(
+                Diagnostic.error(
+                        text.origin().file(),
+                        text.origin().place(start, end),
+                        code,
+                        message,
+                        suggestion));
     }
 }

@@ -12,15 +12,17 @@ import org.jspecify.annotations.Nullable;
  * @param warning whether it only warns
  * @param on when it is looked at
  * @param before transitions before which it is looked at, and then only; empty for any save
+ * @param beforeText how these are written; {@code null} when as a list, or not at all
  */
 public record CheckDefinition(
         String name,
         LogicText that,
         LogicText say,
-        @Nullable String at,
+        @Nullable LogicText at,
         boolean warning,
         Trigger on,
-        List<String> before) {
+        List<String> before,
+        @Nullable LogicText beforeText) {
     public CheckDefinition {
         before = List.copyOf(before);
     }

@@ -1,6 +1,7 @@
 package sandpiper.model.release;
 
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -57,6 +58,37 @@ public sealed interface ModelMember extends Member {
                             || field.isDerived()
                             || object.key().contains(field.name());
             return !alwaysFilled;
+        }
+
+        @Override
+        public boolean mustBeGiven(Collection<String> given) {
+            var numbering = object.numbering();
+            boolean numbered = numbering != null && numbering.field().equals(field.name());
+            boolean filled =
+                    siblings().stream()
+                            .filter(other -> given.contains(other.name()))
+                            .anyMatch(other -> other.logic().fill().containsKey(field.name()));
+            return (field.required() || (isOfRecord() && object.key().contains(field.name())))
+                    && field.standard() == null
+                    && !field.isDerived()
+                    && !object.isState(field)
+                    && !numbered
+                    && !filled;
+        }
+
+        private boolean isOfRecord() {
+            return object.fields().find(field.name()).filter(field::equals).isPresent();
+        }
+
+        /** The fields beside it, of the record or of its part. */
+        private Fields siblings() {
+            return isOfRecord()
+                    ? object.fields()
+                    : object.parts().stream()
+                            .map(Part::fields)
+                            .filter(fields -> fields.find(field.name()).filter(field::equals).isPresent())
+                            .findFirst()
+                            .orElse(object.fields());
         }
 
         @Override

@@ -2,6 +2,7 @@ package sandpiper.model.release;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What sets a rule or a check off.
@@ -10,10 +11,16 @@ import java.util.List;
  * @param change when anything of it changes
  * @param retire when it is retired
  * @param fields when one of these fields or parts changes; a new record's filled fields count
+ * @param text as it stands in the file; {@code null} when it is a list there, or not there
  */
-public record Trigger(boolean create, boolean change, boolean retire, List<String> fields) {
+public record Trigger(
+        boolean create,
+        boolean change,
+        boolean retire,
+        List<String> fields,
+        @Nullable LogicText text) {
     /** Every save. */
-    public static final Trigger ALWAYS = new Trigger(true, true, false, List.of());
+    public static final Trigger ALWAYS = new Trigger(true, true, false, List.of(), null);
 
     public Trigger {
         fields = List.copyOf(fields);

@@ -145,7 +145,7 @@ record ModelView(
                     check.name(),
                     check.that().text(),
                     check.say().text(),
-                    check.at(),
+                    check.at() == null ? null : check.at().text(),
                     check.warning(),
                     check.on().equals(Trigger.ALWAYS) ? "" : check.on().written(),
                     check.before(),
