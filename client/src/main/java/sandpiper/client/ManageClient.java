@@ -27,6 +27,9 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Calls the manage API of one instance as one person. Safe to share between threads. */
 public final class ManageClient {
+    /** By which the service tells the command line from the console. */
+    private static final String AGENT = "sandpiper-cli";
+
     private static final Duration CONNECT = Duration.ofSeconds(5);
     private static final Duration ANSWER = Duration.ofMinutes(2);
     private static final Duration DOWNLOAD = Duration.ofHours(2);
@@ -164,6 +167,7 @@ public final class ManageClient {
     private HttpRequest.Builder request(String method, String path, @Nullable String body) {
         return HttpRequest.newBuilder(URI.create(server + path))
                 .timeout(ANSWER)
+                .header("User-Agent", AGENT)
                 .header("Authorization", authorization)
                 .header("Content-Type", "application/json")
                 .method(

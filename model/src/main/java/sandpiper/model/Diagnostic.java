@@ -51,6 +51,20 @@ public record Diagnostic(
                 suggestion);
     }
 
+    /** The same in other words. */
+    public Diagnostic said(String otherMessage) {
+        return new Diagnostic(
+                file,
+                line,
+                column,
+                endLine,
+                endColumn,
+                severity,
+                code,
+                otherMessage,
+                suggestion);
+    }
+
     /** A warning at a place. */
     public static Diagnostic warning(String file, Place place, Code code, String message) {
         return new Diagnostic(

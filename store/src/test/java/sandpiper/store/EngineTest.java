@@ -164,7 +164,7 @@ class EngineTest {
                         assertThat(charge)
                                 .hasToString(
                                         "{line=1, tariff=POWER, quantity=2.50, unitPrice=0.45,"
-                                                + " vat=19.00, net=1.12, gross=1.33}"));
+                                                + " vat=19.00, net=1.13, gross=1.34}"));
     }
 
     private static Map<String, Object> stay() {

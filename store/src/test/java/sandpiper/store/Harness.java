@@ -14,6 +14,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.Tuning;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.Leave;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Preview;
 import sandpiper.engine.command.RecordCommand;
@@ -119,8 +120,9 @@ final class Harness implements AutoCloseable {
         return engine.records()
                 .write(live ->
                         request(
-                                new RecordCommand.Remove(
-                                        live.release().object(object), key, null)));
+                                        new RecordCommand.Remove(
+                                                live.release().object(object), key, null))
+                                .with(new Leave(false, true)));
     }
 
     Outcome restore(String object, String key) {

@@ -330,4 +330,32 @@ class RulesTest {
         assertThat(refused).isInstanceOf(Outcome.Done.class);
         assertThat(Harness.messages(more)).isNotEmpty();
     }
+
+    @Test
+    void aRuleSeesThatAFieldCameBackToItsFirstValue() {
+        harness.release(
+                """
+                object: Boat
+                key: code
+                fields:
+                  code: { type: text, length: 10, required: true }
+                  size: { type: integer, default: 1 }
+                  colour: { type: choice, choices: [red, blue], default: red }
+                rules:
+                  paint:
+                    on: change of size
+                    when: size > 100
+                    then: set colour = (if colour = "red" then "blue" else "red")
+                  grow:
+                    on: change of colour
+                    when: size > 100
+                    then: set size = size + 1
+                """);
+        harness.create("Boat", "code", "B");
+
+        assertThat(Harness.messages(harness.change("Boat", "B", "size", 200L)))
+                .containsExactly(
+                        "The rules paint, grow of Boat keep setting each other off; they were"
+                                + " stopped after 10 times.");
+    }
 }

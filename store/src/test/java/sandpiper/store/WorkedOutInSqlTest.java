@@ -182,7 +182,7 @@ class WorkedOutInSqlTest {
                 "fee > 0.1",
                 "fee = null",
                 "fee != null and fee < 0",
-                "withVat = price",
+                "withVat >= price",
                 "withVat <= 0.31",
                 "rounded in [-3..3]",
                 "rounded > price",

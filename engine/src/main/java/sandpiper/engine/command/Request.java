@@ -16,6 +16,7 @@ import sandpiper.engine.port.Session;
  * @param scope the records it can reach; others are not there for it
  * @param after what the record must be when it is done
  * @param versioned whether a change of a record must say which version it is based on
+ * @param leave what whoever asks takes upon themselves
  */
 public record Request(
         RecordCommand command,
@@ -26,7 +27,8 @@ public record Request(
         @Nullable Once once,
         RecordScope scope,
         RecordScope after,
-        boolean versioned) {
+        boolean versioned,
+        Leave leave) {
 
     /** Without an account and without a key of its own. */
     public Request(RecordCommand command, Actor actor, String via, boolean textual) {
@@ -41,7 +43,23 @@ public record Request(
             boolean textual,
             boolean traced,
             @Nullable Once once) {
-        this(command, actor, via, textual, traced, once, RecordScope.ALL, RecordScope.ALL, false);
+        this(
+                command,
+                actor,
+                via,
+                textual,
+                traced,
+                once,
+                RecordScope.ALL,
+                RecordScope.ALL,
+                false,
+                Leave.NONE);
+    }
+
+    /** The same with what whoever asks takes upon themselves. */
+    public Request with(Leave other) {
+        return new Request(
+                command, actor, via, textual, traced, once, scope, after, versioned, other);
     }
 
     /**

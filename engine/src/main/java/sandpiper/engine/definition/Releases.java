@@ -94,7 +94,15 @@ public final class Releases implements AutoCloseable {
             if (number == 0) {
                 return liveOf(0, Release.EMPTY);
             }
-            var checked = Definitions.check(storage.definitions().filesOf(session, number));
+            var checked = Definitions.reread(storage.definitions().filesOf(session, number));
+            checked.errors()
+                    .forEach(error ->
+                            LOG.warn(
+                                    "Release {} has what a new one may not have: {}:{} {}",
+                                    number,
+                                    error.file(),
+                                    error.line(),
+                                    error.message()));
             return liveOf(
                     number,
                     checked.release()

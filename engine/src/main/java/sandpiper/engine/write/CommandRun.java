@@ -337,6 +337,12 @@ final class CommandRun {
         if (stale != null) {
             return stale;
         }
+        if (object.removal() == Removal.RETIRE && !there.isRetired()) {
+            var used = unit.used(there, request.leave().used());
+            if (used != null) {
+                return used;
+            }
+        }
         begin(there);
         there.retire(true);
         return object.removal() == Removal.RETIRE

@@ -3,7 +3,6 @@ package sandpiper.engine.write;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
@@ -68,13 +67,58 @@ final class Guards {
         return part == null ? "" : part.name();
     }
 
-    /** The condition under which a field is read-only, as it is written. */
-    Optional<String> readOnlyCondition(RecordState record, Field field) {
-        return workspace.logic().of(record.object()).conditions().stream()
-                .filter(one -> one.kind() == FieldCondition.Kind.READ_ONLY)
-                .filter(one -> isAbout(one, null, field))
-                .map(FieldCondition::written)
-                .findFirst();
+    /** Why a field cannot be changed now, for people; {@code null} when it can. */
+    @Nullable String readOnly(RecordState record, @Nullable ItemState item, Field field) {
+        for (var condition : workspace.logic().of(record.object()).conditions()) {
+            if (condition.kind() == FieldCondition.Kind.READ_ONLY
+                    && isAbout(condition, item, field)
+                    && holds(condition.code(), record, item)) {
+                var said = said(condition.say(), record, item);
+                return said != null
+                        ? said
+                        : condition.always()
+                                ? "%s cannot be changed.".formatted(field.label())
+                                : "%s cannot be changed now, because %s."
+                                        .formatted(field.label(), condition.written());
+            }
+        }
+        return null;
+    }
+
+    /** The same of a new record or item, of which only what is always so can be said. */
+    @Nullable String alwaysReadOnly(RecordState record, @Nullable ItemState item, Field field) {
+        boolean always =
+                workspace.logic().of(record.object()).conditions().stream()
+                        .anyMatch(one ->
+                                one.kind() == FieldCondition.Kind.READ_ONLY
+                                        && one.always()
+                                        && isAbout(one, item, field));
+        return always ? readOnly(record, item, field) : null;
+    }
+
+    /** Why the line items of a part stay as they are now; {@code null} when they need not. */
+    @Nullable String readOnly(RecordState record, Part part) {
+        for (var condition : workspace.logic().of(record.object()).partConditions()) {
+            if (condition.part().name().equals(part.name())
+                    && workspace.run(condition.code(), record) == Boolean.TRUE) {
+                var said = said(condition.say(), record, null);
+                return said != null
+                        ? said
+                        : "%s cannot be changed now, because %s."
+                                .formatted(part.label(), condition.written());
+            }
+        }
+        return null;
+    }
+
+    /** What a definition has people told, if it says so. */
+    private @Nullable String said(
+            @Nullable Code say, RecordState record, @Nullable ItemState item) {
+        if (say == null) {
+            return null;
+        }
+        var frame = item == null ? workspace.frame(say, record) : workspace.frame(say, item);
+        return ValueText.of(say.run(frame));
     }
 
     /** Looks at everything that must hold of a record. */
@@ -119,13 +163,16 @@ final class Guards {
                 && !holds(FieldCondition.Kind.HIDDEN, record, item, field)) {
             var path = new ArrayList<>(at);
             path.add(field.name());
+            var said = said(condition.say(), record, item);
             unit.add(
                     record,
                     new Fault(
                             path,
                             RecordCode.REQUIRED,
-                            "%s is required here, because %s."
-                                    .formatted(field.label(), condition.written())));
+                            said != null
+                                    ? said
+                                    : "%s is required here, because %s."
+                                            .formatted(field.label(), condition.written())));
         }
     }
 
@@ -174,21 +221,36 @@ final class Guards {
                         new Fault(
                                 path,
                                 RecordCode.NOT_OFFERED,
-                                "%s: %s %s cannot be chosen here, because this does not hold: %s."
-                                        .formatted(
-                                                field.label(),
-                                                target.label(),
-                                                Quoted.of(workspace.written(chosen)),
-                                                demand.written())));
+                                notOffered(record, item, offer, chosen, demand)));
                 return;
             }
         }
     }
 
+    private String notOffered(
+            RecordState record,
+            @Nullable ItemState item,
+            Offer offer,
+            RecordState chosen,
+            Offer.Demand demand) {
+        var say = offer.say();
+        if (say != null) {
+            var frame = item == null ? workspace.frame(say, record) : workspace.frame(say, item);
+            frame.set(Setting.ITEM, chosen.logic(workspace));
+            return ValueText.of(say.run(frame));
+        }
+        return "%s: %s %s cannot be chosen here, because this does not hold: %s."
+                .formatted(
+                        offer.field().label(),
+                        chosen.object().label(),
+                        Quoted.of(workspace.written(chosen)),
+                        demand.written());
+    }
+
     private boolean isDue(RecordState record, CompiledCheck check) {
         var definition = check.definition();
         if (!definition.before().isEmpty()) {
-            return unit.lifecycles().taken(record).stream().anyMatch(definition.before()::contains);
+            return unit.lifecycles().into(record).stream().anyMatch(definition.before()::contains);
         }
         if (definition.on().equals(Trigger.ALWAYS)) {
             return unit.isPrimary(record) || touchesWhat(record, check);

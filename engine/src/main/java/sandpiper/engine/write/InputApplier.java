@@ -9,7 +9,6 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.logic.Quoted;
-import sandpiper.model.logic.FieldCondition;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Part;
 import sandpiper.model.type.FieldType;
@@ -19,12 +18,14 @@ final class InputApplier {
     private final UnitOfWork unit;
     private final Workspace workspace;
     private final boolean textual;
+    private final boolean whole;
     private final Map<String, Long> linked = new HashMap<>();
 
-    InputApplier(UnitOfWork unit, Workspace workspace, boolean textual) {
+    InputApplier(UnitOfWork unit, Workspace workspace, Origin origin) {
         this.unit = unit;
         this.workspace = workspace;
-        this.textual = textual;
+        this.textual = origin.textual();
+        this.whole = origin.whole();
     }
 
     void apply(RecordState record, RecordInput input) {
@@ -58,29 +59,70 @@ final class InputApplier {
             Field field,
             Given given,
             List<Object> at) {
-        boolean same =
-                given instanceof Given.Value(var stored)
-                        && Objects.equals(stored, slots.get(field));
+        boolean same = isSame(slots, field, given);
         if (field.isDerived()) {
             // A file that was exported and comes back has what formulas gave; it is worked out
             // anew.
             if (!textual && !same) {
-                fault(
+                refuse(
                         record,
                         at,
                         field,
-                        RecordCode.NOT_WRITABLE,
                         "%s is worked out by its formula and cannot be set."
                                 .formatted(field.label()));
             }
             return false;
         }
-        if (item == null && record.object().isState(field) && !record.isNew() && !same) {
-            fault(
+        if (same) {
+            return true;
+        }
+        if (item == null && record.object().isState(field)) {
+            return mayHaveState(record, field, given, at);
+        }
+        if (field.readOnly() && !whole) {
+            refuse(
                     record,
                     at,
                     field,
-                    RecordCode.NOT_WRITABLE,
+                    "%s is set by the service alone and cannot be given.".formatted(field.label()));
+            return false;
+        }
+        var fixed =
+                slots.isNew()
+                        ? whole ? null : unit.guards().alwaysReadOnly(record, item, field)
+                        : unit.guards().readOnly(record, item, field);
+        if (fixed != null) {
+            fault(record, at, field, RecordCode.READ_ONLY_NOW, fixed);
+        }
+        return fixed == null;
+    }
+
+    /** Whether a field would stay as it is. */
+    private boolean isSame(Slots slots, Field field, Given given) {
+        return switch (given) {
+            case Given.Value(var stored) -> Objects.equals(stored, slots.get(field));
+            case Given.Empty _ -> slots.get(field) == null;
+            case Given.Target(var key) ->
+                    slots.get(field) instanceof Long number
+                            && unit.find(
+                                            workspace
+                                                    .release()
+                                                    .target((FieldType.Reference) field.type()),
+                                            key)
+                                    .filter(found -> found.number() == number)
+                                    .isPresent();
+        };
+    }
+
+    /** A state comes by transitions; only data from elsewhere brings one along. */
+    private boolean mayHaveState(
+            RecordState record, Field field, Given given, List<Object> at) {
+        var lifecycle = Objects.requireNonNull(record.object().lifecycle());
+        if (!record.isNew()) {
+            refuse(
+                    record,
+                    at,
+                    field,
                     "%s is changed by transitions: %s."
                             .formatted(
                                     field.label(),
@@ -92,23 +134,28 @@ final class InputApplier {
                                                     .transitions())));
             return false;
         }
-        boolean guarded =
-                !same
-                        && !record.isNew()
-                        && item == null
-                        && unit.guards().holds(FieldCondition.Kind.READ_ONLY, record, null, field);
-        if (guarded) {
-            fault(
+        boolean first =
+                given instanceof Given.Empty
+                        || (given instanceof Given.Value(var state)
+                                && lifecycle.initial().equals(state));
+        if (!first && !whole) {
+            refuse(
                     record,
                     at,
                     field,
-                    RecordCode.READ_ONLY_NOW,
-                    "%s cannot be changed now, because %s."
+                    "%s of a new %s is %s; it is changed by transitions."
                             .formatted(
-                                    field.label(),
-                                    unit.guards().readOnlyCondition(record, field).orElse("")));
+                                    field.label(), record.object().label(), lifecycle.initial()));
+            return false;
         }
-        return !guarded;
+        if (!first) {
+            unit.lifecycles().enter(record);
+        }
+        return true;
+    }
+
+    private void refuse(RecordState record, List<Object> at, Field field, String message) {
+        fault(record, at, field, RecordCode.NOT_WRITABLE, message);
     }
 
     private void link(RecordState record, Slots slots, Field field, String key, List<Object> at) {
@@ -148,6 +195,9 @@ final class InputApplier {
      */
     private void applyItems(RecordState record, Part part, List<RecordInput.Item> items) {
         var there = record.items(part);
+        if (!record.isNew() && isFixed(record, part, items)) {
+            return;
+        }
         boolean byPlace = items.stream().allMatch(item -> item.line() == null);
         var result = new ArrayList<ItemState>();
         for (int i = 0; i < items.size(); i++) {
@@ -177,6 +227,40 @@ final class InputApplier {
             result.add(state);
         }
         record.replaceItems(part, result);
+    }
+
+    /** Whether line items must stay as they are and would not; says so. */
+    private boolean isFixed(RecordState record, Part part, List<RecordInput.Item> items) {
+        var reason = unit.guards().readOnly(record, part);
+        if (reason == null || isSame(record, part, items)) {
+            return false;
+        }
+        unit.add(
+                record,
+                new Fault(List.of(part.name()), RecordCode.READ_ONLY_NOW, reason));
+        return true;
+    }
+
+    private boolean isSame(RecordState record, Part part, List<RecordInput.Item> items) {
+        var there = record.items(part);
+        if (items.size() != there.size()) {
+            return false;
+        }
+        for (int i = 0; i < items.size(); i++) {
+            var item = items.get(i);
+            var state = there.get(i);
+            boolean other = item.line() != null && item.line() != state.line();
+            boolean differs =
+                    item.values().entrySet().stream()
+                            .anyMatch(one ->
+                                    !one.getKey().isDerived()
+                                            && !isSame(
+                                                    state.slots(), one.getKey(), one.getValue()));
+            if (other || differs) {
+                return false;
+            }
+        }
+        return true;
     }
 
     private static @Nullable ItemState named(List<ItemState> there, RecordInput.Item item) {

@@ -2,8 +2,10 @@ package sandpiper.engine.write;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.trace.Tracer;
@@ -16,6 +18,7 @@ final class Lifecycles {
     private final UnitOfWork unit;
     private final Tracer tracer;
     private final Map<RecordState, List<String>> taken = new HashMap<>();
+    private final Set<RecordState> entered = new HashSet<>();
 
     Lifecycles(UnitOfWork unit, Tracer tracer) {
         this.unit = unit;
@@ -70,6 +73,30 @@ final class Lifecycles {
                         Nearest.to(name, names)
                                 .map(near -> "did you mean \"" + near + "\"?")
                                 .orElse("it has " + String.join(", ", names) + "."));
+    }
+
+    /** Notes that a new record comes with a state, into which it took no transition. */
+    void enter(RecordState record) {
+        entered.add(record);
+    }
+
+    /**
+     * The transitions whose checks must hold of a record: those it took, or any that leads into the
+     * state it came with.
+     */
+    List<String> into(RecordState record) {
+        var lifecycle = record.object().lifecycle();
+        if (lifecycle == null || !entered.contains(record)) {
+            return taken(record);
+        }
+        var state =
+                String.valueOf(
+                        record.slots().get(record.object().fields().get(lifecycle.field())));
+        var names = new ArrayList<>(taken(record));
+        lifecycle.transitions().stream()
+                .filter(one -> one.to().equals(state))
+                .forEach(one -> names.add(one.name()));
+        return names;
     }
 
     /** The transitions a record took in this work. */

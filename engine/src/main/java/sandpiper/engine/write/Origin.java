@@ -10,16 +10,25 @@ import sandpiper.engine.command.Request;
  *
  * @param via the way in, for the history
  * @param textual whether every value may come as text
+ * @param whole whether it may give what else only the service gives
  * @param zone in which today is meant
  * @param unit identifies the work, for what it raises
  * @param depth how many events led to it, each by a handler of the one before
  */
-record Origin(Actor actor, String via, boolean textual, ZoneId zone, UUID unit, int depth) {
+record Origin(
+        Actor actor,
+        String via,
+        boolean textual,
+        boolean whole,
+        ZoneId zone,
+        UUID unit,
+        int depth) {
     static Origin of(Request request) {
         return new Origin(
                 request.actor(),
                 request.via(),
                 request.textual(),
+                request.leave().whole() || request.actor().equals(Actor.SYSTEM),
                 request.command().object().zone(),
                 UnitOfWork.newId(),
                 0);

@@ -86,7 +86,8 @@ final class Previews {
                         || key
                         || guards.holds(FieldCondition.Kind.REQUIRED, record, item, field),
                 field.readOnly()
-                        || guards.holds(FieldCondition.Kind.READ_ONLY, record, item, field),
+                        || guards.holds(FieldCondition.Kind.READ_ONLY, record, item, field)
+                        || (item != null && guards.readOnly(record, item.part()) != null),
                 guards.holds(FieldCondition.Kind.HIDDEN, record, item, field));
     }
 }

@@ -201,6 +201,7 @@ public final class ReactionWrites {
                         actor(what),
                         what.via(),
                         false,
+                        false,
                         what.object().zone(),
                         UnitOfWork.newId(),
                         event.depth() + 1);

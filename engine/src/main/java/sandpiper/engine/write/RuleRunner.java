@@ -2,11 +2,13 @@ package sandpiper.engine.write;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.trace.TraceStep;
@@ -34,6 +36,9 @@ final class RuleRunner {
         private int partStamp;
         private boolean looked;
         private int runs;
+
+        /** What it saw in each field it waits for when it last looked. */
+        private @Nullable Object[] saw = {};
     }
 
     RuleRunner(UnitOfWork unit, Workspace workspace, Tracer tracer, Pulse pulse) {
@@ -59,9 +64,10 @@ final class RuleRunner {
 
     private boolean consider(RecordState record, CompiledRule rule) {
         var mark =
-                marks.computeIfAbsent(record, _ -> new HashMap<>())
+                marks.computeIfAbsent(record, _ -> new LinkedHashMap<>())
                         .computeIfAbsent(rule.definition().name(), _ -> new Mark());
         boolean setOff = isSetOff(record, rule.definition().on(), mark);
+        mark.saw = values(record, rule.definition().on());
         mark.stamp = record.slots().stamp();
         mark.partStamp = record.partStamp();
         mark.looked = true;
@@ -138,14 +144,17 @@ final class RuleRunner {
                 record.slots().stamp() > mark.stamp
                         || record.partStamp() > mark.partStamp
                         || (fresh && record.isRetirementChanged());
-        if (on.change() && !record.isNew() && moved && record.isChangedByHand()) {
+        // What came back to its first value is a change to a rule that saw the other one.
+        boolean differs = record.isChangedByHand() || mark.runs > 0;
+        if (on.change() && !record.isNew() && moved && differs) {
             return true;
         }
-        for (var name : on.fields()) {
+        for (int i = 0; i < on.fields().size(); i++) {
+            var name = on.fields().get(i);
             var field = record.object().fields().find(name);
             if (field.isPresent()) {
-                if (record.slots().stamp(field.get()) > mark.stamp
-                        && record.slots().isChanged(field.get())) {
+                var known = mark.looked ? mark.saw[i] : record.slots().before(field.get());
+                if (!Objects.equals(known, record.slots().get(field.get()))) {
                     return true;
                 }
             } else {
@@ -156,6 +165,19 @@ final class RuleRunner {
             }
         }
         return false;
+    }
+
+    /** The values a rule waits for; nothing in the places of parts. */
+    private static @Nullable Object[] values(RecordState record, Trigger on) {
+        var values = new @Nullable Object[on.fields().size()];
+        for (int i = 0; i < values.length; i++) {
+            int at = i;
+            record.object()
+                    .fields()
+                    .find(on.fields().get(i))
+                    .ifPresent(field -> values[at] = record.slots().get(field));
+        }
+        return values;
     }
 
     /** Names the rules that go round. */

@@ -316,6 +316,14 @@ final class StepActions implements Actions {
                 if (!mayChange(of.state(), Action.RETIRE)) {
                     return;
                 }
+                // Logic means what it says; only what must never be is refused.
+                if (!of.state().isNew() && !of.state().isRetired()) {
+                    var used = unit.used(of.state(), true);
+                    if (used != null) {
+                        used.faults().forEach(unit::refuse);
+                        return;
+                    }
+                }
                 of.state().retire(true);
                 workspace.touch(of.state());
             }

@@ -28,6 +28,7 @@ import sandpiper.logic.value.Nothing;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Standard;
+import sandpiper.model.release.WhenUsed;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.TemporalType;
 
@@ -98,7 +99,7 @@ final class UnitOfWork implements Workspace.Settler {
         this.lifecycles = new Lifecycles(this, tracer);
         this.functions = new FunctionRun(this, workspace, tracer);
         this.structure = new Structure(this, workspace);
-        this.applier = new InputApplier(this, workspace, origin.textual());
+        this.applier = new InputApplier(this, workspace, origin);
         this.raised = new Raised(this, workspace, tracer);
         this.handlers = new HandlerRun(this, workspace);
         this.within = new WithinHandlers(this, workspace, tracer);
@@ -322,6 +323,36 @@ final class UnitOfWork implements Workspace.Settler {
         fills.fill(record.object(), record.slots(), filled(record));
         number(record);
         numberOf(record);
+    }
+
+    /**
+     * Why a record that others use cannot be retired, or {@code null}.
+     *
+     * @param agreed whether whoever asks has said that it is meant
+     */
+    Outcome.@Nullable Refused used(RecordState record, boolean agreed) {
+        var object = record.object();
+        if (object.whenUsed() == WhenUsed.FREE || (object.whenUsed() == WhenUsed.ASK && agreed)) {
+            return null;
+        }
+        return live.records()
+                .referrer(transaction, object, record.number(), true)
+                .map(by ->
+                        Outcome.Refused.because(
+                                Outcome.Reason.CONFLICT,
+                                RecordCode.IN_USE,
+                                "This %s is used by %,d %s%s"
+                                        .formatted(
+                                                object.label(),
+                                                by.count(),
+                                                by.count() == 1
+                                                        ? by.object().label()
+                                                        : by.object().plural(),
+                                                object.whenUsed() == WhenUsed.ASK
+                                                        ? "; it is retired when you say that this is"
+                                                                + " meant (Sandpiper-Confirm: in-use)."
+                                                        : " and cannot be retired.")))
+                .orElse(null);
     }
 
     /** Whether the key of a record is a number that was found to be free in this work. */

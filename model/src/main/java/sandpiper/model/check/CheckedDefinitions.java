@@ -1,5 +1,6 @@
 package sandpiper.model.check;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -18,6 +19,14 @@ public record CheckedDefinitions(
         List<Diagnostic> diagnostics, @Nullable Release compiled, Release outline) {
     public CheckedDefinitions {
         diagnostics = List.copyOf(diagnostics);
+    }
+
+    /** The same with further errors, which keep it from being released. */
+    CheckedDefinitions with(List<Diagnostic> errors) {
+        var all = new ArrayList<>(diagnostics);
+        all.addAll(errors);
+        all.sort(Diagnostic.BY_PLACE);
+        return new CheckedDefinitions(all, null, outline);
     }
 
     /** The release, or nothing when there is an error. */

@@ -1,12 +1,17 @@
 package sandpiper.model.check;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.function.Predicate;
 import sandpiper.logic.Code;
+import sandpiper.logic.LogicCode;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
@@ -32,6 +37,10 @@ import sandpiper.model.yaml.YamlNode;
  * checked, and a name that is not known is reported where it is used.
  */
 public final class Definitions {
+    private static final String BY_ITSELF =
+            " The package %s is checked by itself too: what a package built on it adds is not its"
+                    + " own.";
+
     private final Map<String, String> files;
     private final List<Diagnostic> diagnostics = new ArrayList<>();
     private final Map<String, PackageType> packages = new LinkedHashMap<>();
@@ -56,10 +65,70 @@ public final class Definitions {
      *     the package
      */
     public static CheckedDefinitions check(Map<String, String> files) {
-        return new Definitions(files).checked();
+        var definitions = new Definitions(files);
+        var whole = definitions.checked(Definitions::isError);
+        var alone = definitions.alone(whole);
+        return alone.isEmpty() ? whole : whole.with(alone);
     }
 
-    private CheckedDefinitions checked() {
+    /**
+     * Reads files that were released before, perhaps by an earlier service that knew less of what
+     * can be wrong with expressions: that alone keeps none of them from being served.
+     */
+    public static CheckedDefinitions reread(Map<String, String> files) {
+        return new Definitions(files).checked(one -> isError(one) && !isOfLogic(one));
+    }
+
+    private static boolean isError(Diagnostic diagnostic) {
+        return diagnostic.severity() == Diagnostic.Severity.ERROR;
+    }
+
+    private static boolean isOfLogic(Diagnostic diagnostic) {
+        return Arrays.stream(LogicCode.values())
+                .anyMatch(code -> code.id().equals(diagnostic.code()));
+    }
+
+    /**
+     * What is wrong with a package when nothing is built on it: it may name what a package adds
+     * that needs it, and then it could never be installed without that one.
+     */
+    private List<Diagnostic> alone(CheckedDefinitions whole) {
+        var found = new ArrayList<Diagnostic>();
+        for (var name : packages.keySet()) {
+            var needed = new TreeSet<String>();
+            need(name, needed);
+            boolean isExtended =
+                    extensionSources.entrySet().stream()
+                            .filter(one -> isOf(one.getKey(), needed))
+                            .flatMap(one -> one.getValue().stream())
+                            .anyMatch(source -> !needed.contains(folder(source.file())));
+            if (isExtended) {
+                var own = new TreeMap<>(files);
+                own.keySet().removeIf(path -> !needed.contains(folder(path)));
+                new Definitions(own)
+                        .checked(Definitions::isError).diagnostics().stream()
+                                .filter(one -> isError(one) && folder(one.file()).equals(name))
+                                .filter(one -> !whole.diagnostics().contains(one))
+                                .map(one -> one.said(one.message() + BY_ITSELF.formatted(name)))
+                                .forEach(found::add);
+            }
+        }
+        return found;
+    }
+
+    private boolean isOf(String object, Set<String> packageNames) {
+        var source = objectSources.get(object);
+        return source != null && packageNames.contains(folder(source.file()));
+    }
+
+    private void need(String name, Set<String> into) {
+        var found = packages.get(name);
+        if (found != null && into.add(name)) {
+            found.depends().forEach(one -> need(one, into));
+        }
+    }
+
+    private CheckedDefinitions checked(Predicate<Diagnostic> stops) {
         files.forEach(this::readFile);
         readPackages();
         var order = PackageOrder.of(packages, packageSources);
@@ -86,8 +155,7 @@ public final class Definitions {
             readRequirements(packageName, compiled);
         }
         diagnostics.sort(Diagnostic.BY_PLACE);
-        boolean wrong =
-                diagnostics.stream().anyMatch(d -> d.severity() == Diagnostic.Severity.ERROR);
+        boolean wrong = diagnostics.stream().anyMatch(stops);
         return new CheckedDefinitions(
                 diagnostics,
                 wrong

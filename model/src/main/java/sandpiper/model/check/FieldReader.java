@@ -159,11 +159,14 @@ final class FieldReader {
         }
         return new FieldLogic(
                 source.logic(definition, "formula"),
-                source.logic(definition, "requiredWhen"),
-                source.logic(definition, "readOnlyWhen"),
-                source.logic(definition, "hiddenWhen"),
-                source.logic(definition, "offer"),
-                fill);
+                source.condition(definition, "requiredWhen"),
+                source.condition(definition, "readOnlyWhen"),
+                source.condition(definition, "hiddenWhen"),
+                source.condition(definition, "offer"),
+                fill,
+                source.said(definition, "requiredWhen"),
+                source.said(definition, "readOnlyWhen"),
+                source.said(definition, "offer"));
     }
 
     private FieldType type(String name, TypeKeyword keyword, YamlNode.Mapping definition) {

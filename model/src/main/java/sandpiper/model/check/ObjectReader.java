@@ -146,6 +146,8 @@ final class ObjectReader {
                 Source.text(definition, "describe").orElse(null),
                 reader.read(Source.mapping(definition, "fields")),
                 Source.text(definition, "was").orElse(null),
-                new RuleReader(source).checks(definition, List.of("parts", name)));
+                new RuleReader(source).checks(definition, List.of("parts", name)),
+                source.condition(definition, "readOnlyWhen"),
+                source.said(definition, "readOnlyWhen"));
     }
 }

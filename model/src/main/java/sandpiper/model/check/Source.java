@@ -93,6 +93,18 @@ final class Source {
     }
 
     /** What stands behind a key whose shape is keys with values; empty when it is absent. */
+    /** A condition that stands behind a key, by itself or beside what is said of it. */
+    @Nullable LogicText condition(YamlNode.Mapping mapping, String key) {
+        return mapping.get(key).orElse(null) instanceof YamlNode.Mapping inner
+                ? logic(inner, "that")
+                : logic(mapping, key);
+    }
+
+    /** What is said when such a condition stands in the way; {@code null} when nothing is. */
+    @Nullable LogicText said(YamlNode.Mapping mapping, String key) {
+        return logic(mapping(mapping, key), "say");
+    }
+
     static YamlNode.Mapping mapping(YamlNode.Mapping mapping, String key) {
         return mapping.get(key).orElse(null) instanceof YamlNode.Mapping inner
                 ? inner

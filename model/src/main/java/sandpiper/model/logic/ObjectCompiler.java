@@ -60,6 +60,7 @@ final class ObjectCompiler {
             List<CompiledCheck> checks,
             List<CompiledRule> rules,
             List<FieldCondition> conditions,
+            List<PartCondition> partConditions,
             List<Offer> offers,
             List<CompiledFunction> functions,
             List<CompiledHandler> handlers,
@@ -71,6 +72,7 @@ final class ObjectCompiler {
                     checks,
                     rules,
                     conditions,
+                    partConditions,
                     offers,
                     functions,
                     handlers,
@@ -92,6 +94,7 @@ final class ObjectCompiler {
                 checks,
                 rules,
                 conditions,
+                object.parts().stream().map(this::partCondition).filter(Objects::nonNull).toList(),
                 offers,
                 object.functions().stream().map(reactions::function).toList(),
                 object.handlers().stream().map(reactions::handler).toList(),
@@ -101,37 +104,86 @@ final class ObjectCompiler {
     private void fields(@Nullable Part part, Fields fields) {
         for (var field : fields) {
             var logic = field.logic();
-            condition(FieldCondition.Kind.REQUIRED, part, field, logic.requiredWhen());
-            condition(FieldCondition.Kind.READ_ONLY, part, field, logic.readOnlyWhen());
-            condition(FieldCondition.Kind.HIDDEN, part, field, logic.hiddenWhen());
+            condition(
+                    FieldCondition.Kind.REQUIRED,
+                    part,
+                    field,
+                    logic.requiredWhen(),
+                    logic.requiredSay());
+            condition(
+                    FieldCondition.Kind.READ_ONLY,
+                    part,
+                    field,
+                    logic.readOnlyWhen(),
+                    logic.readOnlySay());
+            condition(FieldCondition.Kind.HIDDEN, part, field, logic.hiddenWhen(), null);
             var target =
                     field.type() instanceof FieldType.Reference reference
                             ? release.find(reference.to()).orElse(null)
                             : null;
             if (target != null) {
-                offer(part, field, target, logic.offer());
+                offer(part, field, target, logic.offer(), logic.offerSay());
                 fill(fields, field, target);
             }
         }
     }
 
     private void condition(
-            FieldCondition.Kind kind, @Nullable Part part, Field field, @Nullable LogicText text) {
+            FieldCondition.Kind kind,
+            @Nullable Part part,
+            Field field,
+            @Nullable LogicText text,
+            @Nullable LogicText say) {
         if (text != null) {
-            var checked = Checker.condition(text.text(), Settings.of(release, object, part));
+            var setting = Settings.of(release, object, part);
+            var checked = Checker.condition(text.text(), setting);
             Reports.add(text, checked.problems(), diagnostics);
             conditions.add(
-                    new FieldCondition(kind, part, field, text.text(), Compiler.compile(checked)));
+                    new FieldCondition(
+                            kind,
+                            part,
+                            field,
+                            text.text(),
+                            Compiler.compile(checked),
+                            say(say, setting),
+                            checked.term() instanceof Term.Constant constant
+                                    && constant.value() == Boolean.TRUE));
         }
     }
 
+    private @Nullable PartCondition partCondition(Part part) {
+        var text = part.readOnlyWhen();
+        if (text == null) {
+            return null;
+        }
+        var setting = Settings.of(release, object, null);
+        var checked = Checker.condition(text.text(), setting);
+        Reports.add(text, checked.problems(), diagnostics);
+        return new PartCondition(
+                part, text.text(), Compiler.compile(checked), say(part.readOnlySay(), setting));
+    }
+
+    /** What people are told, compiled; {@code null} when nothing of its own is said. */
+    private sandpiper.logic.run.@Nullable Code say(@Nullable LogicText text, Setting setting) {
+        if (text == null) {
+            return null;
+        }
+        var checked = Checker.template(text.text(), setting);
+        Reports.add(text, checked.problems(), diagnostics);
+        return Compiler.compile(checked);
+    }
+
     private void offer(
-            @Nullable Part part, Field field, ObjectType target, @Nullable LogicText text) {
+            @Nullable Part part,
+            Field field,
+            ObjectType target,
+            @Nullable LogicText text,
+            @Nullable LogicText say) {
         if (text == null) {
             return;
         }
-        var checked =
-                Checker.condition(text.text(), Settings.ofOffer(release, object, part, target));
+        var setting = Settings.ofOffer(release, object, part, target);
+        var checked = Checker.condition(text.text(), setting);
         Reports.add(text, checked.problems(), diagnostics);
         var item =
                 new Term.Local(
@@ -160,7 +212,8 @@ final class ObjectCompiler {
                                 ? List.of()
                                 : selections.values().stream()
                                         .map(one -> Compiler.compile(one, checked.slots()))
-                                        .toList()));
+                                        .toList(),
+                        say(say, setting)));
     }
 
     private static String slice(String text, Span span) {

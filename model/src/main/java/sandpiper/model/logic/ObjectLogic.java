@@ -10,6 +10,7 @@ public record ObjectLogic(
         List<CompiledCheck> checks,
         List<CompiledRule> rules,
         List<FieldCondition> conditions,
+        List<PartCondition> partConditions,
         List<Offer> offers,
         List<CompiledFunction> functions,
         List<CompiledHandler> handlers,
@@ -20,6 +21,7 @@ public record ObjectLogic(
         rules = List.copyOf(rules);
         conditions = List.copyOf(conditions);
         offers = List.copyOf(offers);
+        partConditions = List.copyOf(partConditions);
         functions = List.copyOf(functions);
         handlers = List.copyOf(handlers);
         schedules = List.copyOf(schedules);
@@ -39,6 +41,7 @@ public record ObjectLogic(
                 && checks.isEmpty()
                 && rules.isEmpty()
                 && conditions.isEmpty()
+                && partConditions.isEmpty()
                 && offers.isEmpty();
     }
 }

@@ -13,13 +13,15 @@ import sandpiper.model.release.Part;
  * @param parts what is asked, one by one, so that a refusal can say which was not met
  * @param selections the records it allows as a store can find them, or {@code null} when it cannot
  * @param values what must be known to look them up, in order
+ * @param say what people are told of a record that is not offered, or {@code null}
  */
 public record Offer(
         @Nullable Part part,
         Field field,
         List<Demand> parts,
         @Nullable Selections selections,
-        List<Code> values) {
+        List<Code> values,
+        @Nullable Code say) {
     public Offer {
         parts = List.copyOf(parts);
         values = List.copyOf(values);

@@ -9,6 +9,9 @@ import org.jspecify.annotations.Nullable;
  * @param index its place among the object's parts, from 0
  * @param describe what a line item is, or {@code null}
  * @param was its name in an earlier release, or {@code null}
+ * @param readOnlyWhen a condition over the record under which no line item may be added, changed or
+ *     removed, or {@code null}
+ * @param readOnlySay what is said then, or {@code null}
  */
 public record Part(
         int index,
@@ -17,13 +20,16 @@ public record Part(
         @Nullable String describe,
         Fields fields,
         @Nullable String was,
-        List<CheckDefinition> checks) {
+        List<CheckDefinition> checks,
+        @Nullable LogicText readOnlyWhen,
+        @Nullable LogicText readOnlySay) {
     public Part {
         checks = List.copyOf(checks);
     }
 
     /** The same part with other fields. */
     public Part with(Fields otherFields) {
-        return new Part(index, name, label, describe, otherFields, was, checks);
+        return new Part(
+                index, name, label, describe, otherFields, was, checks, readOnlyWhen, readOnlySay);
     }
 }

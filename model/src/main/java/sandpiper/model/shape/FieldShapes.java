@@ -5,6 +5,7 @@ import static sandpiper.model.shape.Shapes.FIELD_NAMES;
 import static sandpiper.model.shape.Shapes.FLAG;
 import static sandpiper.model.shape.Shapes.TEXT;
 import static sandpiper.model.shape.Shapes.key;
+import static sandpiper.model.shape.Shapes.needed;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -29,6 +30,20 @@ final class FieldShapes {
                     "hiddenWhen",
                     "offer",
                     "fill");
+
+    /** A condition, or one with what people are told when it stands in the way. */
+    static final Shape CONDITION =
+            new Shape.Either(
+                    List.of(
+                            TEXT,
+                            new Shape.Keys(
+                                    List.of(
+                                            needed("that", "The condition.", TEXT),
+                                            needed(
+                                                    "say",
+                                                    "What people are told when it stands in the"
+                                                            + " way; expressions in braces.",
+                                                    TEXT)))));
 
     static final Shape.Keys FIELD =
             new Shape.Keys(
@@ -101,11 +116,11 @@ final class FieldShapes {
                             key(
                                     "requiredWhen",
                                     "A condition under which a record needs a value here.",
-                                    TEXT),
+                                    CONDITION),
                             key(
                                     "readOnlyWhen",
                                     "A condition under which nobody may change the field.",
-                                    TEXT),
+                                    CONDITION),
                             key(
                                     "hiddenWhen",
                                     "A condition under which forms leave the field out.",
@@ -114,7 +129,7 @@ final class FieldShapes {
                                     "offer",
                                     "A condition on the records a reference may point to; this"
                                             + " is the record that refers.",
-                                    TEXT),
+                                    CONDITION),
                             key(
                                     "fill",
                                     "Fields that get a value when a record is chosen: field"

@@ -166,7 +166,14 @@ final class FileShapes {
                                                                     "checks",
                                                                     "What must hold of each"
                                                                             + " line item.",
-                                                                    LogicShapes.CHECKS))))),
+                                                                    LogicShapes.CHECKS),
+                                                            key(
+                                                                    "readOnlyWhen",
+                                                                    "A condition over the record"
+                                                                            + " under which its"
+                                                                            + " line items stay as"
+                                                                            + " they are.",
+                                                                    FieldShapes.CONDITION))))),
                             key(
                                     "lifecycle",
                                     "The states of a record and the transitions between" + " them.",

@@ -39,7 +39,6 @@ import sandpiper.server.service.Traced;
 @RestController
 @RequestMapping("/manage/v1/functions/{object}/{function}")
 class FunctionController {
-    private static final String VIA_CONSOLE = "console";
     private static final int MOST_RECORDS = 1_000;
 
     private final Engine engine;
@@ -89,6 +88,7 @@ class FunctionController {
                                         function,
                                         call.key(),
                                         call.arguments(),
+                                        Ways.of(http),
                                         traced));
         return switch (outcome) {
             case Outcome.Success done -> {
@@ -123,16 +123,18 @@ class FunctionController {
             @PathVariable String object,
             @PathVariable String function,
             @Valid @RequestBody FunctionCallEach call,
-            @AuthenticationPrincipal Actor actor) {
+            @AuthenticationPrincipal Actor actor,
+            HttpServletRequest http) {
         if (call.keys().size() > MOST_RECORDS) {
             throw new ProblemException(
                     HttpStatus.BAD_REQUEST,
                     "A function is called on at most %,d records at once.".formatted(MOST_RECORDS));
         }
+        var via = Ways.of(http);
         var requests = new ArrayList<Function<LiveRelease, Request>>();
         for (var key : call.keys()) {
-            requests.add(
-                    live -> request(live, actor, object, function, key, call.arguments(), false));
+            requests.add(live ->
+                    request(live, actor, object, function, key, call.arguments(), via, false));
         }
         var outcomes = engine.records().writeAll(requests);
         var results = new ArrayList<CallResult>();
@@ -172,6 +174,7 @@ class FunctionController {
             String functionName,
             @Nullable String key,
             @Nullable Map<String, @Nullable Object> arguments,
+            String via,
             boolean traced) {
         var object = object(live, objectName);
         var function = function(object, functionName);
@@ -192,7 +195,7 @@ class FunctionController {
                         functionName,
                         arguments == null ? Map.of() : PlainJson.of(arguments),
                         null),
-                VIA_CONSOLE,
+                via,
                 traced);
     }
 

@@ -9,6 +9,7 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.ObjectAccess;
 import sandpiper.engine.access.ObjectGrant.Action;
 import sandpiper.engine.access.RecordScope;
+import sandpiper.engine.command.Leave;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.write.LiveRelease;
@@ -102,7 +103,16 @@ record RecordAccess(Actor actor, LiveRelease live, ObjectType type, ObjectAccess
     /** A command within what is granted. */
     Request request(RecordCommand command, String via, boolean traced) {
         return new Request(
-                command, actor, via, true, traced, null, before(command), after(command), false);
+                command,
+                actor,
+                via,
+                true,
+                traced,
+                null,
+                before(command),
+                after(command),
+                false,
+                Leave.NONE);
     }
 
     private RecordScope before(RecordCommand command) {

@@ -25,6 +25,8 @@ import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.ObjectGrant.Action;
+import sandpiper.engine.access.Duty;
+import sandpiper.engine.command.Leave;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
@@ -39,6 +41,7 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.service.Confirmed;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.Preconditions;
 import sandpiper.server.service.QueryReader;
@@ -53,7 +56,6 @@ import sandpiper.server.service.Traced;
 class RecordController {
     private static final List<String> PARAMETERS =
             List.of("filter", "search", "sort", "limit", "after", "count", "retired");
-    private static final String VIA_CONSOLE = "console";
     private static final int HISTORY = 200;
     private static final int USUAL_PAGE = 50;
     private static final int HIGHEST_PAGE = 500;
@@ -302,11 +304,13 @@ class RecordController {
             HttpServletRequest http,
             Function<RecordAccess, RecordCommand> command) {
         boolean traced = Traced.isAsked(http);
+        var leave = Confirmed.of(http);
+        var via = Ways.of(http);
         var outcome =
                 engine.records()
                         .write(live -> {
                             var access = RecordAccess.of(actor, live, object(live, object));
-                            return access.request(command.apply(access), VIA_CONSOLE, traced);
+                            return access.request(command.apply(access), via, traced).with(leave);
                         });
         return switch (outcome) {
             case Outcome.Done done ->
@@ -365,9 +369,18 @@ class RecordController {
                     HttpStatus.BAD_REQUEST,
                     "items must be a list of at most %,d records.".formatted(MOST_ITEMS));
         }
+        boolean whole = Boolean.TRUE.equals(body.get("whole"));
+        if (whole && !actor.has(Duty.OPERATE)) {
+            throw new ProblemException(
+                    HttpStatus.FORBIDDEN,
+                    "States, numbers and read-only fields are taken over only from somebody with the"
+                            + " duty operate.");
+        }
         var requests = new ArrayList<Function<LiveRelease, Request>>();
         for (var item : items) {
-            requests.add(live -> saving(RecordAccess.of(actor, live, object(live, object)), item));
+            requests.add(live ->
+                    saving(RecordAccess.of(actor, live, object(live, object)), item)
+                            .with(new Leave(whole, false)));
         }
         var results =
                 engine.records().writeTogether(requests).stream()

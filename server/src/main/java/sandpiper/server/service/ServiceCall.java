@@ -12,6 +12,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.RecordScope;
 import sandpiper.engine.command.Outcome;
+import sandpiper.engine.command.Leave;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.Session;
@@ -46,6 +47,7 @@ public final class ServiceCall {
     private final String serviceName;
     private final int version;
     private final String resourceName;
+    private final Leave leave;
 
     public ServiceCall(
             Engine engine,
@@ -60,6 +62,7 @@ public final class ServiceCall {
         this.serviceName = serviceName;
         this.version = version;
         this.resourceName = resourceName;
+        this.leave = Confirmed.ofThis();
     }
 
     public Actor actor() {
@@ -134,7 +137,16 @@ public final class ServiceCall {
                     default -> RecordScope.ALL;
                 };
         return new Request(
-                command, actor, via(), false, traced, once, scope, after, resource.versioned());
+                command,
+                actor,
+                via(),
+                false,
+                traced,
+                once,
+                scope,
+                after,
+                resource.versioned(),
+                leave);
     }
 
     /** Creating a record with these values, if it may be. */

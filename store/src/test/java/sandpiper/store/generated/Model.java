@@ -247,7 +247,7 @@ final class Model {
     private String yaml(ObjectSpec object) {
         var text = new StringBuilder("object: %s\n".formatted(object.name()));
         text.append(object.composite() ? "key: [zone, place]\n" : "key: code\n");
-        text.append("removal: ").append(object.deletes() ? "delete\n" : "retire\n");
+        text.append("removal: ").append(object.deletes() ? "delete\n" : "{ retire: free }\n");
         text.append("fields:\n");
         text.append(
                 object.composite()
