@@ -296,4 +296,82 @@ class FunctionsTest {
                 .singleElement()
                 .satisfies(run -> assertThat(run.said()).isEqualTo("3.50"));
     }
+
+    @Test
+    void saveFindsARecordByAKeyOfTwoFields() {
+        marina.release(
+                """
+                object: Fee
+                key: [season, length]
+                fields:
+                  season: { type: text, required: true }
+                  length: { type: integer, required: true }
+                  price: { type: amount }
+                functions:
+                  put:
+                    on: object
+                    external: true
+                    parameters: { price: amount }
+                    body: 'save Fee by key { season: "a,b", length: 12, price: price }'
+                """);
+        marina.call("Fee", null, "put", "price", 5L);
+        assertThat(Harness.messages(marina.call("Fee", null, "put", "price", 7L))).isEmpty();
+
+        assertThat(marina.text("Fee", "a\\,b,12", "price")).isEqualTo("7.00");
+    }
+
+    @Test
+    void twoSecondsOfAFunctionAreTwoSecondsWhateverItDoes() {
+        marina.release(
+                """
+                object: Log
+                fields:
+                  text: { type: text }
+                functions:
+                  fill:
+                    on: object
+                    external: true
+                    parameters: { count: integer }
+                    body: |
+                      for each i in 1..count
+                        create Log { text: "Line " + string(i) }
+                      end
+                """);
+        long start = System.nanoTime();
+        var outcome = marina.call("Log", null, "fill", "count", 60_000L);
+
+        assertThat(Harness.messages(outcome))
+                .containsExactly("This takes longer than 2,000 milliseconds and was stopped.");
+        // Half a second for what was begun when the time was over; it is not run a second time.
+        assertThat(java.time.Duration.ofNanos(System.nanoTime() - start)).isLessThan(java.time.Duration.ofMillis(3_500));
+        assertThat(((Outcome.Refused) outcome).trace()).isNotNull();
+    }
+
+    @Test
+    void aLoopRunsOverNumbersAndDaysAndReturnsByACondition() {
+        marina.release(
+                """
+                object: Sum
+                functions:
+                  told:
+                    on: object
+                    external: true
+                    parameters: { count: integer }
+                    returns: text
+                    body: |
+                      let days = for d in @"2026-05-01"..@"2026-05-02" return string(d)
+                      for each i in 1..count
+                        note string(i)
+                        if i = 3 then
+                          return if i > 2 then "three " + days[1] else "less"
+                        end
+                      end
+                      return for i in 1..1 return "none"
+                fields: { x: { type: integer } }
+                """
+                        .replace("return for i in 1..1 return \"none\"", "return (for i in 1..1 return \"none\")[1]"));
+        assertThat(Harness.result(marina.call("Sum", null, "told", "count", 5L)))
+                .isEqualTo("three 2026-05-01");
+        assertThat(Harness.result(marina.call("Sum", null, "told", "count", 1L))).isEqualTo("none");
+    }
 }

@@ -194,7 +194,7 @@ class WorkedOutInSqlTest {
                 "since > @\"P2D\"",
                 "since.days < -3",
                 "years = 1",
-                "share = 5",
+                "share >= 5",
                 "share > 5.5",
                 "onUnsafe",
                 "not(onUnsafe)",

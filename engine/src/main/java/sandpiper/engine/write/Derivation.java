@@ -100,6 +100,7 @@ final class Derivation {
         }
         while (!pending.isEmpty() || !dirty.isEmpty()) {
             workspace.evaluation().spend(1);
+            workspace.evaluation().lookAtClock();
             if (pending.isEmpty()) {
                 var next = dirty.remove();
                 queued.remove(next);

@@ -61,7 +61,8 @@ final class FunctionRun {
         if (tracer.isOn()) {
             tracer.enter(TraceStep.Kind.CALL, title(type, on), given(type, arguments), "");
         }
-        boolean outermost = workspace.evaluation().startClock();
+        // What follows from what it did, up to storing it, is part of its time.
+        workspace.evaluation().startClock();
         var rights = type.definition().ownRights() ? Rights.ALL : caller;
         try {
             var result = code.run(frame, new StepActions(unit, workspace, tracer, on, rights));
@@ -70,9 +71,6 @@ final class FunctionRun {
             }
             return result;
         } finally {
-            if (outermost) {
-                workspace.evaluation().stopClock();
-            }
             tracer.leave();
         }
     }

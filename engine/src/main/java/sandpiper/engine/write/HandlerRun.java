@@ -73,13 +73,7 @@ final class HandlerRun {
     }
 
     private void run(StepCode steps, Frame frame, StepActions actions) {
-        boolean outermost = workspace.evaluation().startClock();
-        try {
-            steps.run(frame, actions);
-        } finally {
-            if (outermost) {
-                workspace.evaluation().stopClock();
-            }
-        }
+        workspace.evaluation().startClock();
+        steps.run(frame, actions);
     }
 }

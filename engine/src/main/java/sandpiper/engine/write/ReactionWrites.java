@@ -230,8 +230,10 @@ public final class ReactionWrites {
         if (refusal != null) {
             return refusal;
         }
-        unit.store();
-        return new Outcome.Returned(what.object(), unit.warnings(), null, null);
+        var tooMuch = unit.stored();
+        return tooMuch != null
+                ? tooMuch
+                : new Outcome.Returned(what.object(), unit.warnings(), null, null);
     }
 
     private static Optional<Long> find(

@@ -3,6 +3,7 @@ package sandpiper.engine.write;
 import com.fasterxml.uuid.Generators;
 import com.fasterxml.uuid.NoArgGenerator;
 import java.time.Clock;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -10,6 +11,7 @@ import java.util.Objects;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.CallTrial;
+import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Outcome.Reason;
 import sandpiper.engine.command.Preview;
@@ -22,11 +24,19 @@ import sandpiper.engine.port.Transaction;
 import sandpiper.engine.trace.Trace;
 import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.trace.Tracer;
+import sandpiper.logic.run.BudgetException;
+import sandpiper.logic.run.Evaluation;
 import sandpiper.model.logic.CompiledFunction;
 
 /** Carries out commands in the writer's transaction. */
 public final class RecordWrites {
     private static final NoArgGenerator IDS = Generators.timeBasedEpochGenerator();
+
+    /** What was refused after longer than this is not done again for its account. */
+    private static final Duration MOST_TO_REPEAT = Duration.ofMillis(200);
+
+    /** A designer's trial runs where others write, so it has less time. */
+    private static final Duration LONGEST_TRIAL = Duration.ofSeconds(1);
 
     private final AnswerStorage answers;
     private final RunStorage runs;
@@ -44,6 +54,13 @@ public final class RecordWrites {
             LiveRelease live, Transaction transaction, Request request, Tracer tracer) {
         return new UnitOfWork(
                 live, transaction, Origin.of(request), outbox, clock.instant(), tracer);
+    }
+
+    private UnitOfWork trialUnit(
+            LiveRelease live, Transaction transaction, Request request, Tracer tracer) {
+        var unit = unit(live, transaction, request, tracer);
+        unit.workspace().evaluation().startClock(LONGEST_TRIAL);
+        return unit;
     }
 
     /** Carries out a command, or gives the answer of the same one done before. */
@@ -91,15 +108,35 @@ public final class RecordWrites {
             return carryOutTraced(live, transaction, request);
         }
         transaction.mark();
+        long start = System.nanoTime();
         var outcome = carryOut(live, transaction, request, Tracer.off());
         if (!(outcome instanceof Outcome.Refused refused) || !isWorthATrace(refused)) {
             transaction.keepSinceMark();
             return outcome;
         }
+        if (System.nanoTime() - start > MOST_TO_REPEAT.toNanos()) {
+            transaction.keepSinceMark();
+            return shortly(request, refused);
+        }
         // What was refused is done once more with an account of it: the data is the same as before,
         // so it comes to the same, and requests that go well pay nothing.
         transaction.undoToMark();
         return carryOutTraced(live, transaction, request);
+    }
+
+    /** What took long is not done once more for its account, which then has the end alone. */
+    private Outcome.Refused shortly(Request request, Outcome.Refused refused) {
+        var tracer = Tracer.on();
+        var what = what(request.command());
+        tracer.enter(TraceStep.Kind.REQUEST, what, request.via(), "");
+        tracer.step(
+                TraceStep.Kind.NOTE,
+                "This took too long to be done again for its steps; ask for them with"
+                        + " Sandpiper-Trace: on.",
+                "",
+                "");
+        tracer.leave();
+        return told(request, refused, what, tracer);
     }
 
     /** Nothing can be learnt from the account of a record that does not exist. */
@@ -124,25 +161,24 @@ public final class RecordWrites {
                                 : "");
                 yield done.with(trace(request, what, "done", tracer));
             }
-            case Outcome.Refused refused -> {
-                refused.faults()
-                        .forEach(fault ->
-                                tracer.step(
-                                        TraceStep.Kind.REFUSED,
-                                        fault.message(),
-                                        String.join(
-                                                ".",
-                                                fault.path().stream()
-                                                        .map(Object::toString)
-                                                        .toList()),
-                                        fault.code().id()));
-                yield new Outcome.Refused(
-                        refused.reason(),
-                        refused.faults(),
-                        trace(request, what, "refused", tracer));
-            }
+            case Outcome.Refused refused -> told(request, refused, what, tracer);
             case Outcome.Repeated repeated -> repeated;
         };
+    }
+
+    private Outcome.Refused told(
+            Request request, Outcome.Refused refused, String what, Tracer tracer) {
+        refused.faults()
+                .forEach(fault ->
+                        tracer.step(
+                                TraceStep.Kind.REFUSED,
+                                fault.message(),
+                                String.join(
+                                        ".",
+                                        fault.path().stream().map(Object::toString).toList()),
+                                fault.code().id()));
+        return new Outcome.Refused(
+                refused.reason(), refused.faults(), trace(request, what, "refused", tracer));
     }
 
     private Trace trace(Request request, String what, String outcome, Tracer tracer) {
@@ -174,11 +210,22 @@ public final class RecordWrites {
         };
     }
 
+    /** Finds what a command is about and puts in what is asked; null when it is to be worked on. */
+    private static @Nullable Outcome prepared(CommandRun command, UnitOfWork unit) {
+        try {
+            return command.prepare();
+        } catch (BudgetException e) {
+            unit.refuse(new Fault(List.of(), RecordCode.TOO_MUCH, e.said()));
+            return UnitOfWork.refusal(unit.faults());
+        }
+    }
+
     private Outcome carryOut(
             LiveRelease live, Transaction transaction, Request request, Tracer tracer) {
         var unit = unit(live, transaction, request, tracer);
+        unit.workspace().evaluation().startClock();
         var command = new CommandRun(live, transaction, request, unit);
-        var early = command.prepare();
+        var early = prepared(command, unit);
         if (early != null) {
             return early;
         }
@@ -191,8 +238,8 @@ public final class RecordWrites {
         if (beyond != null) {
             return beyond;
         }
-        unit.store();
-        return command.done();
+        var tooMuch = unit.stored();
+        return tooMuch != null ? tooMuch : command.done();
     }
 
     /**
@@ -215,9 +262,9 @@ public final class RecordWrites {
     public Preview preview(
             LiveRelease live, Transaction transaction, Request request, boolean traced) {
         var tracer = traced ? Tracer.on() : Tracer.off();
-        var unit = unit(live, transaction, request, tracer);
+        var unit = trialUnit(live, transaction, request, tracer);
         var command = new CommandRun(live, transaction, request, unit);
-        var early = command.prepare();
+        var early = prepared(command, unit);
         if (early instanceof Outcome.Refused refused) {
             return new Preview(
                     new HashMap<>(), new HashMap<>(), refused.faults(), List.of(), List.of());
@@ -237,9 +284,9 @@ public final class RecordWrites {
             Request request,
             @Nullable CompiledFunction function) {
         var tracer = Tracer.on();
-        var unit = unit(live, transaction, request, tracer);
+        var unit = trialUnit(live, transaction, request, tracer);
         var command = new CommandRun(live, transaction, request, unit, function);
-        if (command.prepare() instanceof Outcome.Refused refused) {
+        if (prepared(command, unit) instanceof Outcome.Refused refused) {
             return new CallTrial(
                     null, refused.faults(), List.of(), List.of(), List.of(), List.of(), List.of());
         }
@@ -256,9 +303,9 @@ public final class RecordWrites {
             Request request,
             Tracer tracer,
             Function<Trial, T> trial) {
-        var unit = unit(live, transaction, request, tracer);
+        var unit = trialUnit(live, transaction, request, tracer);
         var command = new CommandRun(live, transaction, request, unit);
-        var early = command.prepare();
+        var early = prepared(command, unit);
         return trial.apply(
                 new Trial(
                         unit,
@@ -291,13 +338,27 @@ public final class RecordWrites {
             int before = open.size();
             open.removeIf(index -> outcomes.get(index) != null);
             if (open.size() == before) {
-                // Nobody in particular is at fault, so each is asked alone.
-                open.forEach(index ->
-                        outcomes.set(index, alone(live, transaction, requests.get(index))));
+                // Nobody in particular is at fault, so each is asked alone, while there is time.
+                long end = System.nanoTime() + Evaluation.LONGEST.toNanos();
+                for (int index : open) {
+                    outcomes.set(
+                            index,
+                            System.nanoTime() < end
+                                    ? alone(live, transaction, requests.get(index))
+                                    : tooMany());
+                }
                 break;
             }
         }
         return outcomes.stream().map(Objects::requireNonNull).toList();
+    }
+
+    private static Outcome tooMany() {
+        return Outcome.Refused.because(
+                Reason.INVALID,
+                RecordCode.TOO_MUCH,
+                "The rows before this one took longer than %,d milliseconds; send fewer at once."
+                        .formatted(Evaluation.LONGEST.toMillis()));
     }
 
     private Outcome alone(LiveRelease live, Transaction transaction, Request request) {
@@ -323,7 +384,7 @@ public final class RecordWrites {
         boolean refused = false;
         for (int index : open) {
             var command = new CommandRun(live, transaction, requests.get(index), unit);
-            var early = command.prepare();
+            var early = prepared(command, unit);
             if (early != null) {
                 outcomes.set(index, early);
                 refused = true;
@@ -353,7 +414,9 @@ public final class RecordWrites {
         if (open.stream().anyMatch(index -> outcomes.get(index) != null)) {
             return false;
         }
-        unit.store();
+        if (unit.stored() != null) {
+            return false;
+        }
         commands.forEach((index, command) -> outcomes.set(index, command.done()));
         return true;
     }

@@ -4,10 +4,13 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.ObjectGrant.Action;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.RecordCode;
+import sandpiper.engine.port.RecordStorage;
+import sandpiper.engine.read.KeyText;
 import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.logic.Span;
@@ -20,14 +23,17 @@ import sandpiper.logic.value.Context;
 import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.RecordValue;
 import sandpiper.logic.value.ValueText;
+import sandpiper.model.logic.Codec;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
 import sandpiper.model.release.ModelEvent;
 import sandpiper.model.release.ModelMember;
 import sandpiper.model.release.ObjectFunctionType;
 import sandpiper.model.release.ObjectRecordType;
+import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.Intake;
 
 /** What steps do, inside the unit of work that they run in. */
 final class StepActions implements Actions {
@@ -76,6 +82,7 @@ final class StepActions implements Actions {
      */
     @Override
     public void beforeStep() {
+        workspace.evaluation().lookAtClock();
         if (outdated && isFunction) {
             outdated = false;
             unit.derivation().run();
@@ -276,18 +283,7 @@ final class StepActions implements Actions {
     @Override
     public RecordValue save(RecordType type, Map<Member, Object> values) {
         var object = ((ObjectRecordType) type).object();
-        var key = new ArrayList<Object>();
-        for (var field : object.keyFields()) {
-            values.forEach((member, value) -> {
-                if (member.name().equals(field.name()) && value != Nothing.NULL) {
-                    key.add(ValueText.of(value));
-                }
-            });
-        }
-        var found =
-                key.size() == object.key().size() && key.size() == 1
-                        ? unit.find(object, String.valueOf(key.getFirst()))
-                        : java.util.Optional.<sandpiper.engine.port.RecordStorage.Found>empty();
+        var found = found(object, values);
         if (found.isEmpty()) {
             return create(type, values);
         }
@@ -306,6 +302,29 @@ final class StepActions implements Actions {
                     shown(values));
         }
         return record.logic(workspace);
+    }
+
+    /** The record that has the key among some values, if any. */
+    private Optional<RecordStorage.Found> found(ObjectType object, Map<Member, Object> values) {
+        var key = new ArrayList<@Nullable Object>();
+        for (var field : object.keyFields()) {
+            for (var given : values.entrySet()) {
+                if (given.getKey().name().equals(field.name())
+                        && given.getValue() != Nothing.NULL) {
+                    stored(object, field, given.getValue()).ifPresent(key::add);
+                }
+            }
+        }
+        return key.size() == object.key().size() && !key.isEmpty()
+                ? unit.find(object, KeyText.write(object, key))
+                : Optional.empty();
+    }
+
+    private static Optional<Object> stored(ObjectType object, Field field, Object value) {
+        return Codec.toStored(field.type(), value, object.zone(), object.rounding())
+                        instanceof Intake.Taken(var stored)
+                ? Optional.of(stored)
+                : Optional.empty();
     }
 
     @Override

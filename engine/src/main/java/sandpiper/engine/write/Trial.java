@@ -41,11 +41,11 @@ public final class Trial {
         if (state == null) {
             return Nothing.NULL;
         }
-        unit.derivation().run();
         var code = Compiler.compile(checked);
         var frame = unit.workspace().frame(code, state);
         unit.workspace().addChange(frame, state);
         try {
+            unit.derivation().run();
             return code.run(frame);
         } catch (BudgetException e) {
             unit.workspace().evaluation().note(e.said());
@@ -59,12 +59,12 @@ public final class Trial {
         if (state == null) {
             return Optional.empty();
         }
-        unit.derivation().run();
         var code = StepCode.compile(checked);
         var frame = code.frame(unit.workspace().evaluation());
         frame.set(Setting.THIS, state.logic(unit.workspace()));
         unit.workspace().addChange(frame, state);
         try {
+            unit.derivation().run();
             code.run(frame, new StepActions(unit, unit.workspace(), tracer, state));
         } catch (BudgetException e) {
             unit.workspace().evaluation().note(e.said());

@@ -162,6 +162,7 @@ final class UnitOfWork implements Workspace.Settler {
     /** A new record that is part of the work. */
     RecordState create(ObjectType object) {
         var record = new RecordState(object, IDS.generate());
+        workspace.count();
         workspace.touch(record);
         return record;
     }
@@ -407,6 +408,7 @@ final class UnitOfWork implements Workspace.Settler {
             }
         });
         for (var record : List.copyOf(workspace.touched())) {
+            workspace.evaluation().lookAtClock();
             if (record.isChanged() || !lifecycles.taken(record).isEmpty()) {
                 guards.check(record);
             }
@@ -420,6 +422,7 @@ final class UnitOfWork implements Workspace.Settler {
     }
 
     private void push(RecordState record) {
+        workspace.evaluation().lookAtClock();
         structure.checkDistinct(record);
         if (!faults.isEmpty()) {
             throw new WorkStoppedException();
@@ -524,6 +527,7 @@ final class UnitOfWork implements Workspace.Settler {
     void store() {
         eventWriter.emitted(raised.all(), workspace);
         for (var record : workspace.touched()) {
+            workspace.evaluation().lookAtClock();
             if (record.isChanged() || record.number() < 0) {
                 var done = flush.finish(record);
                 if (record.isChangedByHand() || record.isNew()) {
@@ -534,6 +538,17 @@ final class UnitOfWork implements Workspace.Settler {
                             lifecycles.taken(record));
                 }
             }
+        }
+    }
+
+    /** Stores everything for good; a refusal when that takes more than it may, else {@code null}. */
+    Outcome.@Nullable Refused stored() {
+        try {
+            store();
+            return null;
+        } catch (BudgetException e) {
+            refuse(new Fault(List.of(), RecordCode.TOO_MUCH, e.said()));
+            return refusal(faults());
         }
     }
 

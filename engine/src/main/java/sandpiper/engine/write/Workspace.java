@@ -153,17 +153,22 @@ final class Workspace implements RecordSource {
         var ofObject = records.computeIfAbsent(object.name(), _ -> new HashMap<>());
         var there = ofObject.get(number);
         if (there == null) {
-            if (++loaded > MOST_RECORDS) {
-                throw new BudgetException(
-                        "This looks at more than %,d records and was stopped."
-                                .formatted(MOST_RECORDS));
-            }
+            count();
             there =
                     new RecordState(
                             object, live.records().load(session, object, number).orElseThrow());
             ofObject.put(number, there);
         }
         return there;
+    }
+
+    /** Counts a record that is looked at or made. */
+    void count() {
+        if (++loaded > MOST_RECORDS) {
+            throw new BudgetException(
+                    "This looks at more than %,d records and was stopped.".formatted(MOST_RECORDS));
+        }
+        evaluation.lookAtClock();
     }
 
     /** Takes in a record that got its number just now. */

@@ -18,8 +18,8 @@ public final class Evaluation implements Run {
     /** Items one list may have. */
     public static final int MOST_ITEMS = 1_000_000;
 
-    /** Time a function may take; all other changes wait for it. */
-    private static final Duration LONGEST = Duration.ofSeconds(2);
+    /** Time that what logic does may take, from its first act to the last; others wait for it. */
+    public static final Duration LONGEST = Duration.ofSeconds(2);
 
     private static final int STEPS_BETWEEN_LOOKS = 10_000;
     private static final int DEEPEST = 100;
@@ -32,6 +32,7 @@ public final class Evaluation implements Run {
     private long left = USUAL_BUDGET;
     private int depth;
     private long deadline = Long.MAX_VALUE;
+    private Duration longest = LONGEST;
     private int sinceLook;
 
     public Evaluation(Instant now, ZoneId zone, RecordSource records) {
@@ -89,24 +90,21 @@ public final class Evaluation implements Run {
         if (deadline != Long.MAX_VALUE && System.nanoTime() - deadline > 0) {
             throw new BudgetException(
                     "This takes longer than %,d milliseconds and was stopped."
-                            .formatted(LONGEST.toMillis()));
+                            .formatted(longest.toMillis()));
         }
     }
 
-    /**
-     * Begins to bound the time of what runs, unless that was begun before; tells whether it did.
-     */
-    public boolean startClock() {
-        if (deadline != Long.MAX_VALUE) {
-            return false;
-        }
-        deadline = System.nanoTime() + LONGEST.toNanos();
-        return true;
+    /** Begins to bound the time of everything that runs from now on, unless that was begun. */
+    public void startClock() {
+        startClock(LONGEST);
     }
 
-    /** Ends what {@link #startClock} began. */
-    public void stopClock() {
-        deadline = Long.MAX_VALUE;
+    /** The same with another bound. */
+    public void startClock(Duration most) {
+        if (deadline == Long.MAX_VALUE) {
+            longest = most;
+            deadline = System.nanoTime() + most.toNanos();
+        }
     }
 
     /** Bounds the length of a list that is being made. */
