@@ -23,7 +23,7 @@ import sandpiper.engine.port.ScheduleStorage.Progress;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.read.KeyText;
+import sandpiper.model.release.KeyText;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.engine.write.Writer;
 import sandpiper.logic.run.Evaluation;

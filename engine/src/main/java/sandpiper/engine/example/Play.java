@@ -16,7 +16,7 @@ import sandpiper.engine.command.Request;
 import sandpiper.engine.event.Event;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.read.KeyText;
+import sandpiper.model.release.KeyText;
 import sandpiper.engine.read.PlainRecords;
 import sandpiper.engine.read.RecordFinder;
 import sandpiper.engine.trace.TraceStep;

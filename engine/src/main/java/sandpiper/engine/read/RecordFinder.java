@@ -1,5 +1,6 @@
 package sandpiper.engine.read;
 
+import sandpiper.model.release.KeyText;
 import java.util.Optional;
 import java.util.UUID;
 import sandpiper.engine.port.RecordStorage;

@@ -11,7 +11,7 @@ import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.value.Context;
 import sandpiper.logic.value.Nothing;
-import sandpiper.model.logic.Codec;
+import sandpiper.model.release.Codec;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Parameter;

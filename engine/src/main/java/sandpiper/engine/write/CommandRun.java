@@ -15,7 +15,7 @@ import sandpiper.engine.command.Request;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.StoredRecord;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.read.KeyText;
+import sandpiper.model.release.KeyText;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.run.BudgetException;
 import sandpiper.model.logic.CompiledFunction;
@@ -126,6 +126,7 @@ final class CommandRun {
                         change.writable(),
                         found.get().number(),
                         change.values(),
+                        true,
                         change.expectedVersion());
     }
 
@@ -134,13 +135,19 @@ final class CommandRun {
             FieldTree writable,
             long number,
             Map<String, @Nullable Object> values,
+            boolean merges,
             @Nullable Long expectedVersion) {
         var there = unit.load(object, number);
         var refusal = refusal(there, expectedVersion);
         if (refusal != null) {
             return refusal;
         }
-        var input = InputReader.read(live.release(), object, writable, values, request.textual());
+        var input = InputReader.read(
+                        live.release(),
+                        object,
+                        writable,
+                        merges ? MergedValues.of(there, values) : values,
+                        request.textual());
         begin(there);
         unit.apply(there, input);
         return null;
@@ -185,6 +192,8 @@ final class CommandRun {
                     save.changeable(),
                     found.get().number(),
                     values,
+                    // A row of a file has the columns it has; a document is meant as a whole.
+                    request.textual(),
                     save.expectedVersion());
         }
         if (save.expectedVersion() != null) {

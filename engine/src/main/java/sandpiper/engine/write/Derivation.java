@@ -19,7 +19,7 @@ import sandpiper.engine.trace.Tracer;
 import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.RecordValue;
 import sandpiper.logic.value.ValueText;
-import sandpiper.model.logic.Codec;
+import sandpiper.model.release.Codec;
 import sandpiper.model.logic.Formula;
 import sandpiper.model.logic.Hop;
 import sandpiper.model.logic.Watch;

@@ -10,7 +10,7 @@ import sandpiper.engine.event.Event;
 import sandpiper.logic.value.Context;
 import sandpiper.logic.value.Moment;
 import sandpiper.logic.value.Nothing;
-import sandpiper.model.logic.Codec;
+import sandpiper.model.release.Codec;
 import sandpiper.model.release.EventType;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ValueType;

@@ -10,7 +10,7 @@ import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.StoredRecord;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.read.KeyText;
+import sandpiper.model.release.KeyText;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;

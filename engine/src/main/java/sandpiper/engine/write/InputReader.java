@@ -7,7 +7,7 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.RecordCode;
-import sandpiper.engine.read.KeyText;
+import sandpiper.model.release.KeyText;
 import sandpiper.engine.read.PlainRecords;
 import sandpiper.logic.Code;
 import sandpiper.logic.Nearest;
@@ -22,6 +22,7 @@ import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.Intake;
+import sandpiper.model.type.Localised;
 import sandpiper.model.type.TypeKeyword;
 import sandpiper.model.type.ValueCode;
 
@@ -165,7 +166,10 @@ final class InputReader {
             intake = field.type().readText(text);
         }
         return switch (intake) {
-            case Intake.Taken(var value) -> new Given.Value(value);
+            case Intake.Taken(var value) ->
+                    value instanceof Localised texts && texts.isEmpty()
+                            ? new Given.Empty()
+                            : new Given.Value(value);
             case Intake.Refused(var code, var message) -> {
                 fault(path, code, "%s %s.".formatted(field.label(), message));
                 yield null;

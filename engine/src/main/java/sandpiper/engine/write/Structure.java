@@ -7,7 +7,7 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.RecordCode;
-import sandpiper.engine.read.KeyText;
+import sandpiper.model.release.KeyText;
 import sandpiper.logic.Quoted;
 import sandpiper.model.Names;
 import sandpiper.model.release.Field;

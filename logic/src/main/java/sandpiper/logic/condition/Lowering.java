@@ -18,6 +18,7 @@ import sandpiper.logic.term.Terms;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.LogicType.RecordOf;
 import sandpiper.logic.type.LogicType.Simple;
+import sandpiper.logic.type.RecordType;
 import sandpiper.logic.value.Amount;
 import sandpiper.logic.value.Decimal;
 import sandpiper.logic.value.Moment;
@@ -255,14 +256,51 @@ final class Lowering {
                 return new Condition.Compare(
                         field, operator, new Operand.Value(value, field.type()));
             }
-            return record.keyMember().isEmpty() || !(field instanceof Operand.Field reference)
-                    ? new Condition.Unknown()
+            if (!(field instanceof Operand.Field reference)) {
+                return new Condition.Unknown();
+            }
+            return record.keyMember().isEmpty()
+                    ? byWholeKey(reference, record, operator, value, zone)
                     : compare(keyed(reference), operator, value, zone);
         }
         var stored = stored(field.type(), value, zone);
         return stored == null
                 ? new Condition.Unknown()
                 : new Condition.Compare(field, operator, new Operand.Value(stored, field.type()));
+    }
+
+    /** A reference compared with the key of several members that a text is. */
+    private static Condition byWholeKey(
+            Operand.Field reference,
+            RecordType record,
+            Operator operator,
+            Object value,
+            ZoneId zone) {
+        if (!(value instanceof String text) || operator.ordersValues()) {
+            return new Condition.Unknown();
+        }
+        var members = record.keyValues(text);
+        // A text that is no such key is the key of none.
+        var same =
+                members.isEmpty()
+                        ? new Condition.Any(List.of())
+                        : new Condition.All(
+                                members.get().entrySet().stream()
+                                        .map(one ->
+                                                compare(
+                                                        member(reference, record, one.getKey()),
+                                                        Operator.EQUAL,
+                                                        one.getValue(),
+                                                        zone))
+                                        .toList());
+        return operator == Operator.EQUAL ? same : new Condition.Not(same);
+    }
+
+    private static Operand.Field member(
+            Operand.Field reference, RecordType record, String name) {
+        var path = new ArrayList<>(reference.path());
+        path.add(name);
+        return new Operand.Field(path, record.member(name).orElseThrow().type(), reference.span());
     }
 
     /** The value as a store compares it, or {@code null} when no such field can hold it. */

@@ -2,6 +2,7 @@ package sandpiper.logic.type;
 
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -23,6 +24,15 @@ public interface RecordType {
      * with text.
      */
     Optional<String> keyMember();
+
+    /**
+     * The values, as the language has them, that the members of the key must have when a text is
+     * the key of several members, in their order; nothing when the key is none of several or the
+     * text is none.
+     */
+    default Optional<Map<String, Object>> keyValues(String text) {
+        return Optional.empty();
+    }
 
     /** Names of the transitions in its lifecycle; empty when it has none. */
     default List<String> transitions() {

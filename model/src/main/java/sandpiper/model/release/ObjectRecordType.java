@@ -104,6 +104,24 @@ public final class ObjectRecordType implements RecordType {
     }
 
     @Override
+    public Optional<Map<String, Object>> keyValues(String text) {
+        if (object.key().size() < 2) {
+            return Optional.empty();
+        }
+        return KeyText.read(object, text)
+                .map(stored -> {
+                    var values = new LinkedHashMap<String, Object>();
+                    for (int i = 0; i < stored.size(); i++) {
+                        var field = object.keyFields().get(i);
+                        values.put(
+                                field.name(),
+                                Codec.toLogic(field.type(), stored.get(i), object.zone()));
+                    }
+                    return values;
+                });
+    }
+
+    @Override
     public Optional<FunctionType> function(String name) {
         return object.function(name).map(one -> ObjectFunctionType.of(release, object, one));
     }

@@ -2,6 +2,7 @@ package sandpiper.model.type;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -19,6 +20,11 @@ public final class Localised {
     /** The text in a language by its place, or {@code null} when there is none. */
     public @Nullable String text(int language) {
         return texts[language];
+    }
+
+    /** Whether there is a text in no language. */
+    public boolean isEmpty() {
+        return Arrays.stream(texts).allMatch(Objects::isNull);
     }
 
     @Override

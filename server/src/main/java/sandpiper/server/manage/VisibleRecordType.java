@@ -1,6 +1,7 @@
 package sandpiper.server.manage;
 
 import java.util.Collection;
+import java.util.Map;
 import java.util.Optional;
 import sandpiper.engine.access.Actor;
 import sandpiper.logic.type.LogicType;
@@ -55,6 +56,11 @@ final class VisibleRecordType implements RecordType {
             case LogicType.ListOf _ -> Optional.empty();
             default -> Optional.of(member);
         };
+    }
+
+    @Override
+    public Optional<Map<String, Object>> keyValues(String text) {
+        return whole.keyValues(text);
     }
 
     @Override

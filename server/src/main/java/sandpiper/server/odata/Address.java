@@ -19,7 +19,7 @@ import org.apache.olingo.server.api.uri.UriResourceNavigation;
 import org.apache.olingo.server.api.uri.UriResourcePrimitiveProperty;
 import org.apache.olingo.server.api.uri.UriResourceValue;
 import org.jspecify.annotations.Nullable;
-import sandpiper.engine.read.KeyText;
+import sandpiper.model.release.KeyText;
 
 /**
  * What a request is about: {@code stays('S-1')/vessel/name}.

@@ -17,7 +17,7 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
-import sandpiper.engine.read.KeyText;
+import sandpiper.model.release.KeyText;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;

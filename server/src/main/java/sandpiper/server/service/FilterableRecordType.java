@@ -3,6 +3,7 @@ package sandpiper.server.service;
 import java.util.Collection;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.Member;
@@ -71,6 +72,11 @@ final class FilterableRecordType implements RecordType {
             }
         }
         return names;
+    }
+
+    @Override
+    public Optional<Map<String, Object>> keyValues(String text) {
+        return whole.keyValues(text);
     }
 
     @Override

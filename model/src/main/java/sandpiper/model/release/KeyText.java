@@ -1,10 +1,9 @@
-package sandpiper.engine.read;
+package sandpiper.model.release;
 
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import sandpiper.model.release.ObjectType;
 import sandpiper.model.type.Intake;
 
 /**

@@ -1,4 +1,4 @@
-package sandpiper.model.logic;
+package sandpiper.model.release;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
@@ -15,7 +15,6 @@ import sandpiper.logic.value.TemporalText;
 import sandpiper.logic.value.TimeOfDay;
 import sandpiper.logic.value.ValueText;
 import sandpiper.logic.value.Values;
-import sandpiper.model.release.Rounding;
 import sandpiper.model.type.BooleanType;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.Intake;

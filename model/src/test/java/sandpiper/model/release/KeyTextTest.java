@@ -1,4 +1,4 @@
-package sandpiper.engine.read;
+package sandpiper.model.release;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -6,10 +6,7 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import sandpiper.engine.access.Actor;
 import sandpiper.model.check.Definitions;
-import sandpiper.model.release.ObjectType;
-import sandpiper.model.release.ResourceType.Operation;
 
 class KeyTextTest {
     private static ObjectType object(String key) {
@@ -56,24 +53,5 @@ class KeyTextTest {
     void aKeyOfOneFieldIsItsTextWhateverStandsInIt(String text, boolean there) {
         assertThat(KeyText.read(object("pier"), text).isPresent()).isEqualTo(there);
         assertThat(KeyText.write(object("pier"), List.of(text))).isEqualTo(text);
-    }
-
-    @ParameterizedTest
-    @CsvSource({
-        "desk/stays/read, desk, stays, READ, true",
-        "desk/stays/read, desk, stays, UPDATE, false",
-        "desk/*/read, desk, berths, READ, true",
-        "desk/*/*, desk, berths, REMOVE, true",
-        "*/*/*, yard, jobs, CREATE, true",
-        "desk/stays/read, yard, stays, READ, false",
-        "desk/stays, desk, stays, READ, false",
-        "desk, desk, stays, READ, false"
-    })
-    void aClientMayWhatItsGrantsSayAndNothingElse(
-            String grant, String service, String resource, Operation operation, boolean may) {
-        var client =
-                new Actor(Actor.Kind.CLIENT, "booking-site", java.util.Set.of(), List.of(grant));
-
-        assertThat(client.may(service, resource, operation)).isEqualTo(may);
     }
 }
