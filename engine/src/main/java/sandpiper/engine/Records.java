@@ -8,6 +8,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.Supplier;
@@ -83,10 +84,43 @@ public final class Records {
      */
     public Outcome write(Function<LiveRelease, Request> request) {
         var submitted = submit(request);
-        var outcome = await(submitted.outcome());
-        keepTrace(outcome);
+        var outcome = traceKept(await(submitted.outcome()));
         noteRefusal(submitted, outcome);
         return outcome;
+    }
+
+    /**
+     * Makes the answer to what was done, in the transaction that did it.
+     *
+     * @param <T> the answer
+     */
+    @FunctionalInterface
+    public interface Answering<T> {
+        /** Called on the writer's thread; what it throws undoes the change. */
+        T make(LiveRelease live, Session session, Outcome.Success done);
+    }
+
+    /**
+     * An outcome with its answer.
+     *
+     * @param answer {@code null} unless it was done, and done now
+     */
+    public record Answered<T>(Outcome outcome, @Nullable T answer) {}
+
+    /**
+     * The same with an answer about the state that this very change made, whatever others do to the
+     * record right afterwards.
+     */
+    public <T> Answered<T> write(Function<LiveRelease, Request> request, Answering<T> answering) {
+        var answer = new AtomicReference<@Nullable T>();
+        var submitted =
+                submit(
+                        request,
+                        (now, transaction, done) ->
+                                answer.set(answering.make(now, transaction, done)));
+        var outcome = traceKept(await(submitted.outcome()));
+        noteRefusal(submitted, outcome);
+        return new Answered<>(outcome, answer.get());
     }
 
     /** A call that was done is noted with what it did; of one that was refused nothing is kept. */
@@ -106,24 +140,29 @@ public final class Records {
         });
     }
 
-    /** Keeps the account of a request; nobody waits for it, and under pressure it is dropped. */
-    private void keepTrace(Outcome outcome) {
+    /**
+     * Keeps the account of a request, so that whoever is told of it can read it at once. Under
+     * pressure it is dropped, and nobody is told of it.
+     */
+    private Outcome traceKept(Outcome outcome) {
         var trace =
                 switch (outcome) {
                     case Outcome.Success done -> done.trace();
                     case Outcome.Refused refused -> refused.trace();
                     case Outcome.Repeated _ -> null;
                 };
-        if (trace != null && writer.waiting() < TRACES_STOP_AT) {
-            var kept =
-                    writer.submit(transaction -> {
-                        storage.traces().put(transaction, trace);
-                        return true;
-                    });
-            if (outcome instanceof Outcome.Success) {
-                await(kept);
-            }
+        if (trace == null) {
+            return outcome;
         }
+        if (writer.waiting() >= TRACES_STOP_AT && outcome instanceof Outcome.Refused refused) {
+            return new Outcome.Refused(refused.reason(), refused.faults());
+        }
+        await(
+                writer.submit(transaction -> {
+                    storage.traces().put(transaction, trace);
+                    return true;
+                }));
+        return outcome;
     }
 
     /**
@@ -136,7 +175,7 @@ public final class Records {
     private Outcome settled(Submitted submitted) {
         var outcome = await(submitted.outcome());
         if (submitted.request().command() instanceof RecordCommand.Call) {
-            keepTrace(outcome);
+            outcome = traceKept(outcome);
             noteRefusal(submitted, outcome);
         }
         return outcome;
@@ -150,6 +189,16 @@ public final class Records {
     private record Submitted(Request request, long start, CompletableFuture<Outcome> outcome) {}
 
     private Submitted submit(Function<LiveRelease, Request> maker) {
+        return submit(maker, (_, _, _) -> {});
+    }
+
+    /** Hears of what was done before it is committed. */
+    @FunctionalInterface
+    private interface DoneListener {
+        void done(LiveRelease live, Transaction transaction, Outcome.Success done);
+    }
+
+    private Submitted submit(Function<LiveRelease, Request> maker, DoneListener listener) {
         long start = System.nanoTime();
         var asked = live.get();
         var request = maker.apply(asked);
@@ -159,12 +208,17 @@ public final class Records {
                             @Override
                             public Outcome run(Transaction transaction) {
                                 var now = live.get();
-                                return writes.run(
-                                        now,
-                                        transaction,
-                                        now.number() == asked.number()
-                                                ? request
-                                                : maker.apply(now));
+                                var outcome =
+                                        writes.run(
+                                                now,
+                                                transaction,
+                                                now.number() == asked.number()
+                                                        ? request
+                                                        : maker.apply(now));
+                                if (outcome instanceof Outcome.Success done) {
+                                    listener.done(now, transaction, done);
+                                }
+                                return outcome;
                             }
 
                             @Override
@@ -199,6 +253,19 @@ public final class Records {
      * @return the outcomes up to the first that is refused; when all are done, one for each
      */
     public List<Outcome> writeAllOrNone(List<Function<LiveRelease, Request>> makers) {
+        return writeAllOrNone(makers, (_, _, _, _) -> {});
+    }
+
+    /** Hears of each of several changes right after it was made, before the next. */
+    @FunctionalInterface
+    public interface TurnListener {
+        /** Called on the writer's thread with the place of the change, from 0. */
+        void done(int place, LiveRelease live, Session session, Outcome.Success done);
+    }
+
+    /** The same, telling of each change before the next is made. */
+    public List<Outcome> writeAllOrNone(
+            List<Function<LiveRelease, Request>> makers, TurnListener listener) {
         return await(
                 writer.submit(
                         new WriteJob<>() {
@@ -208,7 +275,9 @@ public final class Records {
                                 return writes.inTurn(
                                         now,
                                         transaction,
-                                        makers.stream().map(maker -> maker.apply(now)).toList());
+                                        makers.stream().map(maker -> maker.apply(now)).toList(),
+                                        (place, done) ->
+                                                listener.done(place, now, transaction, done));
                             }
 
                             @Override

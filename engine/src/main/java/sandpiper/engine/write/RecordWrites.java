@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.BiConsumer;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.CallTrial;
@@ -246,13 +247,20 @@ public final class RecordWrites {
      * Carries out commands in turn up to the first that is refused; the caller undoes what was done
      * before it.
      */
-    public List<Outcome> inTurn(LiveRelease live, Transaction transaction, List<Request> requests) {
+    public List<Outcome> inTurn(
+            LiveRelease live,
+            Transaction transaction,
+            List<Request> requests,
+            BiConsumer<Integer, Outcome.Success> listener) {
         var outcomes = new ArrayList<Outcome>();
         for (var request : requests) {
             var outcome = carryOut(live, transaction, request, Tracer.off());
             outcomes.add(outcome);
             if (outcome instanceof Outcome.Refused) {
                 break;
+            }
+            if (outcome instanceof Outcome.Success done) {
+                listener.accept(outcomes.size() - 1, done);
             }
         }
         return outcomes;

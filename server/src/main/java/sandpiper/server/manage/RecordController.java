@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
@@ -306,15 +307,23 @@ class RecordController {
         boolean traced = Traced.isAsked(http);
         var leave = Confirmed.of(http);
         var via = Ways.of(http);
-        var outcome =
+        var answered =
                 engine.records()
-                        .write(live -> {
-                            var access = RecordAccess.of(actor, live, object(live, object));
-                            return access.request(command.apply(access), via, traced).with(leave);
-                        });
-        return switch (outcome) {
+                        .write(
+                                live -> {
+                                    var access =
+                                            RecordAccess.of(actor, live, object(live, object));
+                                    return access.request(command.apply(access), via, traced)
+                                            .with(leave);
+                                },
+                                (live, session, done) ->
+                                        answer(actor, live, session, (Outcome.Done) done));
+        return switch (answered.outcome()) {
             case Outcome.Done done ->
-                    Traced.with(done.trace(), done.warnings(), answer(actor, done));
+                    Traced.with(
+                            done.trace(),
+                            done.warnings(),
+                            Objects.requireNonNull(answered.answer()));
             case Outcome.Refused refused -> {
                 var problem = Problem.of(refused);
                 yield Traced.with(
@@ -330,30 +339,26 @@ class RecordController {
         };
     }
 
-    /** The record as it is now, to those who see it. */
-    private ResponseEntity<String> answer(Actor actor, Outcome.Done done) {
-        return engine.records()
-                .read((live, session) -> {
-                    var type = object(live, done.object().name());
-                    var access = RecordAccess.of(actor, live, type);
-                    var record =
-                            engine.records()
-                                    .view(live, session, type, done.number(), access.seen());
-                    boolean seen =
-                            access.rights().may(Action.VIEW)
-                                    && engine.records()
-                                            .isWithin(
-                                                    live,
-                                                    session,
-                                                    type,
-                                                    done.number(),
-                                                    access.scope(Action.VIEW));
-                    return record.isEmpty() || !seen
-                            ? ResponseEntity.noContent().build()
-                            : json(
-                                    done.created() ? HttpStatus.CREATED : HttpStatus.OK,
-                                    RecordJson.of(access, record.get()));
-                });
+    /** The record as it is then, to those who see it. */
+    private ResponseEntity<String> answer(
+            Actor actor, LiveRelease live, Session session, Outcome.Done done) {
+        var type = object(live, done.object().name());
+        var access = RecordAccess.of(actor, live, type);
+        var record = engine.records().view(live, session, type, done.number(), access.seen());
+        boolean seen =
+                access.rights().may(Action.VIEW)
+                        && engine.records()
+                                .isWithin(
+                                        live,
+                                        session,
+                                        type,
+                                        done.number(),
+                                        access.scope(Action.VIEW));
+        return record.isEmpty() || !seen
+                ? ResponseEntity.noContent().build()
+                : json(
+                        done.created() ? HttpStatus.CREATED : HttpStatus.OK,
+                        RecordJson.of(access, record.get()));
     }
 
     /** Many records at once, created or changed by key; each for itself. */

@@ -17,7 +17,9 @@ import org.apache.olingo.server.api.deserializer.batch.BatchOptions;
 import org.apache.olingo.server.api.deserializer.batch.ODataResponsePart;
 import org.apache.olingo.server.api.processor.BatchProcessor;
 import org.springframework.http.HttpStatus;
+import sandpiper.engine.Records;
 import sandpiper.engine.command.Outcome;
+import sandpiper.server.service.Answer;
 
 /**
  * Several requests in one, in the multipart form. Those of a change set are done or left as one.
@@ -126,7 +128,7 @@ final class Batches implements BatchProcessor {
      */
     List<ODataResponse> answers(List<ODataRequest> requests, List<Change> changes) {
         var outcomes = run.together(changes);
-        if (!outcomes.isEmpty() && outcomes.getLast() instanceof Outcome.Refused) {
+        if (!outcomes.isEmpty() && outcomes.getLast().outcome() instanceof Outcome.Refused) {
             int last = outcomes.size() - 1;
             return List.of(answer(requests.get(last), changes.get(last), outcomes.getLast()));
         }
@@ -137,9 +139,10 @@ final class Batches implements BatchProcessor {
         return answers;
     }
 
-    private ODataResponse answer(ODataRequest request, Change change, Outcome outcome) {
+    private ODataResponse answer(
+            ODataRequest request, Change change, Records.Answered<Answer> answered) {
         var response = new ODataResponse();
-        run.answer(change, outcome, response);
+        run.answer(change, answered.outcome(), answered.answer(), response);
         var id = request.getHeader(HttpHeader.CONTENT_ID);
         if (id != null) {
             response.setHeader(HttpHeader.CONTENT_ID, id);

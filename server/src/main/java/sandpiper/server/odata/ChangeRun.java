@@ -1,6 +1,7 @@
 package sandpiper.server.odata;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -10,6 +11,7 @@ import org.apache.olingo.commons.api.http.HttpHeader;
 import org.apache.olingo.server.api.ODataResponse;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
+import sandpiper.engine.Records;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.Session;
@@ -60,18 +62,38 @@ final class ChangeRun {
             Replies.empty(response, HttpStatus.NO_CONTENT);
             return;
         }
-        var outcome = exchange.engine().records().write(live -> request(change, live));
-        answer(change, outcome, response);
+        var answered =
+                exchange.engine()
+                        .records()
+                        .write(
+                                live -> request(change, live),
+                                (live, session, done) -> answer(change, live, session, done));
+        answer(change, answered.outcome(), answered.answer(), response);
     }
 
     /** Carries out all or none; one outcome for each, or the last is why nothing was done. */
-    List<Outcome> together(List<Change> changes) {
+    List<Records.Answered<Answer>> together(List<Change> changes) {
         var makers = new ArrayList<Function<LiveRelease, Request>>();
         changes.forEach(change -> makers.add(live -> request(change, live)));
-        return exchange.engine().records().writeAllOrNone(makers);
+        var answers = new HashMap<Integer, Answer>();
+        var outcomes =
+                exchange.engine()
+                        .records()
+                        .writeAllOrNone(
+                                makers,
+                                (place, live, session, done) ->
+                                        answers.put(
+                                                place,
+                                                answer(changes.get(place), live, session, done)));
+        var answered = new ArrayList<Records.Answered<Answer>>();
+        for (int i = 0; i < outcomes.size(); i++) {
+            answered.add(new Records.Answered<>(outcomes.get(i), answers.get(i)));
+        }
+        return answered;
     }
 
-    void answer(Change change, Outcome outcome, ODataResponse response) {
+    void answer(
+            Change change, Outcome outcome, @Nullable Answer made, ODataResponse response) {
         switch (outcome) {
             case Outcome.Refused refused -> {
                 var set = change.set();
@@ -82,12 +104,7 @@ final class ChangeRun {
                 said(response, Traced.headers(refused.trace(), List.of()));
             }
             case Outcome.Success done -> {
-                fill(
-                        change,
-                        response,
-                        exchange.engine()
-                                .records()
-                                .read((live, session) -> answer(change, live, session, done)));
+                fill(change, response, Objects.requireNonNull(made));
                 said(response, Traced.headers(done.trace(), done.warnings()));
             }
             case Outcome.Repeated(var text) -> {

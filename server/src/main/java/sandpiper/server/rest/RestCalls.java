@@ -7,6 +7,7 @@ import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
@@ -227,17 +228,18 @@ class RestCalls {
             Function<LiveRelease, RecordCommand> command) {
         var once = once(call, http, body);
         boolean traced = Traced.isAsked(http);
-        var outcome =
+        var answered =
                 engine.records()
-                        .write(live ->
-                                call.service().request(live, command.apply(live), traced, once));
-        return switch (outcome) {
+                        .write(
+                                live ->
+                                        call.service()
+                                                .request(live, command.apply(live), traced, once),
+                                call::answer);
+        return switch (answered.outcome()) {
             case Outcome.Refused refused -> Reply.of(refused);
             case Outcome.Repeated(var answer) -> Reply.of(Answer.read(answer), true);
             case Outcome.Success done ->
-                    engine.records()
-                            .read((live, session) ->
-                                    Reply.of(call.answer(live, session, done), false))
+                    Reply.of(Objects.requireNonNull(answered.answer()), false)
                             .with(Traced.headers(done.trace(), done.warnings()));
         };
     }

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.w3c.dom.Element;
@@ -154,19 +155,16 @@ final class SoapCall {
                                 onceKey,
                                 Secrets.hash(new String(body, StandardCharsets.UTF_8)),
                                 (session, done) -> answer(service.engine().live(), session, done));
-        var outcome =
+        var answered =
                 service.engine()
                         .records()
-                        .write(live -> service.request(live, command(live, asked), false, once));
-        return switch (outcome) {
+                        .write(
+                                live -> service.request(live, command(live, asked), false, once),
+                                this::answer);
+        return switch (answered.outcome()) {
             case Outcome.Refused refused -> throw refused(refused);
             case Outcome.Repeated(var answer) -> answer;
-            case Outcome.Success done ->
-                    operation.kind() == SoapOperation.Kind.REMOVE
-                            ? empty()
-                            : service.engine()
-                                    .records()
-                                    .read((live, session) -> answer(live, session, done));
+            case Outcome.Success _ -> Objects.requireNonNull(answered.answer());
         };
     }
 

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
@@ -101,7 +102,7 @@ class WebhookSender {
             begun = true;
             senders.execute(() -> {
                 try {
-                    deliver(due);
+                    stillDue(due).ifPresent(this::deliver);
                 } catch (RuntimeException e) {
                     if (!closed) {
                         LOG.error("Delivering to the webhook {} went wrong", name, e);
@@ -135,6 +136,17 @@ class WebhookSender {
         } catch (InterruptedException _) {
             closed = true;
         }
+    }
+
+    /**
+     * What is due was read a while ago; another sender may have delivered it since. Now that it is
+     * ours, what is stored of it says whether it is still to be done.
+     */
+    private Optional<Delivered> stillDue(Delivered read) {
+        return engine.deliveries()
+                .delivery(read.delivery().number())
+                .filter(now -> now.delivery().state() == Delivery.State.WAITING)
+                .filter(now -> !now.delivery().due().isAfter(engine.clock().instant()));
     }
 
     private void deliver(Delivered due) {
