@@ -108,7 +108,15 @@ final class CommandRun {
         unit.preset(made, presets);
         begin(made);
         unit.apply(made, input);
+        if (request.leave().whole() && isRetired(values)) {
+            made.retire(true);
+        }
         return null;
+    }
+
+    /** Whether exported values say that their record was out of use. */
+    private static boolean isRetired(Map<String, @Nullable Object> values) {
+        return Boolean.parseBoolean(String.valueOf(values.get("retired")));
     }
 
     private void begin(RecordState made) {

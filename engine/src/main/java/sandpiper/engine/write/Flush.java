@@ -86,8 +86,11 @@ final class Flush {
         var items = new ArrayList<List<StoredRecord.StoredItem>>();
         for (var part : record.object().parts()) {
             var ofPart = new ArrayList<StoredRecord.StoredItem>();
-            for (var item : record.items(part)) {
-                ofPart.add(new StoredRecord.StoredItem(ofPart.size() + 1L, item.slots().values()));
+            var lines = lines(record.items(part));
+            for (int i = 0; i < lines.length; i++) {
+                ofPart.add(
+                        new StoredRecord.StoredItem(
+                                lines[i], record.items(part).get(i).slots().values()));
             }
             items.add(ofPart);
         }
@@ -100,7 +103,7 @@ final class Flush {
                                 -1,
                                 record.id(),
                                 1,
-                                false,
+                                record.isRetired(),
                                 now,
                                 head.createdBy(),
                                 now,
@@ -109,11 +112,22 @@ final class Flush {
                                 items));
         for (var part : record.object().parts()) {
             var ofPart = record.items(part);
-            for (int i = 0; i < ofPart.size(); i++) {
-                ofPart.get(i).wrote(i + 1L, i);
+            var lines = lines(ofPart);
+            for (int i = 0; i < lines.length; i++) {
+                ofPart.get(i).wrote(lines[i], i);
             }
         }
         record.wrote(number);
+    }
+
+    /** The numbers of new lines: those they came with, and further ones for the rest. */
+    private static long[] lines(List<ItemState> items) {
+        long last = items.stream().mapToLong(ItemState::line).max().orElse(0);
+        var lines = new long[items.size()];
+        for (int i = 0; i < lines.length; i++) {
+            lines[i] = items.get(i).line() > 0 ? items.get(i).line() : ++last;
+        }
+        return lines;
     }
 
     private void writeItems(RecordState record, Part part) {
@@ -134,15 +148,16 @@ final class Flush {
                         last < 0
                                 ? records.lastLine(transaction, object, part, record.number())
                                 : last;
-                last++;
+                long line = item.line() > 0 ? item.line() : ++last;
+                last = Math.max(last, line);
                 records.insertItem(
                         transaction,
                         object,
                         part,
                         record.number(),
-                        new StoredRecord.StoredItem(last, item.slots().values()),
+                        new StoredRecord.StoredItem(line, item.slots().values()),
                         i);
-                item.wrote(last, i);
+                item.wrote(line, i);
                 continue;
             }
             var changed = item.slots().differing(written);

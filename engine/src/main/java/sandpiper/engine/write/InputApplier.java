@@ -10,6 +10,7 @@ import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.logic.Quoted;
 import sandpiper.model.release.Field;
+import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.type.FieldType;
 
@@ -20,6 +21,7 @@ final class InputApplier {
     private final boolean textual;
     private final boolean whole;
     private final Map<String, Long> linked = new HashMap<>();
+    private final List<Later> later = new ArrayList<>();
 
     InputApplier(UnitOfWork unit, Workspace workspace, Origin origin) {
         this.unit = unit;
@@ -166,15 +168,13 @@ final class InputApplier {
             return;
         }
         var found = unit.find(target, key);
-        if (found.isEmpty()) {
-            fault(
-                    record,
-                    at,
-                    field,
-                    RecordCode.UNKNOWN_RECORD,
-                    "%s: there is no %s %s."
-                            .formatted(field.label(), target.label(), Quoted.of(key)));
+        if (found.isEmpty() && textual) {
+            // Rows of a file may refer to others of it, whichever comes first.
+            later.add(new Later(record, slots, field, target, key, at));
+        } else if (found.isEmpty()) {
+            unknown(record, field, target, key, at);
         } else if (found.get().retired()
+                && !whole
                 && !Long.valueOf(found.get().number()).equals(slots.before(field))) {
             fault(
                     record,
@@ -187,6 +187,60 @@ final class InputApplier {
             linked.put(target.name() + '\0' + key, found.get().number());
             slots.set(field, found.get().number());
         }
+    }
+
+    private void unknown(
+            RecordState record, Field field, ObjectType target, String key, List<Object> at) {
+        fault(
+                record,
+                at,
+                field,
+                RecordCode.UNKNOWN_RECORD,
+                "%s: there is no %s %s.".formatted(field.label(), target.label(), Quoted.of(key)));
+    }
+
+    /** A reference whose record may be among those that are made in the same work. */
+    private record Later(
+            RecordState record,
+            Slots slots,
+            Field field,
+            ObjectType target,
+            String key,
+            List<Object> at) {}
+
+    /** Ties references to records that this work makes; what is in none of them is told. */
+    void tie() {
+        if (later.isEmpty()) {
+            return;
+        }
+        var made = new HashMap<String, RecordState>();
+        for (var record : workspace.touched()) {
+            if (record.isNew()) {
+                made.put(record.object().name() + '\0' + workspace.written(record), record);
+            }
+        }
+        for (var one : List.copyOf(later)) {
+            var found = made.get(one.target().name() + '\0' + one.key());
+            if (found == null) {
+                unknown(one.record(), one.field(), one.target(), one.key(), one.at());
+            }
+        }
+        for (var one : List.copyOf(later)) {
+            var found = made.get(one.target().name() + '\0' + one.key());
+            if (found != null && !unit.isStopped()) {
+                one.slots().set(one.field(), workspace.numberOf(found));
+                unit.fills()
+                        .fill(
+                                one.record().object(),
+                                one.slots(),
+                                one.slots().changed().stream()
+                                        .filter(field -> one.slots().get(field) != null)
+                                        .map(Field::name)
+                                        .filter(name -> !name.equals(one.field().name()))
+                                        .toList());
+            }
+        }
+        later.clear();
     }
 
     /**
@@ -203,21 +257,27 @@ final class InputApplier {
         for (int i = 0; i < items.size(); i++) {
             var item = items.get(i);
             var state = byPlace ? (i < there.size() ? there.get(i) : null) : named(there, item);
-            if (state == null && item.line() != null) {
-                unknownLine(record, part, i, item.line());
+            var line = item.line();
+            if (state == null && line != null && !(textual && record.isNew()) && !whole) {
+                unknownLine(record, part, i, line);
+                continue;
+            }
+            if (state == null
+                    && line != null
+                    && result.stream().anyMatch(one -> one.line() == line)) {
+                twice(record, part, i, line);
                 continue;
             }
             if (state != null && result.contains(state)) {
-                unit.add(
-                        record,
-                        new Fault(
-                                List.of(part.name(), i, "line"),
-                                RecordCode.UNKNOWN_LINE,
-                                "Line %d stands here twice.".formatted(state.line())));
+                twice(record, part, i, state.line());
                 continue;
             }
             if (state == null) {
-                state = new ItemState(record, part);
+                // Data that comes back keeps the numbers of its lines.
+                state =
+                        line == null
+                                ? new ItemState(record, part)
+                                : new ItemState(record, part, line, new Slots(part.fields()));
             }
             int before = state.slots().stamp();
             apply(record, state, state.slots(), item.values(), List.of(part.name(), i));
@@ -268,6 +328,15 @@ final class InputApplier {
                 .filter(one -> item.line() != null && one.line() == item.line())
                 .findFirst()
                 .orElse(null);
+    }
+
+    private void twice(RecordState record, Part part, int at, long line) {
+        unit.add(
+                record,
+                new Fault(
+                        List.of(part.name(), at, "line"),
+                        RecordCode.UNKNOWN_LINE,
+                        "Line %d stands here twice.".formatted(line)));
     }
 
     private void unknownLine(RecordState record, Part part, int at, Long line) {

@@ -377,6 +377,7 @@ final class UnitOfWork implements Workspace.Settler {
      */
     void work() {
         try {
+            applier.tie();
             derivation.run();
             primaries.forEach(guards::checkOffers);
             // Rules are not asked about what could not even be read.

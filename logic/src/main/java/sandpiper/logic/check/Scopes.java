@@ -15,12 +15,13 @@ final class Scopes {
         var self = setting.self();
         var owner = setting.owner();
         var selfLocal = checking.local("this", typeOf(self), NOWHERE);
-        var ownerLocal = checking.local("owner", typeOf(owner), NOWHERE);
+        var ownerLocal = checking.local("header", typeOf(owner), NOWHERE);
         var oldLocal = checking.local("old", typeOf(self), NOWHERE);
         var newLocal = checking.local("is new", Simple.BOOLEAN, NOWHERE);
         if (owner != null) {
+            // Fields come before the word, so that one that is called so can be named.
+            scope.put("header", ownerLocal);
             scope = scope.inside(ownerLocal, owner);
-            scope.put("owner", ownerLocal);
         }
         if (self != null) {
             scope = scope.inside(selfLocal, self);

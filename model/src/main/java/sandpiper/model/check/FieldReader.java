@@ -172,9 +172,12 @@ final class FieldReader {
     private FieldType type(String name, TypeKeyword keyword, YamlNode.Mapping definition) {
         return switch (keyword) {
             case TEXT -> text(name, definition);
-            case EMAIL -> TextType.email();
-            case PHONE -> TextType.phone();
-            case WEB_ADDRESS -> TextType.webAddress();
+            case EMAIL ->
+                    TextType.email(length(definition, TextType.email()));
+            case PHONE ->
+                    TextType.phone(length(definition, TextType.phone()));
+            case WEB_ADDRESS ->
+                    TextType.webAddress(length(definition, TextType.webAddress()));
             case INTEGER -> NumberType.integer();
             case DECIMAL, PERCENT ->
                     new NumberType(keyword, Source.whole(definition, "scale", USUAL_SCALE), null);
@@ -185,6 +188,10 @@ final class FieldReader {
             case REFERENCE -> reference(name, definition);
             case UUID -> new UuidType();
         };
+    }
+
+    private static int length(YamlNode.Mapping definition, TextType usual) {
+        return Source.whole(definition, "length", usual.length());
     }
 
     private TextType text(String name, YamlNode.Mapping definition) {

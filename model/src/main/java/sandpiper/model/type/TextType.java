@@ -55,14 +55,29 @@ public record TextType(
         return new TextType(TypeKeyword.EMAIL, 254, null, false, List.of());
     }
 
+    /** The same of at most this many characters. */
+    public static TextType email(int most) {
+        return new TextType(TypeKeyword.EMAIL, most, null, false, List.of());
+    }
+
     /** A phone number with digits, spaces and the usual signs. */
     public static TextType phone() {
         return new TextType(TypeKeyword.PHONE, 40, null, false, List.of());
     }
 
+    /** The same of at most this many characters. */
+    public static TextType phone(int most) {
+        return new TextType(TypeKeyword.PHONE, most, null, false, List.of());
+    }
+
     /** An http or https address. */
     public static TextType webAddress() {
         return new TextType(TypeKeyword.WEB_ADDRESS, 2000, null, false, List.of());
+    }
+
+    /** The same of at most this many characters. */
+    public static TextType webAddress(int most) {
+        return new TextType(TypeKeyword.WEB_ADDRESS, most, null, false, List.of());
     }
 
     /** Whether values are {@link Localised}. */

@@ -7,9 +7,9 @@ import java.util.Set;
 /** The words for field types in definition files, each with the further keys it allows. */
 public enum TypeKeyword {
     TEXT("text", "length", "pattern", "multiline", "localised"),
-    WEB_ADDRESS("web-address"),
-    EMAIL("email"),
-    PHONE("phone"),
+    WEB_ADDRESS("web-address", "length"),
+    EMAIL("email", "length"),
+    PHONE("phone", "length"),
     INTEGER("integer"),
     DECIMAL("decimal", "scale"),
     PERCENT("percent", "scale"),
