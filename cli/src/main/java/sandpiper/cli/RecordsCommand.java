@@ -16,6 +16,8 @@ import picocli.CommandLine.Spec;
             RecordsCreateCommand.class,
             RecordsChangeCommand.class,
             RecordsTransitionCommand.class,
+            RecordsRetireCommand.class,
+            RecordsRestoreCommand.class,
             RecordsImportCommand.class,
             RecordsExportCommand.class
         })

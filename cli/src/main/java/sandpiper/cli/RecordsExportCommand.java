@@ -7,24 +7,25 @@ import java.io.PrintWriter;
 import java.io.Writer;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import org.apache.commons.csv.CSVFormat;
 import org.jspecify.annotations.Nullable;
+import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+import sandpiper.client.ManageClient;
 import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "export",
         mixinStandardHelpOptions = true,
         description =
-                "Write records as CSV, or as JSON Lines with their line items. What import reads.",
+                "Write records as CSV or JSON Lines, line items and languages included. What import reads.",
         footer = {"", "Example:", "  sandpiper records export Stay --as jsonl --out stays.jsonl"})
 final class RecordsExportCommand implements Callable<Integer> {
     private static final int PAGE = 500;
@@ -39,8 +40,11 @@ final class RecordsExportCommand implements Callable<Integer> {
 
     @Mixin Connection connection;
 
-    @Parameters(paramLabel = "OBJECT", description = "The object's name.")
-    String object;
+    @Parameters(
+            arity = "0..1",
+            paramLabel = "OBJECT",
+            description = "The object's name; none with --all.")
+    @Nullable String object;
 
     @Option(names = "--filter", paramLabel = "CONDITION", description = "A FEEL condition.")
     @Nullable String filter;
@@ -57,45 +61,84 @@ final class RecordsExportCommand implements Callable<Integer> {
             description = "Write here instead of to standard output.")
     @Nullable Path file;
 
+    @Option(
+            names = "--retired",
+            description = "Retired records too; they say so in retired.")
+    boolean retired;
+
+    @Option(
+            names = "--all",
+            paramLabel = "DIR",
+            description = {
+                "Write every object to a JSON Lines file of its own there, retired records too:"
+                        + " what records import DIR --whole reads."
+            })
+    @Nullable Path folder;
+
     @Override
     public Integer call() throws IOException {
+        var client = connection.open();
+        if (folder != null) {
+            return everything(client, folder);
+        }
+        var name = object;
+        if (name == null) {
+            throw new CommandLine.ParameterException(
+                    spec.commandLine(), "Say which object, or --all with a folder.");
+        }
+        var shape = ObjectShape.of(client, name);
         if (file == null) {
-            write(spec.commandLine().getOut());
+            write(client, shape, spec.commandLine().getOut());
             return 0;
         }
         try (var writer = new PrintWriter(Files.newBufferedWriter(file))) {
-            long written = write(writer);
-            spec.commandLine().getErr().printf("%,d records written to %s%n", written, file);
-            spec.commandLine().getErr().flush();
+            tell(write(client, shape, writer), file);
         }
         return 0;
     }
 
-    private long write(Writer writer) throws IOException {
-        var client = connection.open();
+    private int everything(ManageClient client, Path into) throws IOException {
+        Files.createDirectories(into);
+        form = Form.JSONL;
+        retired = true;
+        for (var shape : ObjectShape.all(client).values()) {
+            var to = into.resolve(shape.name() + ".jsonl");
+            try (var writer = new PrintWriter(Files.newBufferedWriter(to))) {
+                tell(write(client, shape, writer), to);
+            }
+        }
+        return 0;
+    }
+
+    private void tell(long written, Path to) {
+        spec.commandLine().getErr().printf("%,d records written to %s%n", written, to);
+        spec.commandLine().getErr().flush();
+    }
+
+    private long write(ManageClient client, ObjectShape shape, Writer writer) throws IOException {
+        var rows = new RecordRows(shape);
         long written = 0;
         List<String> columns = List.of();
         String after = null;
         do {
             var query = new StringBuilder("?sort=created&limit=").append(PAGE);
             RecordsFindCommand.append(query, "filter", filter);
+            RecordsFindCommand.append(query, "retired", retired ? "with" : null);
             RecordsFindCommand.append(query, "after", after);
-            var page = client.get("/manage/v1/records/" + escape(object) + query);
+            var page = client.get("/manage/v1/records/" + escape(shape.name()) + query);
             for (var record : page.path("records")) {
                 var values = record.path("values");
                 if (form == Form.JSONL) {
-                    writer.write(values.toString());
+                    writer.write(json(record));
                     writer.write('\n');
                 } else {
                     if (columns.isEmpty()) {
-                        columns = columns(values);
+                        columns = rows.columns(values, retired);
                         row(writer, columns);
                     }
-                    row(
-                            writer,
-                            columns.stream()
-                                    .map(column -> RecordsFindCommand.text(values.path(column)))
-                                    .toList());
+                    for (var one : rows.rows(columns, record)) {
+                        row(writer, one);
+                    }
                 }
                 written++;
             }
@@ -105,15 +148,14 @@ final class RecordsExportCommand implements Callable<Integer> {
         return written;
     }
 
-    private static List<String> columns(JsonNode values) {
-        var columns = new ArrayList<String>();
-        values.properties()
-                .forEach(value -> {
-                    if (!value.getValue().isArray()) {
-                        columns.add(value.getKey());
-                    }
-                });
-        return columns;
+    private String json(JsonNode record) {
+        var values = record.path("values");
+        if (!record.path("retired").asBoolean()) {
+            return values.toString();
+        }
+        var all = ManageClient.members(values.toString());
+        all.put("retired", true);
+        return ManageClient.write(all);
     }
 
     private static void row(Writer writer, List<String> values) throws IOException {

@@ -57,10 +57,39 @@ final class RefusedRows implements AutoCloseable {
             return;
         }
         var cells = new ArrayList<@Nullable Object>();
-        columns.forEach(name -> cells.add(values.get(name)));
+        columns.forEach(name -> cells.add(cell(values, name, 0)));
         cells.add(row);
         cells.add(said);
         csv.printRecord(cells);
+        for (int i = 1; i < lines(values); i++) {
+            int place = i;
+            var more = new ArrayList<@Nullable Object>();
+            columns.forEach(name -> more.add(cell(values, name, place)));
+            more.add(row);
+            csv.printRecord(more);
+        }
+    }
+
+    /** How many rows a record takes: one for each line item of its longest part. */
+    private static int lines(Map<String, Object> values) {
+        return values.values().stream()
+                .filter(List.class::isInstance)
+                .mapToInt(list -> ((List<?>) list).size())
+                .max()
+                .orElse(1);
+    }
+
+    private static @Nullable Object cell(Map<String, Object> values, String column, int place) {
+        int dot = column.indexOf('.');
+        if (dot < 0) {
+            return values.get(column);
+        }
+        return switch (values.get(column.substring(0, dot))) {
+            case Map<?, ?> languages -> place == 0 ? languages.get(column.substring(dot + 1)) : null;
+            case List<?> items when place < items.size() ->
+                    ((Map<?, ?>) items.get(place)).get(column.substring(dot + 1));
+            case null, default -> null;
+        };
     }
 
     @Override

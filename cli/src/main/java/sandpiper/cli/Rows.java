@@ -8,10 +8,12 @@ import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.NoSuchElementException;
 import java.util.stream.Stream;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
+import org.jspecify.annotations.Nullable;
 import sandpiper.client.ManageClient;
 import sandpiper.client.RefusedException;
 import tools.jackson.core.JacksonException;
@@ -32,13 +34,44 @@ record Rows(Iterator<Map<String, Object>> values, List<String> columns, AutoClos
                     .setIgnoreEmptyLines(true)
                     .get();
 
-    static Rows of(Path file) throws IOException {
+    static Rows of(Path file, ObjectShape shape) throws IOException {
         var reader = Files.newBufferedReader(file);
         if (isJsonLines(file)) {
             return new Rows(jsonLines(reader), List.of(), reader);
         }
         CSVParser parser = CSV.parse(reader);
-        return new Rows(parser.stream().map(Rows::row).iterator(), parser.getHeaderNames(), parser);
+        return new Rows(
+                records(parser.stream().map(Rows::row).iterator(), new RecordRows(shape)),
+                parser.getHeaderNames(),
+                parser);
+    }
+
+    /** Rows of one key that follow each other are one record. */
+    private static Iterator<Map<String, Object>> records(
+            Iterator<Map<String, Object>> rows, RecordRows shape) {
+        return new Iterator<>() {
+            private @Nullable Map<String, Object> next = rows.hasNext() ? rows.next() : null;
+
+            @Override
+            public boolean hasNext() {
+                return next != null;
+            }
+
+            @Override
+            public Map<String, Object> next() {
+                var row = next;
+                if (row == null) {
+                    throw new NoSuchElementException();
+                }
+                var record = new LinkedHashMap<String, Object>();
+                do {
+                    shape.add(record, row);
+                    row = rows.hasNext() ? rows.next() : null;
+                } while (row != null && shape.goesOn(record, row));
+                next = row;
+                return record;
+            }
+        };
     }
 
     static boolean isJsonLines(Path file) {

@@ -138,11 +138,26 @@ public final class ManageClient {
     }
 
     public void delete(String path) {
-        call("DELETE", path, null, null);
+        delete(path, Map.of());
+    }
+
+    /** The same with further headers. */
+    public void delete(String path, Map<String, String> headers) {
+        call("DELETE", path, null, null, headers);
     }
 
     private String call(String method, String path, @Nullable String body, @Nullable Long version) {
+        return call(method, path, body, version, Map.of());
+    }
+
+    private String call(
+            String method,
+            String path,
+            @Nullable String body,
+            @Nullable Long version,
+            Map<String, String> headers) {
         var request = request(method, path, body);
+        headers.forEach(request::header);
         if (version != null) {
             request.header("If-Match", "\"" + version + "\"");
         }

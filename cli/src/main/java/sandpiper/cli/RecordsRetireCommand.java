@@ -1,0 +1,46 @@
+package sandpiper.cli;
+
+import static sandpiper.client.ManageClient.escape;
+
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+@Command(
+        name = "retire",
+        mixinStandardHelpOptions = true,
+        description = "Take records out of use, or delete them where their object says so.",
+        footer = {"", "Example:", "  sandpiper records retire Vessel GH-101 GH-102"})
+final class RecordsRetireCommand implements Callable<Integer> {
+    @Spec CommandSpec spec;
+
+    @Mixin Connection connection;
+
+    @Parameters(index = "0", paramLabel = "OBJECT", description = "The object's name.")
+    String object;
+
+    @Parameters(index = "1..*", arity = "1..*", paramLabel = "KEY", description = "Keys or ids.")
+    List<String> keys;
+
+    @Option(names = "--used", description = "Also when others still refer to them.")
+    boolean used;
+
+    @Override
+    public Integer call() {
+        var client = connection.open();
+        for (var key : keys) {
+            var path = "/manage/v1/records/%s/%s".formatted(escape(object), escape(key));
+            client.delete(path, used ? Map.of("Sandpiper-Confirm", "in-use") : Map.of());
+        }
+        var out = spec.commandLine().getOut();
+        out.printf("%,d retired%n", keys.size());
+        out.flush();
+        return 0;
+    }
+}
