@@ -60,8 +60,14 @@ export const createRecord = (object: string, values: Values) => call<RecordView>
 export const changeRecord = (object: string, id: string, version: number, values: Values) =>
   call<RecordView>('PATCH', `${base(object)}/${id}`, values, { 'If-Match': `"${version}"` })
 
-export const removeRecord = (object: string, id: string) =>
-  call<RecordView | undefined>('DELETE', `${base(object)}/${id}`)
+/** Retires or deletes a record; `used` says that it is meant although others refer to it. */
+export const removeRecord = (object: string, id: string, used = false) =>
+  call<RecordView | undefined>(
+    'DELETE',
+    `${base(object)}/${id}`,
+    undefined,
+    used ? { 'Sandpiper-Confirm': 'in-use' } : {},
+  )
 
 export const restoreRecord = (object: string, id: string) =>
   call<RecordView>('POST', `${base(object)}/${id}/restore`)

@@ -43,6 +43,19 @@ describe('logic in an object file', () => {
     ])
   })
 
+  it('keeps what people are told beside a condition', () => {
+    const said = STAY.replace(
+      'departure: { type: date }',
+      'departure: { type: date, readOnlyWhen: { that: paid, say: It is paid. } }',
+    )
+    const row = readLogic(said)[1]
+    expect(row.readOnlyWhen).toBe('paid')
+    const text = setFieldLogic(said, row, 'readOnlyWhen', 'paid or old')
+    expect(text).toContain('that: paid or old')
+    expect(text).toContain('say: It is paid.')
+    expect(setFieldLogic(text, row, 'readOnlyWhen', '')).not.toContain('It is paid.')
+  })
+
   it('sets a formula and keeps comments', () => {
     const row = readLogic(STAY)[2]
     const text = setFieldLogic(STAY, row, 'formula', 'quantity * unitPrice')

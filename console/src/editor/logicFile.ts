@@ -64,7 +64,8 @@ function fieldsAt(document: Document, path: Path): FieldLogic[] {
       row.type = plain(pair.value.get('type')) || 'text'
       for (const key of LOGIC_KEYS) {
         const value = pair.value.get(key)
-        if (value !== undefined) row[key] = plain(value)
+        // A condition may stand beside what people are told of it.
+        if (value !== undefined) row[key] = plain(isMap(value) ? value.get('that') : value)
       }
     }
     return row
@@ -73,7 +74,8 @@ function fieldsAt(document: Document, path: Path): FieldLogic[] {
 
 export function setFieldLogic(text: string, row: FieldLogic, key: LogicKey, value: string): string {
   const path = row.part ? ['parts', row.part, 'fields', row.name] : ['fields', row.name]
-  return setAt(text, [...path, key], value)
+  const there = read(text).getIn([...path, key])
+  return setAt(text, isMap(there) && value ? [...path, key, 'that'] : [...path, key], value)
 }
 
 export function readChecks(text: string): CheckRow[] {

@@ -236,6 +236,9 @@ function tell(error: unknown) {
   }
 }
 
+/** The code of a problem with a record that others refer to. */
+const IN_USE = 'SP4112'
+
 function remove() {
   const deletes = object.value!.removal === 'delete'
   Modal.confirm({
@@ -244,16 +247,29 @@ function remove() {
       ? 'It is gone for good.'
       : 'It disappears from lists and pick lists. Records that use it keep it, and it can be restored.',
     okText: deletes ? 'Delete' : 'Retire',
-    async onOk() {
-      try {
-        const gone = await removeRecord(props.object, stored.value!.id)
-        if (gone) queries.setQueryData(['record', props.object, routeKey.value], gone)
-        else await router.push(`/data/${props.object}`)
-      } catch (error) {
-        tell(error)
-      }
-    },
+    onOk: () => retire(false),
   })
+}
+
+/** Retires the record; when others use it, only after it was asked once more. */
+async function retire(used: boolean) {
+  try {
+    const gone = await removeRecord(props.object, stored.value!.id, used)
+    if (gone) queries.setQueryData(['record', props.object, routeKey.value], gone)
+    else await router.push(`/data/${props.object}`)
+  } catch (error) {
+    const inUse = error instanceof ApiProblem && error.problem.errors?.some((one) => one.code === IN_USE)
+    if (inUse && !used && object.value!.removal === 'retire' && error.message.includes(';')) {
+      Modal.confirm({
+        title: 'Others use it',
+        content: `${error.message.split(';')[0]}. They keep it; it can no longer be chosen.`,
+        okText: 'Retire it all the same',
+        onOk: () => retire(true),
+      })
+    } else {
+      tell(error)
+    }
+  }
 }
 
 async function restore() {

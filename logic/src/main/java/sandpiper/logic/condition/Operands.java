@@ -50,6 +50,8 @@ final class Operands {
             case Term.If choice -> choice(choice);
             case Term.Aggregate aggregate -> total(aggregate);
             case Term.Call call when call.type() != Simple.BOOLEAN -> ofText(call);
+            // A flag that is no field is of something a store cannot find: inspections[1].passed.
+            case Term.Read _ -> null;
             default -> term.type() == Simple.BOOLEAN ? truth(term) : null;
         };
     }

@@ -132,4 +132,22 @@ class ConditionCheckerTest {
 
         assertThat(accepted.condition().toString()).contains("2026-05-01T12:00:00Z");
     }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "vessel.stays[1].open",
+                "not(vessel.stays[1].open)",
+                "vessel.stays[1].open = true",
+                "open and vessel.stays[1].open"
+            })
+    void aFlagOfSomethingAStoreCannotFindIsRefused(String text) {
+        assertThat(check(text))
+                .isInstanceOfSatisfying(
+                        Checked.Rejected.class,
+                        rejected ->
+                                assertThat(rejected.problems())
+                                        .extracting(sandpiper.logic.Problem::code)
+                                        .containsExactly(sandpiper.logic.LogicCode.NOT_IN_SQL));
+    }
 }
