@@ -174,7 +174,7 @@ final class InputApplier {
         } else if (found.isEmpty()) {
             unknown(record, field, target, key, at);
         } else if (found.get().retired()
-                && !whole
+                && !(whole && textual)
                 && !Long.valueOf(found.get().number()).equals(slots.before(field))) {
             fault(
                     record,
