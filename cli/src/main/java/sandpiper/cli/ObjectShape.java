@@ -59,8 +59,7 @@ record ObjectShape(
                     });
             parts.put(part.path("name").asString(), fields);
         }
-        return new ObjectShape(
-                object.path("name").asString(), key, languages, parts, refersTo);
+        return new ObjectShape(object.path("name").asString(), key, languages, parts, refersTo);
     }
 
     private static void read(

@@ -97,8 +97,8 @@ final class RecordRows {
         return !shape.parts().isEmpty()
                 && !shape.key().isEmpty()
                 && shape.key().stream()
-                        .allMatch(name -> row.containsKey(name)
-                                && row.get(name).equals(record.get(name)));
+                        .allMatch(name ->
+                                row.containsKey(name) && row.get(name).equals(record.get(name)));
     }
 
     /** Puts a row's values into a record, each into its language or line item. */

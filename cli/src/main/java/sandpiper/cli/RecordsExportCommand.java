@@ -25,7 +25,8 @@ import tools.jackson.databind.JsonNode;
         name = "export",
         mixinStandardHelpOptions = true,
         description =
-                "Write records as CSV or JSON Lines, line items and languages included. What import reads.",
+                "Write records as CSV or JSON Lines, line items and languages included. What import"
+                        + " reads.",
         footer = {"", "Example:", "  sandpiper records export Stay --as jsonl --out stays.jsonl"})
 final class RecordsExportCommand implements Callable<Integer> {
     private static final int PAGE = 500;
@@ -61,9 +62,7 @@ final class RecordsExportCommand implements Callable<Integer> {
             description = "Write here instead of to standard output.")
     @Nullable Path file;
 
-    @Option(
-            names = "--retired",
-            description = "Retired records too; they say so in retired.")
+    @Option(names = "--retired", description = "Retired records too; they say so in retired.")
     boolean retired;
 
     @Option(

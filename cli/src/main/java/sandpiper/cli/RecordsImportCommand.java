@@ -76,8 +76,8 @@ final class RecordsImportCommand implements Callable<Integer> {
     @Option(
             names = "--whole",
             description = {
-                "Take over what only the service sets: states, numbers, read-only fields, and that a"
-                        + " record is retired. Needs the duty operate."
+                "Take over what only the service sets: states, numbers, read-only fields, and that"
+                        + " a record is retired. Needs the duty operate."
             })
     boolean whole;
 
@@ -145,8 +145,7 @@ final class RecordsImportCommand implements Callable<Integer> {
                             .filter(shape ->
                                     shape.refersTo().stream()
                                             .noneMatch(to ->
-                                                    !to.equals(shape.name())
-                                                            && names.contains(to)))
+                                                    !to.equals(shape.name()) && names.contains(to)))
                             .findFirst()
                             .orElse(left.getFirst());
             left.remove(next);
@@ -184,8 +183,7 @@ final class RecordsImportCommand implements Callable<Integer> {
     }
 
     /** A row that refers to what is not there, with its number in its file and why. */
-    private record Waiting(
-            String object, long row, Map<String, Object> values, JsonNode problem) {}
+    private record Waiting(String object, long row, Map<String, Object> values, JsonNode problem) {}
 
     /** Asks again as long as that helps; in the end without what refers in a circle. */
     private void askAgain(ManageClient client) {

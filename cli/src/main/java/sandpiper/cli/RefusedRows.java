@@ -85,7 +85,8 @@ final class RefusedRows implements AutoCloseable {
             return values.get(column);
         }
         return switch (values.get(column.substring(0, dot))) {
-            case Map<?, ?> languages -> place == 0 ? languages.get(column.substring(dot + 1)) : null;
+            case Map<?, ?> languages ->
+                    place == 0 ? languages.get(column.substring(dot + 1)) : null;
             case List<?> items when place < items.size() ->
                     ((Map<?, ?>) items.get(place)).get(column.substring(dot + 1));
             case null, default -> null;

@@ -109,7 +109,9 @@ public final class Demo {
         for (int start = 0; start < records.size(); start += BATCH) {
             var items = records.subList(start, Math.min(start + BATCH, records.size()));
             var answer =
-                    client.post("/manage/v1/records/" + object + "/batch", Map.of("items", items, "whole", true));
+                    client.post(
+                            "/manage/v1/records/" + object + "/batch",
+                            Map.of("items", items, "whole", true));
             var refused = new ArrayList<String>();
             answer.path("results")
                     .forEach(result -> {

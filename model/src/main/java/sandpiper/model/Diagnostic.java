@@ -54,15 +54,7 @@ public record Diagnostic(
     /** The same in other words. */
     public Diagnostic said(String otherMessage) {
         return new Diagnostic(
-                file,
-                line,
-                column,
-                endLine,
-                endColumn,
-                severity,
-                code,
-                otherMessage,
-                suggestion);
+                file, line, column, endLine, endColumn, severity, code, otherMessage, suggestion);
     }
 
     /** A warning at a place. */

@@ -343,7 +343,8 @@ class FunctionsTest {
         assertThat(Harness.messages(outcome))
                 .containsExactly("This takes longer than 2,000 milliseconds and was stopped.");
         // Half a second for what was begun when the time was over; it is not run a second time.
-        assertThat(java.time.Duration.ofNanos(System.nanoTime() - start)).isLessThan(java.time.Duration.ofMillis(3_500));
+        assertThat(java.time.Duration.ofNanos(System.nanoTime() - start))
+                .isLessThan(java.time.Duration.ofMillis(3_500));
         assertThat(((Outcome.Refused) outcome).trace()).isNotNull();
     }
 
@@ -369,7 +370,9 @@ class FunctionsTest {
                       return for i in 1..1 return "none"
                 fields: { x: { type: integer } }
                 """
-                        .replace("return for i in 1..1 return \"none\"", "return (for i in 1..1 return \"none\")[1]"));
+                        .replace(
+                                "return for i in 1..1 return \"none\"",
+                                "return (for i in 1..1 return \"none\")[1]"));
         assertThat(Harness.result(marina.call("Sum", null, "told", "count", 5L)))
                 .isEqualTo("three 2026-05-01");
         assertThat(Harness.result(marina.call("Sum", null, "told", "count", 1L))).isEqualTo("none");

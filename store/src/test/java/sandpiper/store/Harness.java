@@ -119,9 +119,7 @@ final class Harness implements AutoCloseable {
     Outcome remove(String object, String key) {
         return engine.records()
                 .write(live ->
-                        request(
-                                        new RecordCommand.Remove(
-                                                live.release().object(object), key, null))
+                        request(new RecordCommand.Remove(live.release().object(object), key, null))
                                 .with(new Leave(false, true)));
     }
 

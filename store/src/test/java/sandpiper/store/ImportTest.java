@@ -57,17 +57,22 @@ class ImportTest {
     private static List<Outcome> load(
             Harness marina, List<Map<String, @Nullable Object>> rows, boolean whole) {
         var makers = new ArrayList<Function<LiveRelease, Request>>();
-        rows.forEach(row -> makers.add(live -> {
-            var type = live.release().object("Spot");
-            var tree = live.release().everythingOf(type);
-            return new Request(
-                            new RecordCommand.Save(type, tree, tree, null, row, Map.of(), null),
-                            new Actor(
-                                    Actor.Kind.USER, "clerk", java.util.Set.of(), List.of()),
-                            "import",
-                            true)
-                    .with(new Leave(whole, false));
-        }));
+        rows.forEach(row ->
+                makers.add(live -> {
+                    var type = live.release().object("Spot");
+                    var tree = live.release().everythingOf(type);
+                    return new Request(
+                                    new RecordCommand.Save(
+                                            type, tree, tree, null, row, Map.of(), null),
+                                    new Actor(
+                                            Actor.Kind.USER,
+                                            "clerk",
+                                            java.util.Set.of(),
+                                            List.of()),
+                                    "import",
+                                    true)
+                            .with(new Leave(whole, false));
+                }));
         return marina.engine.records().writeTogether(makers);
     }
 
@@ -82,11 +87,31 @@ class ImportTest {
         try (var from = harness("from")) {
             var rows =
                     List.of(
-                            row("area", "N", "place", 1L, "name", Map.of("en", "one", "de", "eins"),
-                                    "inside", "N,3", "state", "Built", "mark", "x"),
-                            row("area", "N", "place", 2L, "inside", "N,1", "fee",
+                            row(
+                                    "area",
+                                    "N",
+                                    "place",
+                                    1L,
+                                    "name",
+                                    Map.of("en", "one", "de", "eins"),
+                                    "inside",
+                                    "N,3",
+                                    "state",
+                                    "Built",
+                                    "mark",
+                                    "x"),
+                            row(
+                                    "area",
+                                    "N",
+                                    "place",
+                                    2L,
+                                    "inside",
+                                    "N,1",
+                                    "fee",
                                     Map.of("value", 5L, "currency", "USD"),
-                                    "lamps", List.of(Map.of("line", 2L, "watts", 40L),
+                                    "lamps",
+                                    List.of(
+                                            Map.of("line", 2L, "watts", 40L),
                                             Map.of("line", 5L, "watts", 60L, "near", "N,4"))),
                             row("area", "N", "place", 3L),
                             row("area", "N", "place", 4L, "inside", "N,4", "retired", true));
@@ -124,7 +149,9 @@ class ImportTest {
             assertThat(outcomes.stream().map(Harness::messages))
                     .containsExactly(
                             List.of("Mark is set by the service alone and cannot be given."),
-                            List.of("State of a new Spot is Planned; it is changed by transitions."),
+                            List.of(
+                                    "State of a new Spot is Planned; it is changed by"
+                                            + " transitions."),
                             List.of("Inside: there is no Spot \"N,9\"."),
                             List.of());
         }
@@ -133,9 +160,16 @@ class ImportTest {
     @Test
     void aChangeOfOneLanguageLeavesTheOthers() throws Exception {
         try (var marina = harness("merge")) {
-            marina.create("Spot", "area", "N", "place", 1L,
-                    "name", Map.of("en", "E", "de", "D"),
-                    "fee", Map.of("value", 5L, "currency", "USD"));
+            marina.create(
+                    "Spot",
+                    "area",
+                    "N",
+                    "place",
+                    1L,
+                    "name",
+                    Map.of("en", "E", "de", "D"),
+                    "fee",
+                    Map.of("value", 5L, "currency", "USD"));
 
             marina.change("Spot", "N,1", "name", Map.of("en", "E2"), "fee", Map.of("value", 6L));
             assertThat(marina.text("Spot", "N,1", "name")).isEqualTo("{en=E2, de=D}");
@@ -159,12 +193,14 @@ class ImportTest {
             assertThat(found(marina, "inside != \"a\\\\,b,1\"")).containsExactly(1L, 3L, 4L);
             assertThat(found(marina, "inside in (\"a\\\\,b,1\", \"N,2\")")).containsExactly(2L, 3L);
             assertThat(found(marina, "inside = \"nonsense\"")).isEmpty();
-            assertThat(found(marina, "not(inside = \"N,2\") and inside != null")).containsExactly(2L);
+            assertThat(found(marina, "not(inside = \"N,2\") and inside != null"))
+                    .containsExactly(2L);
         }
     }
 
     private static List<Object> found(Harness marina, String filter) {
-        return marina.engine.records()
+        return marina.engine
+                .records()
                 .read((live, session) -> {
                     var type = live.release().object("Spot");
                     var tree = live.release().everythingOf(type);
@@ -177,8 +213,17 @@ class ImportTest {
                                     .condition();
                     var query =
                             new sandpiper.engine.read.Query(
-                                    type, tree, condition, null, List.of(), false, null, 0, 50,
-                                    false, sandpiper.engine.read.Query.Retired.WITHOUT);
+                                    type,
+                                    tree,
+                                    condition,
+                                    null,
+                                    List.of(),
+                                    false,
+                                    null,
+                                    0,
+                                    50,
+                                    false,
+                                    sandpiper.engine.read.Query.Retired.WITHOUT);
                     return engineValues(marina, live, session, query);
                 });
     }

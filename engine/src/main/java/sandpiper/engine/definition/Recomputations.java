@@ -33,9 +33,9 @@ public final class Recomputations implements AutoCloseable {
     private static final int MOST_FAILURES = 5;
 
     /**
-     * Raised whenever the service learns to work formulas out better than it stored them: a file
-     * of an earlier revision gets all of them worked out once more. 2: formulas that mix what
-     * refers to a record with what is its own.
+     * Raised whenever the service learns to work formulas out better than it stored them: a file of
+     * an earlier revision gets all of them worked out once more. 2: formulas that mix what refers
+     * to a record with what is its own.
      */
     private static final int REVISION = 2;
 
@@ -73,22 +73,25 @@ public final class Recomputations implements AutoCloseable {
                 return;
             }
         }
-        writer.submit(transaction -> {
-                    var now = live.get();
-                    var begun =
-                            storage.recomputations().all(transaction).stream()
-                                    .map(Open::formula)
-                                    .toList();
-                    now.release().objects().stream()
-                            .flatMap(object -> now.logic().of(object).formulas().stream())
-                            .filter(formula -> !formula.field().onRead())
-                            .filter(formula -> !begun.contains(formula.written()))
-                            .forEach(formula ->
-                                    storage.recomputations()
-                                            .put(transaction, new Open(formula.written(), 0)));
-                    storage.recomputations().revised(transaction, REVISION);
-                    return true;
-                })
+        writer.submit(
+                        transaction -> {
+                            var now = live.get();
+                            var begun =
+                                    storage.recomputations().all(transaction).stream()
+                                            .map(Open::formula)
+                                            .toList();
+                            now.release().objects().stream()
+                                    .flatMap(object -> now.logic().of(object).formulas().stream())
+                                    .filter(formula -> !formula.field().onRead())
+                                    .filter(formula -> !begun.contains(formula.written()))
+                                    .forEach(formula ->
+                                            storage.recomputations()
+                                                    .put(
+                                                            transaction,
+                                                            new Open(formula.written(), 0)));
+                            storage.recomputations().revised(transaction, REVISION);
+                            return true;
+                        })
                 .join();
     }
 

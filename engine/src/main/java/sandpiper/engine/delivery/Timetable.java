@@ -23,12 +23,12 @@ import sandpiper.engine.port.ScheduleStorage.Progress;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
-import sandpiper.model.release.KeyText;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.engine.write.Writer;
 import sandpiper.logic.run.Evaluation;
 import sandpiper.logic.run.RecordSource;
 import sandpiper.model.logic.CompiledSchedule;
+import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ScheduleDefinition.Time;
 
 /**

@@ -18,7 +18,9 @@ public interface RecomputationStorage {
     /** Notes how far one has come; one that was not there begins. */
     void put(Transaction transaction, Open open);
 
-    /** The revision of the service that formulas were last worked out by; 0 when it is not known. */
+    /**
+     * The revision of the service that formulas were last worked out by; 0 when it is not known.
+     */
     int revision(Session session);
 
     /** Notes that all formulas are, or will be, worked out by a revision of the service. */

@@ -1,10 +1,10 @@
 package sandpiper.engine.read;
 
-import sandpiper.model.release.KeyText;
 import java.util.Optional;
 import java.util.UUID;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.Session;
+import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ObjectType;
 
 /** Finds a record by what stands in an address: its natural key or its public id. */

@@ -15,12 +15,12 @@ import sandpiper.engine.command.Request;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.StoredRecord;
 import sandpiper.engine.port.Transaction;
-import sandpiper.model.release.KeyText;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.run.BudgetException;
 import sandpiper.model.logic.CompiledFunction;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Removal;
 import sandpiper.model.release.Standard;
@@ -150,7 +150,8 @@ final class CommandRun {
         if (refusal != null) {
             return refusal;
         }
-        var input = InputReader.read(
+        var input =
+                InputReader.read(
                         live.release(),
                         object,
                         writable,
@@ -369,8 +370,7 @@ final class CommandRun {
 
     /** Totals take leave of a record as if it were retired, and then it goes for good. */
     private Outcome delete(RecordState there, StoredRecord stored) {
-        var referrer = live.records()
-                        .referrer(transaction, there.object(), stored.number(), false);
+        var referrer = live.records().referrer(transaction, there.object(), stored.number(), false);
         if (referrer.isPresent()) {
             var by = referrer.get();
             return Outcome.Refused.because(

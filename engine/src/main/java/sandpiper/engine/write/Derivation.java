@@ -19,10 +19,10 @@ import sandpiper.engine.trace.Tracer;
 import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.RecordValue;
 import sandpiper.logic.value.ValueText;
-import sandpiper.model.release.Codec;
 import sandpiper.model.logic.Formula;
 import sandpiper.model.logic.Hop;
 import sandpiper.model.logic.Watch;
+import sandpiper.model.release.Codec;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Part;
 import sandpiper.model.type.FieldType;
@@ -269,8 +269,7 @@ final class Derivation {
                                                         before[field.index()],
                                                         record.slots().get(field)))
                                 || formula.ownParts().stream()
-                                        .anyMatch(part ->
-                                                record.partStamp(part) > known.partStamp);
+                                        .anyMatch(part -> record.partStamp(part) > known.partStamp);
                 if (hit) {
                     markDirty(record, formula);
                 }

@@ -117,8 +117,7 @@ final class InputApplier {
     }
 
     /** A state comes by transitions; only data from elsewhere brings one along. */
-    private boolean mayHaveState(
-            RecordState record, Field field, Given given, List<Object> at) {
+    private boolean mayHaveState(RecordState record, Field field, Given given, List<Object> at) {
         var lifecycle = Objects.requireNonNull(record.object().lifecycle());
         if (!record.isNew()) {
             refuse(
@@ -295,9 +294,7 @@ final class InputApplier {
         if (reason == null || isSame(record, part, items)) {
             return false;
         }
-        unit.add(
-                record,
-                new Fault(List.of(part.name()), RecordCode.READ_ONLY_NOW, reason));
+        unit.add(record, new Fault(List.of(part.name()), RecordCode.READ_ONLY_NOW, reason));
         return true;
     }
 

@@ -90,8 +90,7 @@ final class Lifecycles {
             return taken(record);
         }
         var state =
-                String.valueOf(
-                        record.slots().get(record.object().fields().get(lifecycle.field())));
+                String.valueOf(record.slots().get(record.object().fields().get(lifecycle.field())));
         var names = new ArrayList<>(taken(record));
         lifecycle.transitions().stream()
                 .filter(one -> one.to().equals(state))

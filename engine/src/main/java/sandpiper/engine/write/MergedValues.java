@@ -68,8 +68,7 @@ final class MergedValues {
         return merged;
     }
 
-    private static @Nullable Object over(
-            Field field, @Nullable Object stored, Map<?, ?> members) {
+    private static @Nullable Object over(Field field, @Nullable Object stored, Map<?, ?> members) {
         if (field.isReference()
                 || stored == null
                 || !(field.type().write(stored) instanceof Map<?, ?> there)) {

@@ -55,7 +55,8 @@ final class Raised {
             throw new BudgetException(
                     "This raises more than %,d events and was stopped.".formatted(MOST_EVENTS));
         }
-        var plain = new PlainValues(
+        var plain =
+                new PlainValues(
                         workspace.evaluation().zone(),
                         about == null ? Rounding.HALF_UP : about.object().rounding());
         var data = new LinkedHashMap<String, @Nullable Object>();

@@ -122,7 +122,8 @@ public final class Recomputation {
     }
 
     private void run(Formula formula, ObjectType object, List<Long> numbers) {
-        var origin = new Origin(actor, "release", false, true, object.zone(), UnitOfWork.newId(), 0);
+        var origin =
+                new Origin(actor, "release", false, true, object.zone(), UnitOfWork.newId(), 0);
         var unit = new UnitOfWork(live, transaction, origin, outbox, now, Tracer.off());
         for (var number : numbers) {
             unit.derivation().markDirty(unit.load(object, number), formula);

@@ -175,8 +175,7 @@ public final class RecordWrites {
                                 TraceStep.Kind.REFUSED,
                                 fault.message(),
                                 String.join(
-                                        ".",
-                                        fault.path().stream().map(Object::toString).toList()),
+                                        ".", fault.path().stream().map(Object::toString).toList()),
                                 fault.code().id()));
         return new Outcome.Refused(
                 refused.reason(), refused.faults(), trace(request, what, "refused", tracer));

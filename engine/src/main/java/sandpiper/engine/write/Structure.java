@@ -7,10 +7,10 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.RecordCode;
-import sandpiper.model.release.KeyText;
 import sandpiper.logic.Quoted;
 import sandpiper.model.Names;
 import sandpiper.model.release.Field;
+import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ObjectType;
 
 /** Checks what every record needs whatever its rules: required fields, keys, unique values. */

@@ -350,8 +350,9 @@ final class UnitOfWork implements Workspace.Settler {
                                                         ? by.object().label()
                                                         : by.object().plural(),
                                                 object.whenUsed() == WhenUsed.ASK
-                                                        ? "; it is retired when you say that this is"
-                                                                + " meant (Sandpiper-Confirm: in-use)."
+                                                        ? "; it is retired when you say that this"
+                                                                + " is meant (Sandpiper-Confirm:"
+                                                                + " in-use)."
                                                         : " and cannot be retired.")))
                 .orElse(null);
     }
@@ -542,7 +543,9 @@ final class UnitOfWork implements Workspace.Settler {
         }
     }
 
-    /** Stores everything for good; a refusal when that takes more than it may, else {@code null}. */
+    /**
+     * Stores everything for good; a refusal when that takes more than it may, else {@code null}.
+     */
     Outcome.@Nullable Refused stored() {
         try {
             store();

@@ -3,7 +3,6 @@ package sandpiper.engine.access;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
-import java.util.Set;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import sandpiper.model.release.ResourceType.Operation;

@@ -81,7 +81,10 @@ final class Calls {
         var argumentNames = argumentNames(arguments);
         LogicType result = Simple.ANY;
         if (function instanceof Term.BuiltinValue(var builtin, _, _)) {
-            return builtin(builtin, new Expr.Call(builtin.name(), function.span(), arguments, span), scope);
+            return builtin(
+                    builtin,
+                    new Expr.Call(builtin.name(), function.span(), arguments, span),
+                    scope);
         }
         if (function.type() instanceof LogicType.FunctionOf(var parameters, var names, var type)) {
             result = type;
@@ -263,9 +266,7 @@ final class Calls {
         }
         if (builtin.name().equals("count")) {
             var type = terms.getFirst().type();
-            if (!type.isOpen()
-                    && !(type instanceof LogicType.ListOf)
-                    && type != Simple.NOTHING) {
+            if (!type.isOpen() && !(type instanceof LogicType.ListOf) && type != Simple.NOTHING) {
                 checking.warn(
                         LogicCode.WRONG_ARGUMENTS,
                         terms.getFirst().span(),

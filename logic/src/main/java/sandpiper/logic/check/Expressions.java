@@ -434,7 +434,8 @@ final class Expressions {
             checkRun(domain);
             checkRun(end);
         }
-        var type = domain.type() instanceof LogicType.RangeOf(var of) ? of : domain.type().itemType();
+        var type =
+                domain.type() instanceof LogicType.RangeOf(var of) ? of : domain.type().itemType();
         var local = checking.local(iterator.name(), type, iterator.nameSpan());
         inside.put(iterator.name(), local);
         checking.meanings().put(iterator.nameSpan(), local);
@@ -581,8 +582,7 @@ final class Expressions {
             checking.error(
                     LogicCode.MIXED_UNITS,
                     term.span(),
-                    "This must be %s, but is %s."
-                            .formatted(wanted.described(), type.described()));
+                    "This must be %s, but is %s.".formatted(wanted.described(), type.described()));
         }
         if (wanted instanceof LogicType.ChoiceOf) {
             comparisons.checkChoice(new Term.Local(-1, name, wanted, term.span()), term);

@@ -112,8 +112,8 @@ final class Names {
     }
 
     /**
-     * Whether a built-in function stands where its result is meant, as in {@code due < today};
-     * says so.
+     * Whether a built-in function stands where its result is meant, as in {@code due < today}; says
+     * so.
      */
     static boolean isUncalled(Term term, Checking checking) {
         if (!(term instanceof Term.BuiltinValue(var function, _, var span))) {

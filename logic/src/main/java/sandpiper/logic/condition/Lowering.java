@@ -296,8 +296,7 @@ final class Lowering {
         return operator == Operator.EQUAL ? same : new Condition.Not(same);
     }
 
-    private static Operand.Field member(
-            Operand.Field reference, RecordType record, String name) {
+    private static Operand.Field member(Operand.Field reference, RecordType record, String name) {
         var path = new ArrayList<>(reference.path());
         path.add(name);
         return new Operand.Field(path, record.member(name).orElseThrow().type(), reference.span());

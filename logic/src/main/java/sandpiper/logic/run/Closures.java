@@ -40,11 +40,7 @@ final class Closures {
 
     /** A function with the places it saw when it was written down. */
     private record Closure(
-            List<String> parameters,
-            List<LogicType> declared,
-            int[] slots,
-            Op body,
-            Frame captured)
+            List<String> parameters, List<LogicType> declared, int[] slots, Op body, Frame captured)
             implements FunctionValue {
         @Override
         public Object call(List<Object> arguments) {

@@ -28,9 +28,7 @@ final class Instances {
         if (value == Nothing.NULL || wanted == LogicType.Simple.ANY || isOf(value, wanted)) {
             return value;
         }
-        if (value instanceof List<?> list
-                && list.size() == 1
-                && isOf(list.getFirst(), wanted)) {
+        if (value instanceof List<?> list && list.size() == 1 && isOf(list.getFirst(), wanted)) {
             return list.getFirst();
         }
         if (wanted instanceof LogicType.ListOf(var item) && isOf(value, item)) {

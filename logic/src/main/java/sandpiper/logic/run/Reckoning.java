@@ -7,7 +7,6 @@ import java.math.RoundingMode;
 import java.time.DateTimeException;
 import java.time.Duration;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
 import sandpiper.logic.syntax.ArithmeticOperator;
 import sandpiper.logic.value.Amount;
 import sandpiper.logic.value.Decimal;

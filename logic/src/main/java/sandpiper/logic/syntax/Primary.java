@@ -489,8 +489,7 @@ final class Primary {
             tokens.expect("->");
             result = type();
         }
-        return new TypeName.OfFunction(
-                parameters, result, start.span().to(tokens.last().span()));
+        return new TypeName.OfFunction(parameters, result, start.span().to(tokens.last().span()));
     }
 
     private Expr find() {

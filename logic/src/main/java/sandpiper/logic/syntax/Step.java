@@ -32,8 +32,8 @@ public sealed interface Step {
     /**
      * {@code for each x in e ... end}.
      *
-     * @param last where a run of whole numbers or days ends, as in {@code 1..3}; {@code null} for
-     *     a list
+     * @param last where a run of whole numbers or days ends, as in {@code 1..3}; {@code null} for a
+     *     list
      */
     record ForEach(
             String name, Span nameSpan, Expr list, @Nullable Expr last, List<Step> steps, Span span)

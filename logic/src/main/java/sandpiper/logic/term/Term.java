@@ -160,11 +160,7 @@ public sealed interface Term {
      * @param declared the types written behind its parameters; {@link Simple#ANY} for none
      */
     record FunctionOf(
-            List<Local> parameters,
-            List<LogicType> declared,
-            Term body,
-            LogicType type,
-            Span span)
+            List<Local> parameters, List<LogicType> declared, Term body, LogicType type, Span span)
             implements Term {}
 
     /** A built-in function as a value, to be handed on or called by another name. */

@@ -209,9 +209,7 @@ public final class Decimal implements Comparable<Decimal> {
         return of(big().movePointRight(places));
     }
 
-    /**
-     * The unscaled digits at a scale, rounded, or nothing when they do not fit a long.
-     */
+    /** The unscaled digits at a scale, rounded, or nothing when they do not fit a long. */
     public java.util.OptionalLong unscaled(int at, RoundingMode rounding) {
         if (large == null) {
             if (scale == at) {

@@ -14,8 +14,7 @@ import org.jspecify.annotations.Nullable;
  * @param later the offset when the clock shows this time twice, as in the night in autumn, and the
  *     second is meant; otherwise {@code null}
  */
-public record Moment(
-        LocalDateTime local, @Nullable ZoneId zone, @Nullable ZoneOffset later) {
+public record Moment(LocalDateTime local, @Nullable ZoneId zone, @Nullable ZoneOffset later) {
     /** The first of two when the clock shows this time twice. */
     public Moment(LocalDateTime local, @Nullable ZoneId zone) {
         this(local, zone, null);

@@ -172,12 +172,9 @@ final class FieldReader {
     private FieldType type(String name, TypeKeyword keyword, YamlNode.Mapping definition) {
         return switch (keyword) {
             case TEXT -> text(name, definition);
-            case EMAIL ->
-                    TextType.email(length(definition, TextType.email()));
-            case PHONE ->
-                    TextType.phone(length(definition, TextType.phone()));
-            case WEB_ADDRESS ->
-                    TextType.webAddress(length(definition, TextType.webAddress()));
+            case EMAIL -> TextType.email(length(definition, TextType.email()));
+            case PHONE -> TextType.phone(length(definition, TextType.phone()));
+            case WEB_ADDRESS -> TextType.webAddress(length(definition, TextType.webAddress()));
             case INTEGER -> NumberType.integer();
             case DECIMAL, PERCENT ->
                     new NumberType(keyword, Source.whole(definition, "scale", USUAL_SCALE), null);

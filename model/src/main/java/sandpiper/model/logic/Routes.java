@@ -34,8 +34,7 @@ final class Routes {
      *
      * @param field {@code null} for the line items of the part as such: which there are
      */
-    record Reading(
-            ObjectType object, @Nullable Part part, @Nullable Field field, List<Hop> route) {
+    record Reading(ObjectType object, @Nullable Part part, @Nullable Field field, List<Hop> route) {
         /** Whether it is read on the record itself, or on its own line items. */
         boolean isOwn() {
             return route.stream().allMatch(hop -> hop instanceof Hop.Into);

@@ -30,7 +30,8 @@ final class Shares {
                                 .ifPresent(total -> {
                                     totals.add(total);
                                     covered.add(aggregate);
-                                    total.others().forEach(other -> readOtherwise.add(other.object()));
+                                    total.others()
+                                            .forEach(other -> readOtherwise.add(other.object()));
                                 });
                     }
                 });

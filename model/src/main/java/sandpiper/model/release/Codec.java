@@ -81,8 +81,7 @@ public final class Codec {
      * The stored form of a value that logic came to, or why it cannot be stored. Numbers are
      * rounded to the field's decimal places.
      */
-    public static Intake toStored(
-            FieldType type, Object value, ZoneId zone, Rounding rounding) {
+    public static Intake toStored(FieldType type, Object value, ZoneId zone, Rounding rounding) {
         return switch (type) {
             case NumberType number -> number(number, value, rounding.mode());
             case MoneyType money -> money(money, value, rounding.mode());

@@ -86,7 +86,8 @@ public sealed interface ModelMember extends Member {
                     ? object.fields()
                     : object.parts().stream()
                             .map(Part::fields)
-                            .filter(fields -> fields.find(field.name()).filter(field::equals).isPresent())
+                            .filter(fields ->
+                                    fields.find(field.name()).filter(field::equals).isPresent())
                             .findFirst()
                             .orElse(object.fields());
         }

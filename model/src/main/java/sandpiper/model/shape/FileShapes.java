@@ -110,22 +110,28 @@ final class FileShapes {
                             key(
                                     "removal",
                                     "Whether records are retired (the default), deleted, or"
-                                            + " neither; { retire: refuse } says what happens to one"
-                                            + " that others use.",
-                                    new Shape.Either(List.of(
-                                            new Shape.Word(List.of("retire", "delete", "none")),
-                                            new Shape.Keys(
-                                                    List.of(
-                                                            needed(
-                                                                    "retire",
-                                                                    "Retires records. One that others"
-                                                                            + " use is refused, taken"
-                                                                            + " when whoever asks says"
-                                                                            + " so (ask, the default),"
-                                                                            + " or taken freely.",
-                                                                    new Shape.Word(
-                                                                            WhenUsed
-                                                                                    .allWritten()))))))),
+                                        + " neither; { retire: refuse } says what happens to one"
+                                        + " that others use.",
+                                    new Shape.Either(
+                                            List.of(
+                                                    new Shape.Word(
+                                                            List.of("retire", "delete", "none")),
+                                                    new Shape.Keys(
+                                                            List.of(
+                                                                    needed(
+                                                                            "retire",
+                                                                            "Retires records. One"
+                                                                                + " that others use"
+                                                                                + " is refused,"
+                                                                                + " taken when"
+                                                                                + " whoever asks"
+                                                                                + " says so (ask,"
+                                                                                + " the default),"
+                                                                                + " or taken"
+                                                                                + " freely.",
+                                                                            new Shape.Word(
+                                                                                    WhenUsed
+                                                                                            .allWritten()))))))),
                             needed(
                                     "fields",
                                     "The fields of a record.",

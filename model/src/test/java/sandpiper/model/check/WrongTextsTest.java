@@ -215,8 +215,7 @@ class WrongTextsTest {
         }
     }
 
-    private static void others(
-            String text, String word, int start, int end, List<Wrong> into) {
+    private static void others(String text, String word, int start, int end, List<Wrong> into) {
         var own =
                 KINDS.entrySet().stream()
                         .filter(kind -> kind.getValue().contains(word))
@@ -264,7 +263,8 @@ class WrongTextsTest {
     private static void arguments(String text, int from, List<Wrong> into) {
         var calls =
                 Pattern.compile(
-                                "(string length|round half up|modulo|starts with|upper case|substring|duration|not|today)\\(")
+                                "(string length|round half up|modulo|starts with|upper"
+                                        + " case|substring|duration|not|today)\\(")
                         .matcher(text);
         for (boolean found = calls.find(from); found; found = calls.find()) {
             int open = calls.end();
@@ -277,8 +277,11 @@ class WrongTextsTest {
                             swap(text, open, close, given.isEmpty() ? "5" : given + ", 5, 5, 5")));
             if (!given.isEmpty()) {
                 into.add(new Wrong("argument", text, swap(text, open, close, "")));
-                into.add(new Wrong("argument", text, swap(text, open, close, "@\"2026-05-01\", [1]")));
-                into.add(new Wrong("argument", text, swap(text, open, close, "nonsense: " + given)));
+                into.add(
+                        new Wrong(
+                                "argument", text, swap(text, open, close, "@\"2026-05-01\", [1]")));
+                into.add(
+                        new Wrong("argument", text, swap(text, open, close, "nonsense: " + given)));
             }
         }
     }

@@ -25,8 +25,8 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
-import sandpiper.engine.access.ObjectGrant.Action;
 import sandpiper.engine.access.Duty;
+import sandpiper.engine.access.ObjectGrant.Action;
 import sandpiper.engine.command.Leave;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
@@ -311,8 +311,7 @@ class RecordController {
                 engine.records()
                         .write(
                                 live -> {
-                                    var access =
-                                            RecordAccess.of(actor, live, object(live, object));
+                                    var access = RecordAccess.of(actor, live, object(live, object));
                                     return access.request(command.apply(access), via, traced)
                                             .with(leave);
                                 },
@@ -378,8 +377,8 @@ class RecordController {
         if (whole && !actor.has(Duty.OPERATE)) {
             throw new ProblemException(
                     HttpStatus.FORBIDDEN,
-                    "States, numbers and read-only fields are taken over only from somebody with the"
-                            + " duty operate.");
+                    "States, numbers and read-only fields are taken over only from somebody with"
+                            + " the duty operate.");
         }
         var requests = new ArrayList<Function<LiveRelease, Request>>();
         for (var item : items) {

@@ -92,8 +92,7 @@ final class ChangeRun {
         return answered;
     }
 
-    void answer(
-            Change change, Outcome outcome, @Nullable Answer made, ODataResponse response) {
+    void answer(Change change, Outcome outcome, @Nullable Answer made, ODataResponse response) {
         switch (outcome) {
             case Outcome.Refused refused -> {
                 var set = change.set();

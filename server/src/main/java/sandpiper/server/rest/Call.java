@@ -95,7 +95,8 @@ final class Call {
                         ? done.id().toString()
                         : live.records()
                                 .keyOf(session, object, done.number())
-                                .map(values -> sandpiper.model.release.KeyText.write(object, values))
+                                .map(values ->
+                                        sandpiper.model.release.KeyText.write(object, values))
                                 .orElse(done.id().toString());
         return base + "/" + UriUtils.encode(key, StandardCharsets.UTF_8);
     }

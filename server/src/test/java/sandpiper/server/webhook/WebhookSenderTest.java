@@ -28,10 +28,10 @@ import org.junit.jupiter.api.RepeatedTest;
 import org.junit.jupiter.api.RepetitionInfo;
 import sandpiper.engine.Engine;
 import sandpiper.engine.delivery.Deliveries;
-import sandpiper.engine.port.EventStorage.Delivered;
 import sandpiper.engine.event.Delivery;
 import sandpiper.engine.event.Event;
 import sandpiper.engine.event.Webhook;
+import sandpiper.engine.port.EventStorage.Delivered;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.model.release.Release;
 import sandpiper.server.security.Seal;
@@ -73,8 +73,7 @@ class WebhookSenderTest {
         when(deliveries.webhooks()).thenReturn(List.of(webhook));
         when(deliveries.nextForWebhooks()).thenReturn(Optional.empty());
         when(deliveries.delivery(anyLong()))
-                .thenAnswer(asked ->
-                        Optional.ofNullable(stored.get(asked.<Long>getArgument(0))));
+                .thenAnswer(asked -> Optional.ofNullable(stored.get(asked.<Long>getArgument(0))));
         when(deliveries.dueForWebhooks(anyInt()))
                 .thenAnswer(_ -> {
                     var due =
@@ -89,19 +88,20 @@ class WebhookSenderTest {
                     Thread.sleep(random.nextInt(4));
                     return due;
                 });
-        doAnswer(told -> {
-                    Delivery before = told.getArgument(0);
-                    boolean delivered = told.getArgument(2);
-                    @Nullable Instant next = told.getArgument(3);
-                    noted.computeIfAbsent(before.number(), _ -> new AtomicInteger())
-                            .incrementAndGet();
-                    stored.computeIfPresent(
-                            before.number(),
-                            (_, one) ->
-                                    new Delivered(
-                                            after(before, delivered, next), one.event()));
-                    return null;
-                })
+        doAnswer(
+                        told -> {
+                            Delivery before = told.getArgument(0);
+                            boolean delivered = told.getArgument(2);
+                            @Nullable Instant next = told.getArgument(3);
+                            noted.computeIfAbsent(before.number(), _ -> new AtomicInteger())
+                                    .incrementAndGet();
+                            stored.computeIfPresent(
+                                    before.number(),
+                                    (_, one) ->
+                                            new Delivered(
+                                                    after(before, delivered, next), one.event()));
+                            return null;
+                        })
                 .when(deliveries)
                 .tried(any(), any(), anyBoolean(), any());
         return deliveries;
@@ -173,7 +173,8 @@ class WebhookSenderTest {
                             : WebhookClient.Sent.failed("no");
                 });
         var seal = mock(Seal.class);
-        when(seal.open(anyString())).thenReturn(Optional.of("whsec_" + "MfKQ9r8GKYqrTwjUPD8ILPZIo2LaLaSw"));
+        when(seal.open(anyString()))
+                .thenReturn(Optional.of("whsec_" + "MfKQ9r8GKYqrTwjUPD8ILPZIo2LaLaSw"));
         var live = mock(LiveRelease.class);
         when(live.release()).thenReturn(Release.EMPTY);
         var engine = mock(Engine.class);

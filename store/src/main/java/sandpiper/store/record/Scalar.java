@@ -42,8 +42,7 @@ sealed interface Scalar {
     record Choice(Predicate when, Scalar then, Scalar otherwise) implements Scalar {}
 
     /** Rounded by a divisor, and nothing when larger than a field can hold. */
-    record Fitted(Scalar scalar, long divisor, Rounding rounding, long largest)
-            implements Scalar {}
+    record Fitted(Scalar scalar, long divisor, Rounding rounding, long largest) implements Scalar {}
 
     /**
      * A total over the rows of another table.

@@ -77,7 +77,9 @@ final class ScalarSql {
                     case DOWN -> "0";
                 };
         var rounded =
-                ("n / %1$d + case when " + due + " then case when n < 0 then -1 else 1 end else 0"
+                ("n / %1$d + case when "
+                                + due
+                                + " then case when n < 0 then -1 else 1 end else 0"
                                 + " end")
                         .formatted(fitted.divisor());
         return expression(

@@ -239,9 +239,10 @@ public final class SqlRecords implements RecordStorage {
                                                             Tables.quoted(Tables.NUMBER)),
                                     (part == null ? "r." : "i.")
                                             + Tables.quoted(inverse.field().name()),
-                                    inUse ? " and r." + Tables.quoted(Tables.RETIRED) + " = 0" : "");
-            long count =
-                    SqlSession.of(session).number(sql, number, self ? 1L : 0L, number);
+                                    inUse
+                                            ? " and r." + Tables.quoted(Tables.RETIRED) + " = 0"
+                                            : "");
+            long count = SqlSession.of(session).number(sql, number, self ? 1L : 0L, number);
             if (count > 0) {
                 return Optional.of(new Referrer(inverse.from(), count));
             }

@@ -128,7 +128,10 @@ final class Model {
 
         /** The name of those that refer to a record by this field, on the record's side. */
         String inverse() {
-            return "of" + owner.name() + (ofLine ? "Line" : "") + name.toUpperCase(java.util.Locale.ROOT);
+            return "of"
+                    + owner.name()
+                    + (ofLine ? "Line" : "")
+                    + name.toUpperCase(java.util.Locale.ROOT);
         }
 
         String yaml() {
@@ -238,9 +241,12 @@ final class Model {
 
     Map<String, String> files() {
         var files = new LinkedHashMap<String, String>();
-        files.put("marina/package.yaml", "package: marina\nversion: 1.0\nlanguages: [en, de]\nrounding: %s\n".formatted(rounding.written()));
-        objects.forEach(object ->
-                files.put("marina/objects/" + object.name() + ".yaml", yaml(object)));
+        files.put(
+                "marina/package.yaml",
+                "package: marina\nversion: 1.0\nlanguages: [en, de]\nrounding: %s\n"
+                        .formatted(rounding.written()));
+        objects.forEach(
+                object -> files.put("marina/objects/" + object.name() + ".yaml", yaml(object)));
         return files;
     }
 
@@ -255,8 +261,7 @@ final class Model {
                                 + "  place: { type: integer, required: true }\n"
                         : "  code: { type: text, length: 20, required: true }\n");
         object.fields()
-                .forEach(field ->
-                        text.append("  %s: %s\n".formatted(field.name(), field.yaml())));
+                .forEach(field -> text.append("  %s: %s\n".formatted(field.name(), field.yaml())));
         var followed = object.followed();
         if (followed != null) {
             text.append("  seen: { type: %s }\n".formatted(followed.kind().written));
@@ -268,14 +273,16 @@ final class Model {
                             text.append("      %s: %s\n".formatted(field.name(), field.yaml())));
         }
         if (followed != null) {
-            text.append("rules:\n  follow:\n    on: create or change of %s\n"
-                    .formatted(followed.name()));
+            text.append(
+                    "rules:\n  follow:\n    on: create or change of %s\n"
+                            .formatted(followed.name()));
             text.append("    then: set seen = %s\n".formatted(followed.name()));
         }
         var bounded = object.bounded();
         if (bounded != null) {
-            text.append("checks:\n  - that: '%s = null or %s < %d'\n    say: Too much.\n"
-                    .formatted(bounded.name(), bounded.name(), BOUND));
+            text.append(
+                    "checks:\n  - that: '%s = null or %s < %d'\n    say: Too much.\n"
+                            .formatted(bounded.name(), bounded.name(), BOUND));
         }
         functions(object, text);
         return text.toString();
@@ -293,8 +300,7 @@ final class Model {
     private void functions(ObjectSpec object, StringBuilder text) {
         var last = object.derived().isEmpty() ? null : object.derived().getLast();
         text.append("functions:\n");
-        var returns =
-                last == null ? "integer" : "{ type: %s }".formatted(last.kind().written);
+        var returns = last == null ? "integer" : "{ type: %s }".formatted(last.kind().written);
         var result = last == null ? "size" : last.name();
         text.append(
                 """

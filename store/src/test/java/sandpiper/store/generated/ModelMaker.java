@@ -18,12 +18,27 @@ final class ModelMaker {
     private static final List<String> NAMES = List.of("Pier", "Berth", "Vessel", "Stay", "Buoy");
     private static final List<Kind> FURTHER =
             List.of(
-                    Kind.DATE, Kind.AMOUNT, Kind.PERCENT, Kind.MONEY, Kind.LOCALISED, Kind.CHOICE,
-                    Kind.TIME, Kind.MOMENT, Kind.DURATION, Kind.EMAIL, Kind.PHONE, Kind.ADDRESS,
+                    Kind.DATE,
+                    Kind.AMOUNT,
+                    Kind.PERCENT,
+                    Kind.MONEY,
+                    Kind.LOCALISED,
+                    Kind.CHOICE,
+                    Kind.TIME,
+                    Kind.MOMENT,
+                    Kind.DURATION,
+                    Kind.EMAIL,
+                    Kind.PHONE,
+                    Kind.ADDRESS,
                     Kind.UUID);
     private static final List<Kind> DERIVED =
             List.of(
-                    Kind.INTEGER, Kind.FINE, Kind.DECIMAL, Kind.BOOLEAN, Kind.TEXT, Kind.DATE,
+                    Kind.INTEGER,
+                    Kind.FINE,
+                    Kind.DECIMAL,
+                    Kind.BOOLEAN,
+                    Kind.TEXT,
+                    Kind.DATE,
                     Kind.AMOUNT);
     private static final List<String> TOTALS = List.of("sum", "count", "max", "min", "mean");
 
@@ -31,7 +46,12 @@ final class ModelMaker {
 
     /** Where an expression stands: what is nearest, and what the whole is about. */
     private record Scope(
-            ObjectSpec near, boolean line, ObjectSpec root, boolean rootLine, boolean inFilter, int rank) {
+            ObjectSpec near,
+            boolean line,
+            ObjectSpec root,
+            boolean rootLine,
+            boolean inFilter,
+            int rank) {
         boolean sees(FieldSpec field) {
             return field.rank() < rank;
         }
@@ -74,7 +94,9 @@ final class ModelMaker {
         object.fields().add(new FieldSpec(object, false, "name", Kind.TEXT, null, -1));
         int references = index == 0 ? shape.next(2) : 1 + shape.next(2);
         for (int i = 0; i < references; i++) {
-            var to = model.objects().get(Math.floorMod(index - 1 - shape.next(4), model.objects().size()));
+            var to =
+                    model.objects()
+                            .get(Math.floorMod(index - 1 - shape.next(4), model.objects().size()));
             object.fields().add(new FieldSpec(object, false, "r" + i, Kind.REFERENCE, to, -1));
         }
         int further = shape.next(4);
@@ -89,7 +111,12 @@ final class ModelMaker {
             object.lines()
                     .add(
                             new FieldSpec(
-                                    object, true, "at", Kind.REFERENCE, shape.of(model.objects()), -1));
+                                    object,
+                                    true,
+                                    "at",
+                                    Kind.REFERENCE,
+                                    shape.of(model.objects()),
+                                    -1));
             object.lines().add(new FieldSpec(object, true, "worth", Kind.FINE, null, rank++));
         }
         for (int i = 1; i < genes.size(); i++) {
@@ -111,8 +138,7 @@ final class ModelMaker {
             choices.next(DERIVED.size());
             field.formula(formula(field, choices));
         }
-        var followed =
-                derived.stream().filter(field -> !isWorkedOutOnRead(field)).toList();
+        var followed = derived.stream().filter(field -> !isWorkedOutOnRead(field)).toList();
         if (!followed.isEmpty()) {
             object.followed(followed.getLast());
         }
@@ -154,7 +180,12 @@ final class ModelMaker {
     Node formula(FieldSpec field, Choices choices) {
         var scope =
                 new Scope(
-                        field.owner(), field.ofLine(), field.owner(), field.ofLine(), false, field.rank());
+                        field.owner(),
+                        field.ofLine(),
+                        field.owner(),
+                        field.ofLine(),
+                        false,
+                        field.rank());
         return switch (field.kind().sort) {
             case NUMBER -> number(choices, scope, 2);
             case AMOUNT -> amount(choices, scope, 2);
@@ -200,8 +231,7 @@ final class ModelMaker {
             default -> {
                 return scope.inFilter() || scope.line()
                         ? literal(choices)
-                        : new Node.CountAll(
-                                choices.of(model.objects()), null);
+                        : new Node.CountAll(choices.of(model.objects()), null);
             }
         }
     }
@@ -248,9 +278,7 @@ final class ModelMaker {
         return switch (sort) {
             case NUMBER -> literal(choices);
             case WORDS -> new Node.Words("n" + choices.next(5));
-            case FLAG ->
-                    new Node.Comparison(
-                            "<", literal(choices), literal(choices));
+            case FLAG -> new Node.Comparison("<", literal(choices), literal(choices));
             default -> throw new IllegalStateException("There is always one " + sort);
         };
     }
@@ -266,8 +294,7 @@ final class ModelMaker {
         boolean fromLine = scope.line();
         var references = new ArrayList<FieldSpec>();
         if (fromLine || choices.chance(4)) {
-            var links =
-                    among(object, fromLine, scope, field -> field.kind() == Kind.REFERENCE);
+            var links = among(object, fromLine, scope, field -> field.kind() == Kind.REFERENCE);
             if (!links.isEmpty()) {
                 var link = choices.of(links);
                 references.add(link);
@@ -312,8 +339,7 @@ final class ModelMaker {
         var from = reached;
         boolean line = lines;
         if (choices.chance(4)) {
-            var links =
-                    among(from, line, inside, field -> field.kind() == Kind.REFERENCE);
+            var links = among(from, line, inside, field -> field.kind() == Kind.REFERENCE);
             if (!links.isEmpty()) {
                 var link = choices.of(links);
                 further.add(link);
@@ -348,8 +374,7 @@ final class ModelMaker {
                         literal(choices));
             }
             case 2 -> {
-                return new Node.IsEmpty(
-                        path(choices, scope, Sort.NUMBER), choices.chance(2));
+                return new Node.IsEmpty(path(choices, scope, Sort.NUMBER), choices.chance(2));
             }
             case 3 -> {
                 return new Node.Comparison(
@@ -383,8 +408,7 @@ final class ModelMaker {
                         new Node.Spelled(total(choices, scope, 0, Sort.NUMBER)));
             }
             case 2 -> {
-                return new Node.Joined(
-                        words(choices, scope, depth - 1), new Node.Words("/"));
+                return new Node.Joined(words(choices, scope, depth - 1), new Node.Words("/"));
             }
             case 3 -> {
                 return new Node.Choice(

@@ -48,6 +48,7 @@ final class Play implements AutoCloseable {
     private Mirror mirror = new Mirror();
     private Engine engine;
     private int serial;
+
     /** Objects whose rule may be behind, since a release does not set rules off. */
     private final Set<ObjectSpec> unfollowed = new HashSet<>();
 
@@ -114,8 +115,12 @@ final class Play implements AutoCloseable {
             return;
         }
         var values = values(object, choices, false);
-        told.add("%s %s %s %s".formatted(save ? "save" : "change", object.name(), row.key(), values));
-        settle(change(object, row, values, save), after -> after.change(after.row(object, row.key()), values));
+        told.add(
+                "%s %s %s %s"
+                        .formatted(save ? "save" : "change", object.name(), row.key(), values));
+        settle(
+                change(object, row, values, save),
+                after -> after.change(after.row(object, row.key()), values));
     }
 
     private Outcome change(
@@ -134,7 +139,8 @@ final class Play implements AutoCloseable {
 
     private void move(ObjectSpec object, Choices choices) {
         var row = one(object, choices, false);
-        var links = object.fields().stream().filter(field -> field.kind() == Kind.REFERENCE).toList();
+        var links =
+                object.fields().stream().filter(field -> field.kind() == Kind.REFERENCE).toList();
         if (row == null || links.isEmpty()) {
             return;
         }
@@ -153,7 +159,10 @@ final class Play implements AutoCloseable {
         if (retired != null && choices.chance(2)) {
             told.add("restore %s %s".formatted(object.name(), retired.key()));
             settle(
-                    write(object, (_, type) -> new RecordCommand.Restore(type, retired.key()), false),
+                    write(
+                            object,
+                            (_, type) -> new RecordCommand.Restore(type, retired.key()),
+                            false),
                     after -> after.retire(after.row(object, retired.key()), false));
             return;
         }
@@ -216,7 +225,10 @@ final class Play implements AutoCloseable {
         } else {
             // Rows are kept or refused one by one; which, the simple way does not tell.
             assertRefusal(
-                    outcomes.stream().filter(one -> one instanceof Outcome.Refused).findFirst().orElseThrow(),
+                    outcomes.stream()
+                            .filter(one -> one instanceof Outcome.Refused)
+                            .findFirst()
+                            .orElseThrow(),
                     after);
             takeOver();
         }
@@ -233,7 +245,9 @@ final class Play implements AutoCloseable {
         }
         boolean lines = !object.lines().isEmpty() && choices.chance(2);
         long by = choices.next(7) - 2L;
-        told.add("call %s %s %s %d".formatted(lines ? "restock" : "bump", object.name(), row.key(), by));
+        told.add(
+                "call %s %s %s %d"
+                        .formatted(lines ? "restock" : "bump", object.name(), row.key(), by));
         var outcome =
                 write(
                         object,
@@ -250,7 +264,12 @@ final class Play implements AutoCloseable {
                 after -> {
                     var there = after.row(object, row.key());
                     if (lines) {
-                        there.lines().forEach(line -> after.set(line, "units", plus(object.lines().getFirst(), line, by)));
+                        there.lines()
+                                .forEach(line ->
+                                        after.set(
+                                                line,
+                                                "units",
+                                                plus(object.lines().getFirst(), line, by)));
                         var made = new HashMap<String, @Nullable Object>();
                         made.put("units", by);
                         after.line(there, made);
@@ -275,7 +294,13 @@ final class Play implements AutoCloseable {
                                         type,
                                         row.key(),
                                         "spawn",
-                                        Map.of("zone", "z" + number % 3, "place", (long) number, "by", by),
+                                        Map.of(
+                                                "zone",
+                                                "z" + number % 3,
+                                                "place",
+                                                (long) number,
+                                                "by",
+                                                by),
                                         null),
                         false);
         settle(
@@ -294,7 +319,12 @@ final class Play implements AutoCloseable {
             var last = object.derived().getLast();
             assertThat(plain(Objects.requireNonNull(done.result()).value()))
                     .as("what the function returned, %s", last)
-                    .isEqualTo(plain(expected(new Reckoner(mirror, model.rounding().mode()), mirror.row(object, key), last)));
+                    .isEqualTo(
+                            plain(
+                                    expected(
+                                            new Reckoner(mirror, model.rounding().mode()),
+                                            mirror.row(object, key),
+                                            last)));
         }
     }
 
@@ -320,7 +350,9 @@ final class Play implements AutoCloseable {
                                         one.followed() != null
                                                 && ModelMaker.isWorkedOutOnRead(one.followed()));
         boolean same = next.text().equals(Objects.requireNonNull(before).text());
-        if (unfit || same || new Reckoner(mirror, model.rounding().mode()).everything().isImpossible()) {
+        if (unfit
+                || same
+                || new Reckoner(mirror, model.rounding().mode()).everything().isImpossible()) {
             field.formula(Objects.requireNonNull(before));
             return;
         }
@@ -383,8 +415,7 @@ final class Play implements AutoCloseable {
                 var key =
                         object.composite()
                                 ? ((Long) Objects.requireNonNull(plain.get("place"))).intValue()
-                                : Integer.parseInt(
-                                        String.valueOf(plain.get("code")).substring(1));
+                                : Integer.parseInt(String.valueOf(plain.get("code")).substring(1));
                 var values = new HashMap<String, @Nullable Object>();
                 for (var field : object.fields()) {
                     if (!field.isDerived()) {
@@ -394,11 +425,14 @@ final class Play implements AutoCloseable {
                 var row = read.create(object, key, values);
                 var old = mirror.find(object, row.key());
                 if (old != null) {
-                    old.lines().forEach(line -> {
-                        var copied = new HashMap<String, @Nullable Object>();
-                        object.lines().forEach(field -> copied.put(field.name(), line.value(field)));
-                        read.line(row, copied);
-                    });
+                    old.lines()
+                            .forEach(line -> {
+                                var copied = new HashMap<String, @Nullable Object>();
+                                object.lines()
+                                        .forEach(field ->
+                                                copied.put(field.name(), line.value(field)));
+                                read.line(row, copied);
+                            });
                     read.retire(row, old.retired());
                 }
             }
@@ -580,7 +614,10 @@ final class Play implements AutoCloseable {
                                     sorts.stream()
                                             .map(name ->
                                                     new Query.Sort(
-                                                            new FieldPath(List.of(type.fields().get(name))),
+                                                            new FieldPath(
+                                                                    List.of(
+                                                                            type.fields()
+                                                                                    .get(name))),
                                                             false))
                                             .toList(),
                                     false,
@@ -613,7 +650,8 @@ final class Play implements AutoCloseable {
     private static String literal(@Nullable Object value) {
         return switch (value) {
             case null -> "null";
-            case BigDecimal number when number.signum() < 0 -> "-" + number.negate().toPlainString();
+            case BigDecimal number when number.signum() < 0 ->
+                    "-" + number.negate().toPlainString();
             case BigDecimal number -> number.toPlainString();
             case Boolean flag -> flag.toString();
             case java.time.LocalDate date -> "@\"" + date + "\"";

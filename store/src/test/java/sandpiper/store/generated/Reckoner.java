@@ -134,9 +134,7 @@ final class Reckoner {
                 var value = (BigDecimal) eval(number, at);
                 yield value == null
                         ? null
-                        : value.signum() == 0
-                                ? "0"
-                                : value.stripTrailingZeros().toPlainString();
+                        : value.signum() == 0 ? "0" : value.stripTrailingZeros().toPlainString();
             }
             case Node.Length(var words) -> {
                 var text = eval(words, at);
@@ -167,9 +165,7 @@ final class Reckoner {
 
     private List<Row> many(Node.Many many, At at) {
         var from =
-                follow(
-                        many.start() == Node.Start.THIS ? at.root() : at.near(),
-                        many.references());
+                follow(many.start() == Node.Start.THIS ? at.root() : at.near(), many.references());
         if (from == null) {
             return List.of();
         }
