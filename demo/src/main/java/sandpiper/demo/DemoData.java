@@ -275,6 +275,9 @@ public final class DemoData {
             var departure = arrival.plusDays(nights);
             var vessel = one(vessels);
             var state = state(i);
+            if (state.equals("Confirmed")) {
+                insure(vessel, departure.plusDays(7));
+            }
             var berth = berthFor(vessel, arrival, departure, state);
             var stay = new LinkedHashMap<String, Object>();
             stay.put("number", code("ST-2026-%06d", i + 1));
@@ -295,6 +298,13 @@ public final class DemoData {
             }
         }
         piersHavePower();
+    }
+
+    /** No stay is confirmed without it. */
+    private static void insure(Map<String, Object> vessel, LocalDate until) {
+        if (LocalDate.parse(value(vessel, "insuredUntil").toString()).isBefore(until)) {
+            vessel.put("insuredUntil", until.toString());
+        }
     }
 
     /** Charges, each tariff once; unit price and VAT come from the tariff. */

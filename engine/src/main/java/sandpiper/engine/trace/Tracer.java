@@ -2,7 +2,9 @@ package sandpiper.engine.trace;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import sandpiper.engine.trace.TraceStep.Kind;
+import sandpiper.logic.value.ValueText;
 
 /** Takes steps down while a request runs. One that is off costs a test of a flag for each step. */
 public final class Tracer {
@@ -56,6 +58,13 @@ public final class Tracer {
     public void enter(Kind kind, String title, String detail, String result) {
         step(kind, title, detail, result);
         depth++;
+    }
+
+    /** The values of names inside what was just looked at. */
+    public void names(Map<String, Object> values) {
+        depth++;
+        values.forEach((name, value) -> step(Kind.LOCAL, name, "", ValueText.literal(value)));
+        depth--;
     }
 
     public void leave() {

@@ -328,6 +328,7 @@ final class Guards {
                                     definition.name()),
                     definition.that().text(),
                     String.valueOf(holds));
+            tracer.names(check.that().names(frame));
         }
         if (holds == Boolean.TRUE) {
             return;

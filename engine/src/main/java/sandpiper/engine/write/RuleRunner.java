@@ -35,6 +35,7 @@ final class RuleRunner {
         private int stamp;
         private int partStamp;
         private boolean looked;
+        private boolean setOff;
         private int runs;
 
         /** What it saw in each field it waits for when it last looked. */
@@ -62,6 +63,23 @@ final class RuleRunner {
         return ran;
     }
 
+    /** Tells which rules of the records that were touched nothing set off, and what would have. */
+    void tellIdle() {
+        for (var record : List.copyOf(workspace.touched())) {
+            for (var rule : workspace.logic().of(record.object()).rules()) {
+                var ofRecord = marks.get(record);
+                var mark = ofRecord == null ? null : ofRecord.get(rule.definition().name());
+                if (mark == null || !mark.setOff) {
+                    tracer.step(
+                            TraceStep.Kind.RULE,
+                            title(record, rule),
+                            "Only this sets it off: " + rule.definition().on().written(),
+                            "not set off");
+                }
+            }
+        }
+    }
+
     private boolean consider(RecordState record, CompiledRule rule) {
         var mark =
                 marks.computeIfAbsent(record, _ -> new LinkedHashMap<>())
@@ -71,6 +89,7 @@ final class RuleRunner {
         mark.stamp = record.slots().stamp();
         mark.partStamp = record.partStamp();
         mark.looked = true;
+        mark.setOff |= setOff;
         if (!setOff) {
             return false;
         }
@@ -96,6 +115,7 @@ final class RuleRunner {
                         title(record, rule),
                         "when " + rule.definition().when(),
                         String.valueOf(holds));
+                tracer.names(when.names(frame));
             }
             if (holds != Boolean.TRUE) {
                 return false;

@@ -385,6 +385,9 @@ final class UnitOfWork implements Workspace.Settler {
             while (faults.isEmpty() && react()) {
                 derivation.run();
             }
+            if (tracer.isOn()) {
+                rules.tellIdle();
+            }
             derivation.faults().forEach(this::refuse);
             check();
         } catch (BudgetException e) {

@@ -44,8 +44,7 @@ final class Arithmetics {
                     case DIVIDE -> divided(a, b);
                     case POWER -> null;
                 };
-        if (type == null
-                && (Names.isUncalled(left, checking) | Names.isUncalled(right, checking))) {
+        if (type == null && Names.isUncalled(left, right, checking)) {
             return Simple.ANY;
         }
         if (type == null) {

@@ -51,7 +51,7 @@ final class Comparisons {
     }
 
     private void check(Operator operator, Term left, Term right, Span span) {
-        if (Names.isUncalled(left, checking) | Names.isUncalled(right, checking)) {
+        if (Names.isUncalled(left, right, checking)) {
             return;
         }
         var a = left.type();

@@ -127,6 +127,13 @@ final class Names {
         return true;
     }
 
+    /** Whether one of two is an uncalled function; both are looked at, so that both are told. */
+    static boolean isUncalled(Term left, Term right, Checking checking) {
+        var first = isUncalled(left, checking);
+        var second = isUncalled(right, checking);
+        return first || second;
+    }
+
     /** A function somebody named, or {@code null}. */
     @Nullable Term function(String name, Span span, Scope from) {
         for (Scope scope = from; scope != null; scope = scope.outer()) {

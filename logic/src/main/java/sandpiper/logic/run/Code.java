@@ -1,7 +1,12 @@
 package sandpiper.logic.run;
 
+import java.util.LinkedHashMap;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import sandpiper.logic.check.Setting;
 import sandpiper.logic.term.Term;
+import sandpiper.logic.term.Terms;
+import sandpiper.logic.type.LogicType;
 import sandpiper.logic.value.RecordValue;
 
 /**
@@ -78,6 +83,53 @@ public final class Code {
             op = made;
             written = true;
         }
+    }
+
+    /**
+     * The names it reads of records at hand, as they are written, each with its value; lists and
+     * what is looked at item by item are left out. For accounts: it costs more than a run.
+     */
+    public Map<String, Object> names(Frame frame) {
+        var names = new LinkedHashMap<String, Object>();
+        if (term != null) {
+            collect(term, frame, names);
+        }
+        return names;
+    }
+
+    private static void collect(Term at, Frame frame, Map<String, Object> into) {
+        switch (at) {
+            case Term.Read read -> {
+                var path = path(read);
+                if (path != null && !(read.type() instanceof LogicType.ListOf)) {
+                    into.putIfAbsent(path, Compiler.op(read).eval(frame));
+                }
+            }
+            case Term.Local local when local.slot() >= Setting.FIRST_NAME ->
+                    into.putIfAbsent(local.name(), frame.get(local.slot()));
+            // Items have values only while they are looked at.
+            case Term.Filter _,
+                    Term.Project _,
+                    Term.For _,
+                    Term.Quantified _,
+                    Term.FunctionOf _,
+                    Term.Find _ -> {}
+            default -> Terms.children(at).forEach(child -> collect(child, frame, into));
+        }
+    }
+
+    /** A path from a record at hand, as it is written; {@code null} from anything else. */
+    private static @Nullable String path(Term.Read read) {
+        return switch (read.source()) {
+            case Term.Local local when local.slot() == Setting.THIS -> read.member().name();
+            case Term.Local local when local.slot() < Setting.ITEM ->
+                    local.name() + "." + read.member().name();
+            case Term.Read inner -> {
+                var before = path(inner);
+                yield before == null ? null : before + "." + read.member().name();
+            }
+            default -> null;
+        };
     }
 
     /** Whether it runs as a class by now. */
