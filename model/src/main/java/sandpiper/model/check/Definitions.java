@@ -37,10 +37,6 @@ import sandpiper.model.yaml.YamlNode;
  * checked, and a name that is not known is reported where it is used.
  */
 public final class Definitions {
-    private static final String BY_ITSELF =
-            " The package %s is checked by itself too: what a package built on it adds is not its"
-                    + " own.";
-
     private final Map<String, String> files;
     private final List<Diagnostic> diagnostics = new ArrayList<>();
     private final Map<String, PackageType> packages = new LinkedHashMap<>();
@@ -109,7 +105,12 @@ public final class Definitions {
                         .checked(Definitions::isError).diagnostics().stream()
                                 .filter(one -> isError(one) && folder(one.file()).equals(name))
                                 .filter(one -> !whole.diagnostics().contains(one))
-                                .map(one -> one.said(one.message() + BY_ITSELF.formatted(name)))
+                                .map(
+                                        one ->
+                                                one.said(
+                                                        one.message()
+                                                                + " The package %s is checked by itself too: what a package built on it adds is not its own."
+                                                                        .formatted(name)))
                                 .forEach(found::add);
             }
         }

@@ -92,7 +92,6 @@ final class Source {
                 .orElse(List.of());
     }
 
-    /** What stands behind a key whose shape is keys with values; empty when it is absent. */
     /** A condition that stands behind a key, by itself or beside what is said of it. */
     @Nullable LogicText condition(YamlNode.Mapping mapping, String key) {
         return mapping.get(key).orElse(null) instanceof YamlNode.Mapping inner
@@ -105,6 +104,7 @@ final class Source {
         return logic(mapping(mapping, key), "say");
     }
 
+    /** What stands behind a key whose shape is keys with values; empty when it is absent. */
     static YamlNode.Mapping mapping(YamlNode.Mapping mapping, String key) {
         return mapping.get(key).orElse(null) instanceof YamlNode.Mapping inner
                 ? inner
