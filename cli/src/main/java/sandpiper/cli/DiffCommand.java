@@ -49,9 +49,7 @@ final class DiffCommand implements Callable<Integer> {
                                     diagnostic.path("message").asString()));
         }
         list(text, "Changes", preview.path("changes"));
-        list(text, "Data that would be lost", preview.path("losses"));
-        list(text, "Contracts that would break", preview.path("breaks"));
-        list(text, "In the way", preview.path("obstacles"));
+        text.append(concerns(preview));
         if (preview.path("files").isEmpty()) {
             text.append("The draft is the same as the live release.%n".formatted());
         } else if (preview.path("changes").isEmpty() && preview.path("diagnostics").isEmpty()) {
@@ -59,6 +57,15 @@ final class DiffCommand implements Callable<Integer> {
                     "%d files differ in their text only.%n"
                             .formatted(preview.path("files").size()));
         }
+        return text.toString();
+    }
+
+    /** What keeps a preview from being released as it is, as lines of text; empty when nothing. */
+    static String concerns(JsonNode preview) {
+        var text = new StringBuilder();
+        list(text, "Data that would be lost", preview.path("losses"));
+        list(text, "Contracts that would break", preview.path("breaks"));
+        list(text, "In the way", preview.path("obstacles"));
         return text.toString();
     }
 

@@ -99,9 +99,13 @@ public final class Main {
 
     private static void print(Exception e, PrintWriter err) {
         if (e instanceof RefusedException refused) {
-            err.println(refused.getMessage());
-            if (refused.errors().size() > 1 || !refused.errors().contains(refused.getMessage())) {
-                refused.errors().forEach(error -> err.println("  " + error));
+            var message = String.valueOf(refused.getMessage());
+            var errors = refused.errors();
+            // With a place in front, one error says what the message says, and where.
+            boolean same = errors.size() == 1 && errors.getFirst().endsWith(message);
+            err.println(same ? errors.getFirst() : message);
+            if (!same) {
+                errors.forEach(error -> err.println("  " + error));
             }
         } else {
             err.println(e.getMessage() == null ? e.toString() : e.getMessage());

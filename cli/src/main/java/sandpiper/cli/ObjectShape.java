@@ -15,7 +15,7 @@ import tools.jackson.databind.JsonNode;
  *
  * @param key the fields of its key; empty when it has none
  * @param languages of each localised field, by its name
- * @param parts the fields of each part, by its name
+ * @param parts the fields of each part by its name, a localised one once for each language
  * @param refersTo the objects its records and line items refer to
  */
 record ObjectShape(
@@ -54,8 +54,14 @@ record ObjectShape(
             var fields = new ArrayList<String>();
             part.path("fields")
                     .forEach(field -> {
-                        fields.add(field.path("name").asString());
-                        read(field, new LinkedHashMap<>(), refersTo);
+                        var name = field.path("name").asString();
+                        var own = new LinkedHashMap<String, List<String>>();
+                        read(field, own, refersTo);
+                        if (own.containsKey(name)) {
+                            own.get(name).forEach(one -> fields.add(name + "." + one));
+                        } else {
+                            fields.add(name);
+                        }
                     });
             parts.put(part.path("name").asString(), fields);
         }

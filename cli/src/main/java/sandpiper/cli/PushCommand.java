@@ -1,7 +1,6 @@
 package sandpiper.cli;
 
 import java.nio.file.Path;
-import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -28,32 +27,28 @@ final class PushCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        var files = PackageFiles.read(folder);
-        var pushed = connection.open().post("/manage/v1/draft/push", Map.of("files", files));
+        var client = connection.open();
+        var pushed = Pushing.push(client, folder);
+        int errors = Pushing.errors(pushed);
         var out = spec.commandLine().getOut();
-        int errors = 0;
-        for (var diagnostic : pushed.path("diagnostics")) {
-            errors += diagnostic.path("severity").asString("").equals("ERROR") ? 1 : 0;
-        }
         if (json) {
             out.println(pushed.toPrettyString());
         } else {
-            pushed.path("added").forEach(path -> out.println("added    " + path.asString()));
-            pushed.path("changed").forEach(path -> out.println("changed  " + path.asString()));
-            pushed.path("removed").forEach(path -> out.println("removed  " + path.asString()));
-            pushed.path("diagnostics")
-                    .forEach(diagnostic ->
-                            out.printf(
-                                    "%s:%d:%d: %s %s%n",
-                                    diagnostic.path("file").asString(),
-                                    diagnostic.path("line").asInt(),
-                                    diagnostic.path("column").asInt(),
-                                    diagnostic.path("code").asString(),
-                                    diagnostic.path("message").asString()));
-            out.println(
-                    errors == 0
-                            ? "The draft is in order; \"sandpiper release\" makes it live."
-                            : "The draft is kept, but has %d errors.".formatted(errors));
+            Pushing.tell(pushed, out);
+            if (errors == 0) {
+                var preview = client.get("/manage/v1/releases/preview");
+                var concerns = DiffCommand.concerns(preview);
+                out.print(concerns);
+                out.println(
+                        concerns.isEmpty()
+                                ? "The draft is in order; \"sandpiper release\" makes it live."
+                                : "The draft is in order by itself, but see above before it is"
+                                        + " released.");
+            } else {
+                out.println(
+                        "The draft is kept, but has %d %s."
+                                .formatted(errors, errors == 1 ? "error" : "errors"));
+            }
         }
         out.flush();
         return errors == 0 ? 0 : 1;

@@ -9,8 +9,9 @@ import tools.jackson.databind.JsonNode;
 
 /**
  * Records as rows of a table: a column for each field, {@code name.de} for each language of a
- * localised one, {@code charges.tariff} for a field of line items. A record with several line items
- * takes several rows, of which the first has the record's own fields and the others its key.
+ * localised one, {@code charges.tariff} for a field of line items (and {@code charges.text.de} for
+ * a localised one). A record with several line items takes several rows, of which the first has the
+ * record's own fields and the others its key.
  */
 final class RecordRows {
     private static final String RETIRED = "retired";
@@ -67,9 +68,11 @@ final class RecordRows {
         var head = dot < 0 ? column : column.substring(0, dot);
         if (dot > 0 && shape.parts().containsKey(head)) {
             var items = values.path(head);
-            return place < items.size()
-                    ? text(items.get(place).path(column.substring(dot + 1)))
-                    : "";
+            var at = place < items.size() ? items.get(place) : values.path("");
+            for (var name : column.substring(dot + 1).split("\\.", 2)) {
+                at = at.path(name);
+            }
+            return text(at);
         }
         if (place > 0 && !shape.key().contains(head)) {
             return "";
@@ -109,8 +112,14 @@ final class RecordRows {
             var head = dot < 0 ? column : column.substring(0, dot);
             var rest = dot < 0 ? "" : column.substring(dot + 1);
             if (dot > 0 && shape.parts().containsKey(head)) {
-                items.computeIfAbsent(head, _ -> new LinkedHashMap<>())
-                        .put(rest, rest.equals(LINE) ? number(value) : value);
+                var item = items.computeIfAbsent(head, _ -> new LinkedHashMap<>());
+                int language = rest.indexOf('.');
+                if (language < 0) {
+                    item.put(rest, rest.equals(LINE) ? number(value) : value);
+                } else {
+                    nested(item, rest.substring(0, language))
+                            .put(rest.substring(language + 1), value);
+                }
             } else if (dot > 0 && shape.languages().containsKey(head)) {
                 nested(record, head).put(rest, value);
             } else {

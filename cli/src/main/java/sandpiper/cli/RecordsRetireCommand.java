@@ -11,6 +11,7 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+import sandpiper.client.RefusedException;
 
 @Command(
         name = "retire",
@@ -28,6 +29,9 @@ final class RecordsRetireCommand implements Callable<Integer> {
     @Parameters(index = "1..*", arity = "1..*", paramLabel = "KEY", description = "Keys or ids.")
     List<String> keys;
 
+    private static final String CONFIRM = "Sandpiper-Confirm";
+    private static final String IN_USE = "in-use";
+
     @Option(names = "--used", description = "Also when others still refer to them.")
     boolean used;
 
@@ -36,11 +40,24 @@ final class RecordsRetireCommand implements Callable<Integer> {
         var client = connection.open();
         for (var key : keys) {
             var path = "/manage/v1/records/%s/%s".formatted(escape(object), escape(key));
-            client.delete(path, used ? Map.of("Sandpiper-Confirm", "in-use") : Map.of());
+            try {
+                client.delete(path, used ? Map.of(CONFIRM, IN_USE) : Map.of());
+            } catch (RefusedException e) {
+                throw inWordsOfOptions(e);
+            }
         }
         var out = spec.commandLine().getOut();
         out.printf("%,d retired%n", keys.size());
         out.flush();
         return 0;
+    }
+
+    /** A header means nothing to who types commands. */
+    private static RefusedException inWordsOfOptions(RefusedException e) {
+        var header = CONFIRM + ": " + IN_USE;
+        return new RefusedException(
+                e.status(),
+                String.valueOf(e.getMessage()).replace(header, "--used"),
+                e.errors().stream().map(one -> one.replace(header, "--used")).toList());
     }
 }

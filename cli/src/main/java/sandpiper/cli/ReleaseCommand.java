@@ -1,11 +1,16 @@
 package sandpiper.cli;
 
+import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Map;
+import java.util.OptionalInt;
 import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import sandpiper.client.ManageClient;
 
@@ -14,11 +19,25 @@ import sandpiper.client.ManageClient;
         mixinStandardHelpOptions = true,
         description =
                 "Make the draft live: the tables follow, and the next request is served by it.",
-        footer = {"", "Example:", "  sandpiper release --note \"Vessels get a beam\""})
+        footer = {
+            "",
+            "With a folder, everything from check to release in one go; it stops, and changes",
+            "nothing that is live, at errors and at what you have to say yes to.",
+            "",
+            "Examples:",
+            "  sandpiper release --note \"Vessels get a beam\"",
+            "  sandpiper release demo/packages/gullhaven --note \"Vessels get a beam\""
+        })
 final class ReleaseCommand implements Callable<Integer> {
     @Spec CommandSpec spec;
 
     @Mixin Connection connection;
+
+    @Parameters(
+            paramLabel = "FOLDER",
+            arity = "0..1",
+            description = "A package, or a folder of packages, to check and push first.")
+    @Nullable Path folder;
 
     @Option(names = "--note", defaultValue = "", description = "What the release is for.")
     String note;
@@ -41,28 +60,76 @@ final class ReleaseCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
+        var client = connection.open();
+        if (folder != null) {
+            var stopped = prepare(client, folder);
+            if (stopped.isPresent()) {
+                return stopped.getAsInt();
+            }
+        }
         var released =
-                connection
-                        .open()
-                        .post(
-                                "/manage/v1/releases",
-                                Map.of(
-                                        "note",
-                                        note,
-                                        "acceptLosses",
-                                        acceptLosses,
-                                        "acceptBreaks",
-                                        acceptBreaks,
-                                        "acceptFailing",
-                                        acceptFailing));
+                client.post(
+                        "/manage/v1/releases",
+                        Map.of(
+                                "note",
+                                note,
+                                "acceptLosses",
+                                acceptLosses,
+                                "acceptBreaks",
+                                acceptBreaks,
+                                "acceptFailing",
+                                acceptFailing));
         var out = spec.commandLine().getOut();
         if (json) {
             out.println(ManageClient.writePretty(released));
         } else {
             out.printf("Release %d is live.%n", released.path("number").asInt());
-            released.path("changes").forEach(change -> out.println("  - " + change.asString()));
+            if (folder == null) {
+                released.path("changes").forEach(change -> out.println("  - " + change.asString()));
+            }
         }
         out.flush();
         return 0;
+    }
+
+    /**
+     * Pushes a folder, which checks it, and tells what would change.
+     *
+     * @return the exit code with which to stop here, or nothing when all of it may go live
+     */
+    private OptionalInt prepare(ManageClient client, Path packages) {
+        var out = json ? spec.commandLine().getErr() : spec.commandLine().getOut();
+        var pushed = Pushing.push(client, packages);
+        int errors = Pushing.errors(pushed);
+        if (errors > 0) {
+            Pushing.tell(pushed, out);
+            out.println(
+                    "The draft has %d %s; nothing was released."
+                            .formatted(errors, errors == 1 ? "error" : "errors"));
+            out.flush();
+            return OptionalInt.of(1);
+        }
+        var preview = client.get("/manage/v1/releases/preview");
+        out.print(DiffCommand.inWords(preview));
+        var wanted = new ArrayList<String>();
+        if (!preview.path("losses").isEmpty() && !acceptLosses) {
+            wanted.add("--accept-losses");
+        }
+        if (!preview.path("breaks").isEmpty() && !acceptBreaks) {
+            wanted.add("--accept-breaks");
+        }
+        boolean blocked = !preview.path("obstacles").isEmpty();
+        if (blocked) {
+            out.println("The data stands in the way; nothing was released.");
+        } else if (!wanted.isEmpty()) {
+            out.println(
+                    "Nothing was released. To go on all the same, say so: %s."
+                            .formatted(String.join(" ", wanted)));
+        }
+        out.flush();
+        if (blocked || !wanted.isEmpty()) {
+            return OptionalInt.of(1);
+        }
+        return preview.path("files").isEmpty() ? OptionalInt.of(0) : OptionalInt.empty();
     }
 }

@@ -344,4 +344,59 @@ class EventsTest {
         clock.set("2026-05-04T10:00:01Z");
         eventually(() -> marina.text("Stay", "S-9", "heard").equals("100"));
     }
+
+    @Test
+    void aClockThatJumpsGivesEachRecordItsTurnOnce() {
+        untilScheduled();
+        for (int day = 3; day <= 9; day++) {
+            marina.create("Stay", "number", "D-" + day, "departure", "2026-05-0" + day);
+        }
+
+        clock.set("2026-05-07T12:00:00Z");
+        eventually(() -> marina.text("Stay", "D-9", "reminded").equals("1"));
+        settle();
+        clock.set("2026-05-02T12:00:00Z");
+        marina.create("Stay", "number", "D-X", "departure", "2026-05-05");
+        settle();
+        clock.set("2026-05-07T12:00:01Z");
+        marina.create("Stay", "number", "D-Z", "departure", "2026-05-10");
+        clock.set("2026-05-08T06:00:01Z");
+        eventually(() -> marina.text("Stay", "D-Z", "reminded").equals("1"));
+        settle();
+
+        // The day of D-3 was over before there was a schedule.
+        assertThat(marina.text("Stay", "D-3", "reminded")).isEqualTo("0");
+        for (int day = 4; day <= 9; day++) {
+            assertThat(marina.text("Stay", "D-" + day, "reminded")).isEqualTo("1");
+        }
+    }
+
+    @Test
+    void aTryThatWaitsForAnHourComesAfterAJumpAndOnlyOnce() {
+        marina.close();
+        var hourly = new Backoff(List.of(Duration.ofHours(1), Duration.ofHours(1)));
+        marina = new Harness(folder, clock, hourly);
+        marina.change("Berth", "N-1", "fails", true);
+        marina.call("Stay", "S-1", "end");
+        eventually(() -> tries() == 1);
+
+        clock.set("2026-04-30T10:00:00Z");
+        marina.call("Stay", "S-1", "again");
+        eventually(() -> marina.text("Stay", "S-1", "heard").equals("1"));
+        assertThat(tries()).isEqualTo(1);
+
+        marina.change("Berth", "N-1", "fails", false);
+        clock.set("2026-05-03T10:00:00Z");
+        eventually(() -> marina.text("Berth", "N-1", "left").equals("3"));
+        settle();
+
+        assertThat(tries()).isEqualTo(2);
+        assertThat(marina.text("Berth", "N-1", "left")).isEqualTo("3");
+    }
+
+    private int tries() {
+        return deliveries("handler Stay.countBerth").stream()
+                .mapToInt(one -> one.delivery().tries())
+                .sum();
+    }
 }

@@ -23,9 +23,12 @@ import sandpiper.engine.definition.ReleasePreview;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.delivery.Backoff;
 import sandpiper.engine.read.PlainRecords;
+import sandpiper.engine.read.Query;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.logic.check.Checker;
+import sandpiper.logic.filter.Checked;
+import sandpiper.logic.filter.ConditionChecker;
 import sandpiper.logic.value.ValueText;
 import sandpiper.model.logic.Settings;
 import sandpiper.model.release.ObjectType;
@@ -189,6 +192,38 @@ final class Harness implements AutoCloseable {
     /** The value of one field as text. */
     String text(String object, String key, String field) {
         return String.valueOf(show(object, key).get(field));
+    }
+
+    /** The keys of the records that a filter lets through. */
+    List<String> keys(String object, String filter) {
+        return engine.records()
+                .read((live, session) -> {
+                    var type = live.release().object(object);
+                    var checked =
+                            (Checked.Accepted)
+                                    ConditionChecker.check(
+                                            filter,
+                                            live.release().recordType(type),
+                                            Clock.systemUTC());
+                    var tree = live.release().everythingOf(type);
+                    var query =
+                            new Query(
+                                    type,
+                                    tree,
+                                    checked.condition(),
+                                    null,
+                                    List.of(),
+                                    false,
+                                    null,
+                                    0,
+                                    500,
+                                    false,
+                                    Query.Retired.WITHOUT);
+                    return engine.records().page(live, session, query).records().stream()
+                            .map(view -> PlainRecords.of(tree, view))
+                            .map(plain -> String.valueOf(plain.get(type.key().getFirst())))
+                            .toList();
+                });
     }
 
     /** What an expression about a record comes to, as text. */

@@ -264,6 +264,20 @@ public final class Releases implements AutoCloseable {
         return made;
     }
 
+    /** What needs to be accepted and is not, all at once. */
+    private static List<String> unaccepted(ReleasePreview preview, Accepted accepted) {
+        var sentences = new ArrayList<String>();
+        if (!preview.losses().isEmpty() && !accepted.losses()) {
+            sentences.add("Data would be lost; accept that to go on.");
+        }
+        if (!preview.breaks().isEmpty() && !accepted.breaks()) {
+            sentences.add(
+                    "Published contracts would break; make a new version of the service, or accept"
+                            + " that.");
+        }
+        return sentences;
+    }
+
     private ReleasePreview.Result releaseIn(
             Transaction transaction, String note, Accepted accepted, Actor actor) {
         var files = drafts.files(transaction);
@@ -276,15 +290,10 @@ public final class Releases implements AutoCloseable {
             return new ReleasePreview.Result.Refused(
                     preview, "The data stands in the way; nothing was released.");
         }
-        if (!preview.losses().isEmpty() && !accepted.losses()) {
+        var unaccepted = unaccepted(preview, accepted);
+        if (!unaccepted.isEmpty()) {
             return new ReleasePreview.Result.Refused(
-                    preview, "Data would be lost; accept that to go on. Nothing was released.");
-        }
-        if (!preview.breaks().isEmpty() && !accepted.breaks()) {
-            return new ReleasePreview.Result.Refused(
-                    preview,
-                    "Published contracts would break; make a new version of the service, or accept"
-                            + " that. Nothing was released.");
+                    preview, String.join(" ", unaccepted) + " Nothing was released.");
         }
         if (preview.files().isEmpty()) {
             return new ReleasePreview.Result.Refused(

@@ -1,6 +1,7 @@
 package sandpiper.engine.write;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -25,8 +26,11 @@ import sandpiper.model.logic.Watch;
 import sandpiper.model.release.Codec;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Part;
+import sandpiper.model.type.AskedLanguages;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.Intake;
+import sandpiper.model.type.Localised;
+import sandpiper.model.type.TextType;
 
 /**
  * Keeps derived fields right while records change.
@@ -37,6 +41,9 @@ import sandpiper.model.type.Intake;
  * What changes by that is a change like any other, so the work goes on until nothing is left.
  */
 final class Derivation {
+    /** The main language, with which a text in several is emptied as a whole. */
+    static final int MAIN = -1;
+
     private final Workspace workspace;
     private final Tracer tracer;
     private final Map<Place, Fault> faults = new LinkedHashMap<>();
@@ -84,8 +91,18 @@ final class Derivation {
                 });
     }
 
-    /** Works out everything that follows from what was changed. */
+    /**
+     * Works out everything that follows from what was changed, in the main language of what is
+     * localised, whoever asks.
+     */
     void run() {
+        AskedLanguages.MAIN.in(() -> {
+            workOut();
+            return true;
+        });
+    }
+
+    private void workOut() {
         for (var record : workspace.touched()) {
             var known = seen(record);
             boolean changed =
@@ -209,10 +226,25 @@ final class Derivation {
 
     /** Puts a value that logic came to into a field; tells whether it is another than before. */
     boolean set(RecordState record, Slots slots, Field field, Object value, List<Object> at) {
+        return set(record, slots, field, MAIN, value, at);
+    }
+
+    /**
+     * Sets a localised text in one language; the others stay.
+     *
+     * @param language its place, or {@link #MAIN}
+     */
+    boolean set(
+            RecordState record,
+            Slots slots,
+            Field field,
+            int language,
+            Object value,
+            List<Object> at) {
         var place = new Place(slots, field);
         if (value == Nothing.NULL) {
             faults.remove(place);
-            return slots.set(field, null);
+            return slots.set(field, language < 0 ? null : over(slots, field, language, null));
         }
         if (field.type() instanceof FieldType.Reference) {
             return value instanceof RecordValue target && slots.set(field, target.number());
@@ -221,7 +253,11 @@ final class Derivation {
                 field.type(), value, record.object().zone(), record.object().rounding())) {
             case Intake.Taken(var stored) -> {
                 faults.remove(place);
-                yield slots.set(field, stored);
+                yield slots.set(
+                        field,
+                        stored instanceof Localised texts && !field.isDerived()
+                                ? over(slots, field, Math.max(language, 0), texts.text(0))
+                                : stored);
             }
             case Intake.Refused(_, var message) -> {
                 var path = new ArrayList<>(at);
@@ -235,6 +271,18 @@ final class Derivation {
                 yield false;
             }
         };
+    }
+
+    private static @Nullable Object over(
+            Slots slots, Field field, int language, @Nullable String text) {
+        var there =
+                slots.get(field) instanceof Localised texts
+                        ? texts
+                        : new Localised(
+                                Collections.nCopies(
+                                        ((TextType) field.type()).languages().size(), null));
+        var changed = there.with(language, text);
+        return changed.isEmpty() ? null : changed;
     }
 
     /** Tells everything that reads a record of its changes. */

@@ -1,9 +1,12 @@
 package sandpiper.engine.write;
 
+import org.jspecify.annotations.Nullable;
 import sandpiper.logic.type.Member;
 import sandpiper.logic.value.Decimal;
 import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.RecordValue;
+import sandpiper.model.release.Codec;
+import sandpiper.model.release.Field;
 import sandpiper.model.release.ModelMember;
 
 /** A line item as logic sees it. */
@@ -24,15 +27,18 @@ final class LogicItem implements RecordValue {
     public Object read(Member member) {
         return switch ((ModelMember) member) {
             case ModelMember.OfField field ->
-                    workspace.value(
-                            item.record().object(),
-                            field.field(),
-                            field.field().onRead()
-                                    ? workspace.workedOut(item.record(), item, field.field())
-                                    : item.slots().get(field.field()));
+                    workspace.value(item.record().object(), field.field(), stored(field.field()));
+            case ModelMember.OfLanguage language ->
+                    Codec.inLanguage(stored(language.of().field()), language.place());
             case ModelMember.Line _ -> item.line() == 0 ? Nothing.NULL : Decimal.of(item.line());
             default -> Nothing.NULL;
         };
+    }
+
+    private @Nullable Object stored(Field field) {
+        return field.onRead()
+                ? workspace.workedOut(item.record(), item, field)
+                : item.slots().get(field);
     }
 
     @Override

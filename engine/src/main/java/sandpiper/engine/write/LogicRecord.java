@@ -6,6 +6,8 @@ import sandpiper.logic.type.Member;
 import sandpiper.logic.value.Moment;
 import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.RecordValue;
+import sandpiper.model.release.Codec;
+import sandpiper.model.release.Field;
 import sandpiper.model.release.ModelMember;
 
 /**
@@ -35,12 +37,9 @@ final class LogicRecord implements RecordValue {
     public Object read(Member member) {
         return switch ((ModelMember) member) {
             case ModelMember.OfField field ->
-                    workspace.value(
-                            state.object(),
-                            field.field(),
-                            field.field().onRead()
-                                    ? workspace.workedOut(state, null, field.field())
-                                    : values[field.field().index()]);
+                    workspace.value(state.object(), field.field(), stored(field.field()));
+            case ModelMember.OfLanguage language ->
+                    Codec.inLanguage(stored(language.of().field()), language.place());
             case ModelMember.OfPart part ->
                     state.items(part.part()).stream()
                             .<Object>map(item -> item.logic(workspace))
@@ -49,6 +48,10 @@ final class LogicRecord implements RecordValue {
             case ModelMember.OfEveryRecord own -> ofEveryRecord(own.kind());
             case ModelMember.Line _ -> Nothing.NULL;
         };
+    }
+
+    private @Nullable Object stored(Field field) {
+        return field.onRead() ? workspace.workedOut(state, null, field) : values[field.index()];
     }
 
     private Object ofEveryRecord(ModelMember.OfEveryRecord.Kind kind) {

@@ -125,13 +125,16 @@ final class StepActions implements Actions {
     @Override
     public void set(RecordValue record, Member member, Object value) {
         outdated = true;
-        if (member instanceof ModelMember.OfField(_, var field, _, _)) {
+        var field = fieldOf(member);
+        if (field != null) {
+            int language =
+                    member instanceof ModelMember.OfLanguage one ? one.place() : Derivation.MAIN;
             switch (record) {
                 case LogicRecord of -> {
                     if (!mayChange(of.state(), Action.EDIT)) {
                         return;
                     }
-                    set(of.state(), of.state().slots(), field, value, List.of());
+                    set(of.state(), of.state().slots(), field, language, value, List.of());
                     workspace.touch(of.state());
                 }
                 case LogicItem of -> {
@@ -144,6 +147,7 @@ final class StepActions implements Actions {
                             item.record(),
                             item.slots(),
                             field,
+                            language,
                             value,
                             List.of(item.part().name(), Math.max(0, at)))) {
                         item.record().touchPart(item.part());
@@ -166,8 +170,26 @@ final class StepActions implements Actions {
         }
     }
 
+    private static @Nullable Field fieldOf(Member member) {
+        return switch (member) {
+            case ModelMember.OfField of -> of.field();
+            case ModelMember.OfLanguage language -> language.of().field();
+            default -> null;
+        };
+    }
+
     private boolean set(
             RecordState record, Slots slots, Field field, Object value, List<Object> at) {
+        return set(record, slots, field, Derivation.MAIN, value, at);
+    }
+
+    private boolean set(
+            RecordState record,
+            Slots slots,
+            Field field,
+            int language,
+            Object value,
+            List<Object> at) {
         if (field.type() instanceof FieldType.Reference reference && value instanceof String key) {
             var target = workspace.release().target(reference);
             var found = unit.find(target, key);
@@ -182,7 +204,7 @@ final class StepActions implements Actions {
             }
             return slots.set(field, found.get().number());
         }
-        return unit.derivation().set(record, slots, field, value, at);
+        return unit.derivation().set(record, slots, field, language, value, at);
     }
 
     private static List<Object> path(List<Object> at, Field field) {

@@ -35,6 +35,7 @@ import sandpiper.model.release.ModelMember;
 import sandpiper.model.release.ObjectRecordType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
+import sandpiper.model.type.AskedLanguages;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.Intake;
 
@@ -215,7 +216,10 @@ final class Workspace implements RecordSource {
      */
     @Nullable Object workedOut(RecordState state, @Nullable ItemState item, Field field) {
         var code = formulaOf(state.object(), item, field).code();
-        var value = code.run(item == null ? frame(code, state) : frame(code, item));
+        // A derived value is the same whoever asks.
+        var value =
+                AskedLanguages.MAIN.in(
+                        () -> code.run(item == null ? frame(code, state) : frame(code, item)));
         return value != Nothing.NULL
                         && Codec.toStored(
                                         field.type(),

@@ -14,6 +14,7 @@ import org.slf4j.LoggerFactory;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
+import sandpiper.model.type.AskedLanguages;
 
 /**
  * The one thread that writes. It takes all jobs that wait, runs each behind a mark of its own in
@@ -159,6 +160,7 @@ public final class Writer implements AutoCloseable {
         private final WriteJob<T> job;
         private final boolean alone;
         private final @Nullable Consumer<T> afterCommit;
+        private final AskedLanguages languages = AskedLanguages.current();
         private final CompletableFuture<T> future = new CompletableFuture<>();
         private @Nullable T result;
         private @Nullable RuntimeException failure;
@@ -172,7 +174,7 @@ public final class Writer implements AutoCloseable {
         void run(Transaction transaction) {
             transaction.mark();
             try {
-                var done = job.run(transaction);
+                var done = languages.in(() -> job.run(transaction));
                 result = done;
                 if (job.keeps(done)) {
                     transaction.keepSinceMark();

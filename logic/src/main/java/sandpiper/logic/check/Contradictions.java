@@ -23,6 +23,7 @@ final class Contradictions {
 
     void look(Term term) {
         if (term instanceof Term.Logical(boolean isAnd, var parts, _) && isAnd) {
+            lookForOpposites(parts);
             var demands = new ArrayList<Demand>();
             parts.forEach(part -> collect(part, demands));
             for (int i = 1; i < demands.size(); i++) {
@@ -35,6 +36,29 @@ final class Contradictions {
             }
         }
         Terms.children(term).forEach(this::look);
+    }
+
+    /** A condition beside its own negation. */
+    private void lookForOpposites(List<Term> parts) {
+        for (var part : parts) {
+            var denied = denied(part);
+            if (denied != null && parts.stream().anyMatch(one -> alike(one, denied))) {
+                checking.warn(
+                        LogicCode.NEVER_TRUE,
+                        part.span(),
+                        "This is never true together with the same without not.",
+                        null);
+                return;
+            }
+        }
+    }
+
+    private static @Nullable Term denied(Term term) {
+        return term instanceof Term.Call call
+                        && call.function().name().equals("not")
+                        && call.arguments().size() == 1
+                ? call.arguments().getFirst()
+                : null;
     }
 
     private static void collect(Term part, List<Demand> into) {

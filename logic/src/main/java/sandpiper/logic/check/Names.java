@@ -163,8 +163,37 @@ final class Names {
             var result = new LogicType.ListOf(value.type().itemType());
             return new Term.Project(source, local, value, result, span);
         }
+        if (source instanceof Term.Read read && !read.member().languages().isEmpty()) {
+            return inLanguage(read, member, memberSpan, span);
+        }
+        if (source instanceof Term.Project(var records, var item, Term.Read read, _, _)
+                && !read.member().languages().isEmpty()) {
+            var value = inLanguage(read, member, memberSpan, span);
+            return new Term.Project(records, item, value, new LogicType.ListOf(value.type()), span);
+        }
         var property = Properties.typeOf(type, member, memberSpan, checking);
         return new Term.Property(source, member, property, span);
+    }
+
+    /** A localised text in a language that is named. */
+    private Term inLanguage(Term.Read text, String language, Span languageSpan, Span span) {
+        var known = text.member().languages();
+        var found = known.get(language);
+        if (found == null) {
+            checking.error(
+                    LogicCode.UNKNOWN_MEMBER,
+                    languageSpan,
+                    "%s has no language %s; it has %s."
+                            .formatted(
+                                    text.member().name(),
+                                    Quoted.of(language),
+                                    String.join(", ", known.keySet())),
+                    Nearest.to(language, known.keySet()).orElse(null));
+            return nothing(span);
+        }
+        var read = new Term.Read(text.source(), found, span);
+        checking.meanings().put(languageSpan, read);
+        return read;
     }
 
     private Term recordMember(

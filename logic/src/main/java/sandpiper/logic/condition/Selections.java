@@ -125,6 +125,7 @@ public final class Selections {
         Term at = value;
         while (at instanceof Term.Read read) {
             if (read.member().reference() != null
+                    || read.member().isLanguage()
                     || read.member().type() instanceof LogicType.ListOf
                     || (read.member() instanceof FormulaMember member
                             && member.formula() != null)) {

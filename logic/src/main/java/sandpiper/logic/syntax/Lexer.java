@@ -2,6 +2,7 @@ package sandpiper.logic.syntax;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import sandpiper.logic.LogicCode;
 import sandpiper.logic.Problem;
@@ -14,6 +15,10 @@ import sandpiper.logic.Span;
 final class Lexer {
     private static final Set<String> TWO_CHARACTER_SYMBOLS =
             Set.of("<=", ">=", "!=", "..", "**", "->");
+
+    /** How other languages write what is written differently here. */
+    private static final Map<String, String> FOREIGN = Map.of("==", "=", "&&", "and", "||", "or");
+
     private static final String SYMBOLS = "<>=()[]{},.+-*/:?";
 
     private final int[] text;
@@ -61,7 +66,20 @@ final class Lexer {
 
     private void symbol(int c) {
         int start = at;
-        if (at + 1 < text.length && TWO_CHARACTER_SYMBOLS.contains(new String(text, at, 2))) {
+        var foreign = at + 1 < text.length ? FOREIGN.get(new String(text, at, 2)) : null;
+        if (foreign != null) {
+            at += 2;
+            problems.add(
+                    new Problem(
+                            LogicCode.UNEXPECTED_CHARACTER,
+                            new Span(start, at),
+                            "%s has no meaning here."
+                                    .formatted(Quoted.of(new String(text, start, 2))),
+                            foreign));
+            // What it stands for is read on, so that it is the only thing said.
+            add(foreign.equals("=") ? Token.Kind.SYMBOL : Token.Kind.NAME, foreign, start);
+        } else if (at + 1 < text.length
+                && TWO_CHARACTER_SYMBOLS.contains(new String(text, at, 2))) {
             at += 2;
             add(Token.Kind.SYMBOL, written(start), start);
         } else if (SYMBOLS.indexOf(c) >= 0) {

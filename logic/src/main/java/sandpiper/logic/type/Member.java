@@ -1,6 +1,7 @@
 package sandpiper.logic.type;
 
 import java.util.Collection;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /** Something a record has by name: a field, its line items, or the records that refer to it. */
@@ -30,6 +31,19 @@ public interface Member {
      * @param given the names of those
      */
     default boolean mustBeGiven(Collection<String> given) {
+        return false;
+    }
+
+    /**
+     * What it has in each of its languages, by the language's tag, the main one first; empty for
+     * all but a localised text.
+     */
+    default Map<String, Member> languages() {
+        return Map.of();
+    }
+
+    /** Whether it is one language of a member, and none of its own. */
+    default boolean isLanguage() {
         return false;
     }
 

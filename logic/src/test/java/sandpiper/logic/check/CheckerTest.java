@@ -140,7 +140,9 @@ class CheckerTest {
                 "state = \"Alongside\" and state = \"Departed\"",
                 "nights > 5 and nights < 3",
                 "nights = 3 and nights != 3",
-                "nights >= 5 and open and nights < 5"
+                "nights >= 5 and open and nights < 5",
+                "nights > 3 and open and not(nights > 3)",
+                "not(open) and open"
             })
     void warnsOfWhatCanNeverBeTrue(String text) {
         assertThat(Checker.condition(text, STAY).problems())
@@ -149,6 +151,21 @@ class CheckerTest {
                     assertThat(problem.code()).isEqualTo(LogicCode.NEVER_TRUE);
                     assertThat(problem.isError()).isFalse();
                 });
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            textBlock =
+                    """
+                    nights == 3             ; =
+                    open && nights > 3      ; and
+                    open || nights > 3      ; or
+                    """)
+    void saysHowAForeignSignIsWrittenHere(String text, String meant) {
+        assertThat(Checker.condition(text, STAY).problems())
+                .singleElement()
+                .satisfies(problem -> assertThat(problem.suggestion()).isEqualTo(meant));
     }
 
     @Test

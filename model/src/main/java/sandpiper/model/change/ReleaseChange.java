@@ -97,9 +97,11 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
                                 .formatted(after.titled(), resource.name()));
             }
         }
-        if (!before.functions().equals(after.functions())
-                || !before.events().equals(after.events())) {
-            sentences.add("Service %s: its functions or events change.".formatted(after.titled()));
+        if (!functions(before).equals(functions(after))) {
+            sentences.add("Service %s: its functions change.".formatted(after.titled()));
+        }
+        if (!events(before).equals(events(after))) {
+            sentences.add("Service %s: its events change.".formatted(after.titled()));
         }
         before.resources().stream()
                 .filter(resource -> after.resource(resource.name()).isEmpty())
@@ -107,6 +109,14 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
                         sentences.add(
                                 "Service %s: resource %s is withdrawn."
                                         .formatted(after.titled(), resource.name())));
+    }
+
+    private static List<String> functions(ServiceType service) {
+        return service.functions().stream().map(CallOutline::of).toList();
+    }
+
+    private static List<String> events(ServiceType service) {
+        return service.events().stream().map(CallOutline::of).toList();
     }
 
     /** What callers see of a resource, as text to compare. */

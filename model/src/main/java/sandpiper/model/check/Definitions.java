@@ -105,12 +105,11 @@ public final class Definitions {
                         .checked(Definitions::isError).diagnostics().stream()
                                 .filter(one -> isError(one) && folder(one.file()).equals(name))
                                 .filter(one -> !whole.diagnostics().contains(one))
-                                .map(
-                                        one ->
-                                                one.said(
-                                                        one.message()
-                                                                + " The package %s is checked by itself too: what a package built on it adds is not its own."
-                                                                        .formatted(name)))
+                                .map(one ->
+                                        one.said(
+                                                one.message()
+                                                        + " The package %s is checked by itself too: what a package built on it adds is not its own."
+                                                                .formatted(name)))
                                 .forEach(found::add);
             }
         }

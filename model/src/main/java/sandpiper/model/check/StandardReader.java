@@ -1,5 +1,6 @@
 package sandpiper.model.check;
 
+import java.math.BigDecimal;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.release.Standard;
@@ -33,7 +34,10 @@ final class StandardReader {
             return null;
         }
         return switch (type.readText(text)) {
-            case Intake.Taken(var value) -> new Standard.Fixed(value, text);
+            case Intake.Taken(var value) -> {
+                warnOfShare(source, what, type, text, place);
+                yield new Standard.Fixed(value, text);
+            }
             case Intake.Refused refused -> {
                 source.error(
                         DefinitionCode.BAD_DEFAULT,
@@ -43,5 +47,22 @@ final class StandardReader {
                 yield null;
             }
         };
+    }
+
+    /** Who writes 0.19 for a percent may have meant the share that 19 % is. */
+    private static void warnOfShare(
+            Source source, String what, FieldType type, String text, String... place) {
+        if (type.keyword() != TypeKeyword.PERCENT) {
+            return;
+        }
+        var number = new BigDecimal(text.strip());
+        if (number.signum() > 0 && number.compareTo(BigDecimal.ONE) < 0) {
+            var hundredfold = number.movePointRight(2).stripTrailingZeros().toPlainString();
+            source.warn(
+                    DefinitionCode.BAD_DEFAULT,
+                    "The %s %s means %s %%; write %s for %s %%."
+                            .formatted(what, text, text, hundredfold, hundredfold),
+                    place);
+        }
     }
 }

@@ -4,18 +4,20 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
+import java.util.Set;
 
-/** Puts formulas into an order in which each comes behind those it reads, or names the circle. */
+/** Puts formulas into an order in which each comes behind those it reads, or names the circles. */
 final class FormulaOrder {
     private final Map<String, List<String>> reads = new LinkedHashMap<>();
     private final Map<String, Boolean> done = new HashMap<>();
     private final List<String> order = new ArrayList<>();
     private final Deque<String> path = new ArrayDeque<>();
-    private List<String> circle = List.of();
+    private final List<List<String>> circles = new ArrayList<>();
+    private final Set<String> inCircles = new HashSet<>();
 
     /** Adds a formula by its written name with those it reads. */
     void add(String formula, List<String> itReads) {
@@ -33,7 +35,7 @@ final class FormulaOrder {
     private void visit(String formula) {
         var state = done.get(formula);
         if (state != null) {
-            if (!state && circle.isEmpty()) {
+            if (!state) {
                 // Going backwards from here along the path leads round.
                 var round = new ArrayList<>(List.of(formula));
                 for (var step : path) {
@@ -42,7 +44,10 @@ final class FormulaOrder {
                         break;
                     }
                 }
-                circle = round;
+                if (round.stream().noneMatch(inCircles::contains)) {
+                    circles.add(round);
+                    inCircles.addAll(round);
+                }
             }
             return;
         }
@@ -58,8 +63,11 @@ final class FormulaOrder {
         order.add(formula);
     }
 
-    /** Formulas that need each other, the first again at the end; nothing when there are none. */
-    Optional<List<String>> circle() {
-        return circle.isEmpty() ? Optional.empty() : Optional.of(circle);
+    /**
+     * The circles of formulas that need each other, each with its first again at the end; of those
+     * that share a formula, one.
+     */
+    List<List<String>> circles() {
+        return circles;
     }
 }

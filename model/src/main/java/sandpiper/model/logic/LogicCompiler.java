@@ -114,8 +114,8 @@ public final class LogicCompiler {
                             .toList());
         }
         var sorted = order.order();
-        order.circle()
-                .ifPresent(circle -> {
+        order.circles()
+                .forEach(circle -> {
                     var first = Objects.requireNonNull(drafts.get(circle.getFirst()));
                     diagnostics.add(
                             Diagnostic.error(

@@ -183,6 +183,10 @@ final class Routes {
                                 new Hop.Along(from.object(), from.part(), field))
                         : null;
             }
+            case ModelMember.OfLanguage(var of, _) -> {
+                add(new Reading(from.object(), from.part(), of.field(), from.route()));
+                yield null;
+            }
             case ModelMember.OfPart(var part, _) -> {
                 var items = from.further(from.object(), part, new Hop.Into(part));
                 add(new Reading(from.object(), part, null, items.route()));

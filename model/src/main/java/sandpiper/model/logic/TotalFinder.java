@@ -13,6 +13,7 @@ import sandpiper.logic.run.Code;
 import sandpiper.logic.run.Compiler;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.term.Terms;
+import sandpiper.logic.type.Member;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ModelMember;
 import sandpiper.model.release.ObjectRecordType;
@@ -123,6 +124,10 @@ final class TotalFinder {
                                 && read.member() instanceof ModelMember.Related);
     }
 
+    private static String fieldOf(Member member) {
+        return member instanceof ModelMember.OfLanguage(var of, _) ? of.name() : member.name();
+    }
+
     /** What a condition reads of other records than the item. */
     private void noteOthers(Term term) {
         Terms.walk(
@@ -131,7 +136,7 @@ final class TotalFinder {
                     if (one instanceof Term.Read(Term.Read inner, var member, _)
                             && inner.member() instanceof ModelMember.OfField(_, var field, _, _)
                             && field.type() instanceof FieldType.Reference reference) {
-                        others.add(new RunningTotal.Other(reference.to(), member.name()));
+                        others.add(new RunningTotal.Other(reference.to(), fieldOf(member)));
                     }
                 });
     }
@@ -144,7 +149,7 @@ final class TotalFinder {
                     one -> {
                         if (one instanceof Term.Read(Term.Local local, var member, _)
                                 && local.slot() == clause.item().slot()) {
-                            others.add(new RunningTotal.Other(to, member.name()));
+                            others.add(new RunningTotal.Other(to, fieldOf(member)));
                         }
                     });
         }

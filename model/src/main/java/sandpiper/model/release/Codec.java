@@ -15,6 +15,7 @@ import sandpiper.logic.value.TemporalText;
 import sandpiper.logic.value.TimeOfDay;
 import sandpiper.logic.value.ValueText;
 import sandpiper.logic.value.Values;
+import sandpiper.model.type.AskedLanguages;
 import sandpiper.model.type.BooleanType;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.Intake;
@@ -23,6 +24,7 @@ import sandpiper.model.type.Money;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.TemporalType;
+import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
 import sandpiper.model.type.ValueCode;
 
@@ -54,11 +56,21 @@ public final class Codec {
             }
             case BooleanType _ -> (Long) stored != 0;
             case TemporalType temporal -> moment(temporal, (Long) stored, zone);
-            default ->
-                    stored instanceof Localised texts
-                            ? orNull(texts.text(0))
-                            : (Object) stored.toString();
+            case TextType text when stored instanceof Localised texts -> asked(text, texts);
+            default -> (Object) stored.toString();
         };
+    }
+
+    /** In the language of who asks, or in the main one when there is none in that. */
+    private static Object asked(TextType type, Localised texts) {
+        int place = AskedLanguages.current().place(type.languages());
+        var text = texts.text(place);
+        return orNull(text == null ? texts.text(0) : text);
+    }
+
+    /** A localised text in one language by its place. */
+    public static Object inLanguage(@Nullable Object stored, int place) {
+        return orNull(stored instanceof Localised texts ? texts.text(place) : null);
     }
 
     private static Object orNull(@Nullable String text) {

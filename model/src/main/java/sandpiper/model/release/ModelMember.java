@@ -2,7 +2,9 @@ package sandpiper.model.release;
 
 import java.util.Arrays;
 import java.util.Collection;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.term.FormulaMember;
@@ -11,6 +13,7 @@ import sandpiper.logic.type.Member;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
+import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
 
 /** What a record of the model has by name, as the language sees it. */
@@ -98,11 +101,59 @@ public sealed interface ModelMember extends Member {
         }
 
         @Override
+        public Map<String, Member> languages() {
+            var languages = new LinkedHashMap<String, Member>();
+            if (field.type() instanceof TextType text) {
+                text.languages().forEach(one -> languages.put(one, new OfLanguage(this, one)));
+            }
+            return languages;
+        }
+
+        @Override
         public @Nullable String fixed() {
             if (field.isDerived()) {
                 return "is worked out by its formula";
             }
             return object.isState(field) ? "is changed by transitions" : null;
+        }
+    }
+
+    /** A localised text in one of its languages. */
+    record OfLanguage(OfField of, String language) implements ModelMember {
+        /** Its place among the languages of the field, from 0. */
+        public int place() {
+            return ((TextType) of.field().type()).languages().indexOf(language);
+        }
+
+        /** The name of the field, a point, and the language. */
+        @Override
+        public String name() {
+            return of.name() + "." + language;
+        }
+
+        @Override
+        public LogicType type() {
+            return of.type();
+        }
+
+        @Override
+        public boolean mayBeEmpty() {
+            return true;
+        }
+
+        @Override
+        public String describe() {
+            return "%s In %s.".formatted(of.describe(), language);
+        }
+
+        @Override
+        public boolean isLanguage() {
+            return true;
+        }
+
+        @Override
+        public @Nullable String fixed() {
+            return of.fixed();
         }
     }
 

@@ -22,6 +22,13 @@ public final class Localised {
         return texts[language];
     }
 
+    /** The same with another text in one language; {@code null} takes it away. */
+    public Localised with(int language, @Nullable String text) {
+        var changed = Arrays.asList(texts.clone());
+        changed.set(language, text);
+        return new Localised(changed);
+    }
+
     /** Whether there is a text in no language. */
     public boolean isEmpty() {
         return Arrays.stream(texts).allMatch(Objects::isNull);

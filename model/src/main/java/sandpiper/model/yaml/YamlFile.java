@@ -74,7 +74,9 @@ public final class YamlFile {
             }
             return convert(node, 0);
         } catch (MarkedYamlEngineException e) {
-            var place = e.getProblemMark().map(mark -> place(mark, mark)).orElse(Place.START);
+            // What is never closed is missed at the end of the file, but begins elsewhere.
+            var where = isUnclosed(e) ? e.getContextMark() : e.getProblemMark();
+            var place = where.map(mark -> place(mark, mark)).orElse(Place.START);
             report(DefinitionCode.NOT_YAML, place, "This is not YAML: %s.".formatted(words(e)));
             return null;
         } catch (YamlEngineException e) {
@@ -86,8 +88,23 @@ public final class YamlFile {
         }
     }
 
+    private static boolean isUnclosed(MarkedYamlEngineException e) {
+        return e.getContextMark().isPresent()
+                && (e.getProblem().contains("unexpected end of stream")
+                        || e.getProblem().contains("<stream end>"));
+    }
+
     private static String words(MarkedYamlEngineException e) {
         var problem = e.getProblem();
+        if (isUnclosed(e)) {
+            return String.valueOf(e.getContext()).contains("quoted")
+                    ? "the quote that begins here is never closed"
+                    : "the bracket that begins here is never closed";
+        }
+        if (problem.contains("expected <block end>")) {
+            return "this line is indented differently from those it belongs with; put it straight"
+                    + " below them";
+        }
         if (problem.contains("'\\t'") || problem.contains("TAB")) {
             return "a tab stands where spaces are needed; indent with spaces";
         }

@@ -84,11 +84,8 @@ record RecordAccess(Actor actor, LiveRelease live, ObjectType type, ObjectAccess
         var texts =
                 type.fields().stream()
                         .filter(field -> names().contains(field.name()))
-                        .filter(field ->
-                                field.type() instanceof TextType text
-                                        && !text.isLocalised()
-                                        && !field.onRead())
-                        .map(field -> field.name())
+                        .filter(field -> field.type() instanceof TextType && !field.onRead())
+                        .flatMap(field -> FeelText.texts(field.name(), (TextType) field.type()))
                         .toList();
         if (texts.isEmpty()) {
             return "createdAt = null";

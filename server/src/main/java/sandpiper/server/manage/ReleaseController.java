@@ -144,10 +144,8 @@ class ReleaseController {
         }
         preview.obstacles()
                 .forEach(obstacle -> errors.add(new Problem.Wrong("", "SP5001", obstacle)));
-        if (preview.obstacles().isEmpty()) {
+        if (errors.isEmpty() || !preview.obstacles().isEmpty()) {
             preview.losses().forEach(loss -> errors.add(new Problem.Wrong("", "SP5002", loss)));
-        }
-        if (errors.isEmpty()) {
             preview.breaks().forEach(one -> errors.add(new Problem.Wrong("", "SP5003", one)));
         }
         return new ProblemException(HttpStatus.CONFLICT, message, errors);

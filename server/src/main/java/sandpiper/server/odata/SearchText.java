@@ -25,10 +25,9 @@ final class SearchText {
         var texts =
                 shown.paths().stream()
                         .filter(path ->
-                                path.last().type() instanceof TextType text
-                                        && !text.isLocalised()
-                                        && !path.last().onRead())
-                        .map(path -> path.written())
+                                path.last().type() instanceof TextType && !path.last().onRead())
+                        .flatMap(path ->
+                                FeelText.texts(path.written(), (TextType) path.last().type()))
                         .toList();
         if (texts.isEmpty()) {
             throw Refusals.notOffered("There is no text to search here; use $filter.");

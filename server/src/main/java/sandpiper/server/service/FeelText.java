@@ -3,6 +3,8 @@ package sandpiper.server.service;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Stream;
+import sandpiper.model.type.TextType;
 
 /** Values from other languages as FEEL literals. */
 public final class FeelText {
@@ -37,6 +39,13 @@ public final class FeelText {
                                                 .formatted(name, name, wanted))
                                 .toList())
                 + ")";
+    }
+
+    /** The paths to a text: to each of its languages when it has several. */
+    public static Stream<String> texts(String path, TextType type) {
+        return type.isLocalised()
+                ? type.languages().stream().map(language -> path + "." + language)
+                : Stream.of(path);
     }
 
     /** A literal of a function that reads text: {@code date("2026-05-01")}. */

@@ -23,10 +23,12 @@ import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectRecordType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
+import sandpiper.model.type.AskedLanguages;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.TemporalType;
+import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
 import sandpiper.model.type.UuidType;
 import sandpiper.store.table.Tables;
@@ -132,8 +134,25 @@ final class Lowering {
     private Target stored(Operand.Field operand) {
         var reached = reach(operand.path());
         var field = reached.field();
+        if (field != null && field.type() instanceof TextType text && text.isLocalised()) {
+            return Target.plain(localised(operand.path().getLast(), field, text, reached.column()));
+        }
         var column = new Scalar.Column(reached.column());
         return field == null ? Target.plain(column) : ofType(field.type(), column);
+    }
+
+    /** In the language that is named, or in that of who asks, or in the main one. */
+    private static Scalar localised(String name, Field field, TextType type, ColumnRef main) {
+        var columns = Tables.columns(field);
+        int named = name.indexOf('.');
+        int place =
+                named < 0
+                        ? AskedLanguages.current().place(type.languages())
+                        : type.languages().indexOf(name.substring(named + 1));
+        var column = new Scalar.Column(new ColumnRef(main.via(), columns.get(place)));
+        return place == 0 || named >= 0
+                ? column
+                : new Scalar.Choice(new Predicate.Empty(column), new Scalar.Column(main), column);
     }
 
     private static Target ofType(FieldType type, Scalar scalar) {
@@ -164,7 +183,7 @@ final class Lowering {
     /** A value worked out goes through its field's type as it would if it were stored. */
     private Target worked(Operand.Worked worked) {
         var type = Objects.requireNonNull(reach(worked.path()).field()).type();
-        var inner = target(worked.formula());
+        var inner = AskedLanguages.MAIN.in(() -> target(worked.formula()));
         if (!(type instanceof NumberType number)) {
             return ofType(type, inner.scalar());
         }
@@ -257,7 +276,7 @@ final class Lowering {
         var via = new ArrayList<Field>();
         var at = object;
         for (int i = 0; i < path.size(); i++) {
-            var field = at.fields().find(path.get(i));
+            var field = at.fields().find(fieldName(path.get(i)));
             if (field.isEmpty()) {
                 return new Reached(new ColumnRef(via, systemColumn(path.get(i))), null);
             }
@@ -268,6 +287,12 @@ final class Lowering {
             at = release.target((FieldType.Reference) field.get().type());
         }
         throw new IllegalArgumentException("A path needs a field");
+    }
+
+    /** A localised text in one language is written {@code name.de}. */
+    private static String fieldName(String name) {
+        int language = name.indexOf('.');
+        return language < 0 ? name : name.substring(0, language);
     }
 
     private static String systemColumn(String name) {

@@ -79,8 +79,12 @@ final class EffectsFinder {
             long filled = count(table, "%s is not null".formatted(Tables.quoted(before.name())));
             if (filled > 0) {
                 losses.add(
-                        "%s.%s is removed, and its value in %,d records is lost."
-                                .formatted(shape.title(), before.name(), filled));
+                        "%s.%s is removed, and its value in %,d records is lost.%s"
+                                .formatted(
+                                        shape.title(),
+                                        before.name(),
+                                        filled,
+                                        renaming(shape, before)));
             }
         } else if (before == null && after != null) {
             if (after.required() && after.standard() == null) {
@@ -96,6 +100,22 @@ final class EffectsFinder {
         } else if (before != null && after != null) {
             findDifference(shape, table, before, after);
         }
+    }
+
+    /** How to keep the values when a field of the same type came as this one went. */
+    private static String renaming(TableShape shape, Field gone) {
+        var come =
+                shape.fields().stream()
+                        .filter(change -> change.before() == null)
+                        .map(FieldChange::after)
+                        .filter(Objects::nonNull)
+                        .filter(field -> field.type().keyword() == gone.type().keyword())
+                        .map(Field::name)
+                        .toList();
+        return come.size() == 1
+                ? " If %s is its new name, write was: %s at it, and nothing is lost."
+                        .formatted(come.getFirst(), gone.name())
+                : "";
     }
 
     private void findDifference(TableShape shape, String table, Field before, Field after) {
