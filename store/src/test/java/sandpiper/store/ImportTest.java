@@ -134,6 +134,58 @@ class ImportTest {
     }
 
     @Test
+    void rowsThatReferToARowBeforeThemAreCountedOnce() throws Exception {
+        try (var marina = harness("order")) {
+            var rows = new ArrayList<Map<String, @Nullable Object>>();
+            rows.add(row("area", "N", "place", 1L));
+            rows.add(row("area", "N", "place", 2L, "inside", "N,1"));
+            rows.add(row("area", "N", "place", 3L, "inside", "N,1"));
+            rows.add(row("area", "N", "place", 4L, "inside", "N,3"));
+            assertThat(load(marina, rows, false)).allMatch(one -> one instanceof Outcome.Done);
+            assertThat(marina.text("Spot", "N,1", "count")).isEqualTo("2");
+            assertThat(marina.text("Spot", "N,3", "count")).isEqualTo("1");
+            marina.change("Spot", "N,4", "inside", "N,1");
+            assertThat(marina.text("Spot", "N,1", "count")).isEqualTo("3");
+        }
+    }
+
+    @Test
+    void rowsKeepTheirOwnValuesWhenTheyReferToRowsBehindThem() throws Exception {
+        var spot =
+                """
+                object: Spot
+                key: code
+                fields:
+                  code: { type: text, required: true }
+                  size: { type: integer }
+                  day:  { type: date }
+                  up:   { type: reference, to: Spot, inverse: kids }
+                  last: { type: date, formula: max(kids.kids.day) }
+                  seen: { type: date }
+                rules:
+                  follow: { on: create or change of last, then: set seen = last }
+                """;
+        var files =
+                Map.of(
+                        "marina/package.yaml",
+                        "package: marina\nversion: 1\n",
+                        "marina/objects/spot.yaml",
+                        spot);
+        try (var marina =
+                new Harness(Files.createDirectory(folder.resolve("hops"))).release(files)) {
+            var rows = new ArrayList<Map<String, @Nullable Object>>();
+            rows.add(row("code", "A", "size", 1L, "day", "2026-05-10", "up", "B"));
+            rows.add(row("code", "B", "size", 2L, "day", "2026-05-11"));
+            assertThat(load(marina, rows, false)).allMatch(one -> one instanceof Outcome.Done);
+            assertThat(marina.text("Spot", "A", "size")).isEqualTo("1");
+            assertThat(marina.text("Spot", "B", "size")).isEqualTo("2");
+            assertThat(marina.text("Spot", "A", "up")).isEqualTo("B");
+            marina.change("Spot", "A", "day", "2026-05-12");
+            assertThat(marina.text("Spot", "A", "size")).isEqualTo("1");
+        }
+    }
+
+    @Test
     void whatOnlyTheServiceSetsIsTakenOnlyWhenAsked() throws Exception {
         try (var marina = harness("plain")) {
             var outcomes =

@@ -50,6 +50,9 @@ final class Derivation {
     private final Totals totals;
     private final Map<RecordState, Seen> seen = new HashMap<>();
     private final Set<RecordState> pending = new LinkedHashSet<>();
+
+    /** Those among them whose changes others do not know of. */
+    private final Set<RecordState> untold = new LinkedHashSet<>();
     private final PriorityQueue<Dirty> dirty =
             new PriorityQueue<>(Comparator.comparingInt((Dirty one) -> one.formula().rank()));
     private final Set<Dirty> queued = new HashSet<>();
@@ -65,6 +68,7 @@ final class Derivation {
         private @Nullable Object @Nullable [] values;
         private boolean counted;
         private int partStamp;
+        private boolean workedOut;
 
         /** The values others know; {@code null} when they know of no such record. */
         @Nullable Object @Nullable [] values() {
@@ -87,6 +91,7 @@ final class Derivation {
                     var stored = one.stored();
                     fresh.values = stored == null ? null : stored.values();
                     fresh.counted = stored != null && !stored.retired();
+                    fresh.workedOut = stored != null;
                     return fresh;
                 });
     }
@@ -112,7 +117,7 @@ final class Derivation {
                             || !record.slots().differing(known.values).isEmpty()
                             || hasChangedItem(record);
             if (changed) {
-                pending.add(record);
+                await(record);
             }
         }
         while (!pending.isEmpty() || !dirty.isEmpty()) {
@@ -126,9 +131,15 @@ final class Derivation {
                 var record = pending.iterator().next();
                 pending.remove(record);
                 ownFormulas(record);
+                untold.remove(record);
                 propagate(record);
             }
         }
+    }
+
+    private void await(RecordState record) {
+        pending.add(record);
+        untold.add(record);
     }
 
     private static boolean hasChangedItem(RecordState record) {
@@ -152,11 +163,28 @@ final class Derivation {
     }
 
     private void ownFormulas(RecordState record) {
-        boolean first = seen(record).values == null;
+        var known = seen(record);
+        boolean first = !known.workedOut;
+        known.workedOut = true;
+        if (first && record.number() >= 0) {
+            tellOthersFirst();
+        }
         for (var formula : workspace.logic().of(record.object()).formulas()) {
             if (!formula.field().onRead() && (!formula.watched() || first)) {
                 recompute(record, formula);
             }
+        }
+    }
+
+    /**
+     * A total of a new record that others refer to already is counted from those that are there.
+     * What is still to be told of them would count once more, so it is told before.
+     */
+    private void tellOthersFirst() {
+        while (!untold.isEmpty()) {
+            var other = untold.iterator().next();
+            untold.remove(other);
+            propagate(other);
         }
     }
 
@@ -187,7 +215,7 @@ final class Derivation {
         }
         if (changed) {
             workspace.touch(record);
-            pending.add(record);
+            await(record);
         }
     }
 
@@ -403,7 +431,7 @@ final class Derivation {
     /** Notes that a total changed. */
     void changed(RecordState record) {
         workspace.touch(record);
-        pending.add(record);
+        await(record);
     }
 
     Tracer tracer() {
