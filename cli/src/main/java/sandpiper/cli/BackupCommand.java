@@ -37,6 +37,7 @@ final class BackupCommand implements Callable<Integer> {
         }
         // Half a copy must not look like a whole one.
         var part = file.resolveSibling(file.getFileName() + ".part");
+        FileOwner.keep(part);
         try {
             connection.open().download("/manage/v1/backup", part);
             Files.move(part, file);

@@ -2,6 +2,7 @@ package sandpiper.cli;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.net.URI;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -33,29 +34,65 @@ final class Connection {
             description = "Who asks. The password is read from SANDPIPER_PASSWORD or asked for.")
     @Nullable String user;
 
+    @Option(
+            names = "--plain-http",
+            description =
+                    "Send the password without encryption, also to another machine than this.")
+    boolean plainHttp;
+
     ManageClient open() {
         var kept = kept();
+        var asked = first(server, System.getenv("SANDPIPER_SERVER"));
         var address =
-                first(server, System.getenv("SANDPIPER_SERVER"), kept.getProperty("server"))
-                        .orElse("http://127.0.0.1:8080");
+                asked.or(() -> first(kept.getProperty("server")))
+                        .orElse("http://127.0.0.1:8080")
+                        .replaceFirst("/+$", "");
+        // A password belongs to the service it was kept with, and goes to no other.
+        boolean isKept = address.equals(kept.getProperty("server", "").replaceFirst("/+$", ""));
+        boolean fromFile = asked.isEmpty() && isKept;
         var name =
-                first(user, System.getenv("SANDPIPER_USER"), kept.getProperty("user"))
+                first(user, fromFile ? null : System.getenv("SANDPIPER_USER"))
+                        .or(() -> first(isKept ? kept.getProperty("user") : null))
+                        .or(() -> first(System.getenv("SANDPIPER_USER")))
                         .orElseThrow(() ->
                                 new RefusedException(
                                         0,
                                         "Say who asks: --user NAME, or SANDPIPER_USER, or a file %s."
                                                 .formatted(FILE),
                                         List.of()));
+        boolean isKeptUser = isKept && name.equals(kept.getProperty("user"));
+        requireSafe(address);
         var password =
-                first(System.getenv("SANDPIPER_PASSWORD"), kept.getProperty("password"))
+                first(
+                                isKeptUser ? kept.getProperty("password") : null,
+                                fromFile ? null : System.getenv("SANDPIPER_PASSWORD"))
                         .or(() -> asked(name))
                         .orElseThrow(() ->
                                 new RefusedException(
                                         0,
-                                        "The password of %s is needed: set SANDPIPER_PASSWORD."
-                                                .formatted(name),
+                                        fromFile
+                                                ? "The password of %s at %s is needed; SANDPIPER_PASSWORD goes to the service of SANDPIPER_SERVER or --server alone."
+                                                        .formatted(name, address)
+                                                : "The password of %s is needed: set SANDPIPER_PASSWORD."
+                                                        .formatted(name),
                                         List.of()));
-        return new ManageClient(address.replaceFirst("/+$", ""), name, password);
+        return new ManageClient(address, name, password);
+    }
+
+    private void requireSafe(String address) {
+        var uri = URI.create(address);
+        boolean here =
+                uri.getHost() != null
+                        && (uri.getHost().equals("localhost")
+                                || uri.getHost().startsWith("127.")
+                                || uri.getHost().equals("[::1]"));
+        if (!plainHttp && "http".equals(uri.getScheme()) && !here) {
+            throw new RefusedException(
+                    0,
+                    "%s is not encrypted, and the password would be read on the way: use https://, or say --plain-http."
+                            .formatted(address),
+                    List.of());
+        }
     }
 
     private static Optional<String> first(@Nullable String... choices) {
@@ -79,7 +116,7 @@ final class Connection {
     private static Properties kept() {
         var kept = new Properties();
         for (var file : List.of(FILE, Path.of(System.getProperty("user.home")).resolve(FILE))) {
-            if (Files.isReadable(file)) {
+            if (Files.isReadable(file) && FileOwner.isOurs(file)) {
                 try (var reader = Files.newBufferedReader(file)) {
                     kept.load(reader);
                     return kept;

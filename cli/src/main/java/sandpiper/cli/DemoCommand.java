@@ -42,6 +42,9 @@ final class DemoCommand implements Callable<Integer> {
         var bookkeeping = Bookkeeping.start(port == 0 ? 0 : port + 1);
         // It stands beside the service, where webhooks are not sent unless that is allowed.
         System.setProperty("sandpiper.webhooks.allow", bookkeeping.place());
+        // Everybody knows its passwords.
+        System.setProperty("sandpiper.address", "127.0.0.1");
+        System.setProperty("sandpiper.demo", "true");
         var running = SandpiperServer.start(new Settings(data, port, Demo.PASSWORD));
         var demo =
                 new Demo(
@@ -63,6 +66,7 @@ final class DemoCommand implements Callable<Integer> {
 
     private static void rememberConnection(String address) throws IOException {
         Files.createDirectories(Connection.FILE.getParent());
+        FileOwner.keep(Connection.FILE);
         Files.writeString(
                 Connection.FILE,
                 "# Written by sandpiper demo, so that commands in this folder find it.%nserver=%s%nuser=consultant%npassword=%s%n"

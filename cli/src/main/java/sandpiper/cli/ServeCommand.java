@@ -10,6 +10,7 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import sandpiper.client.RefusedException;
+import sandpiper.engine.write.LastWord;
 import sandpiper.server.SandpiperServer;
 import sandpiper.server.config.Settings;
 
@@ -49,6 +50,16 @@ final class ServeCommand implements Callable<Integer> {
             description = "A file with settings, in YAML or as properties.")
     @Nullable Path config;
 
+    @Option(
+            names = "--new",
+            description = "Begin an empty data file, although signs are there of one before.")
+    boolean fresh;
+
+    @Option(
+            names = "--demo-data",
+            description = "Serve a file the demo made, whose passwords everybody knows.")
+    boolean demoData;
+
     /** A file with settings that is named must be there. */
     private @Nullable Path existing() {
         if (config != null && !Files.isReadable(config)) {
@@ -59,6 +70,9 @@ final class ServeCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
+        System.setProperty("sandpiper.new", Boolean.toString(fresh));
+        System.setProperty("sandpiper.demo", Boolean.toString(demoData));
+        LastWord.install();
         var running =
                 SandpiperServer.start(
                         new Settings(

@@ -68,6 +68,11 @@ final class Marina implements BeforeAllCallback {
         return bookkeeping;
     }
 
+    /** The parts of the running service, for tests that look at what there is. */
+    static org.springframework.context.ApplicationContext context() {
+        return running.context();
+    }
+
     static String address() {
         return running.address();
     }

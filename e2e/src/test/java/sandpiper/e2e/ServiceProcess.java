@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
@@ -26,13 +27,16 @@ final class ServiceProcess implements AutoCloseable {
     }
 
     /** Starts it on a data file, with more in its environment, and waits until it answers. */
-    static ServiceProcess start(Path data, Map<String, String> environment) throws IOException {
-        var builder =
-                new ProcessBuilder(
+    static ServiceProcess start(Path data, Map<String, String> environment, String... more)
+            throws IOException {
+        var command =
+                new ArrayList<>(
                         List.of(
                                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                                 "--enable-native-access=ALL-UNNAMED",
                                 "-XX:TieredStopAtLevel=1",
+                                "-Xmx512m",
+                                "-XX:+ExitOnOutOfMemoryError",
                                 "-cp",
                                 System.getProperty("java.class.path"),
                                 "sandpiper.cli.Main",
@@ -41,6 +45,8 @@ final class ServiceProcess implements AutoCloseable {
                                 "0",
                                 "--data",
                                 data.toString()));
+        command.addAll(List.of(more));
+        var builder = new ProcessBuilder(command);
         builder.environment().put("SANDPIPER_FIRST_PASSWORD", Demo.PASSWORD);
         builder.environment().putAll(environment);
         var process = builder.redirectErrorStream(true).start();

@@ -2,7 +2,10 @@ package sandpiper.engine;
 
 import java.time.Clock;
 import java.time.Duration;
+import java.util.function.Consumer;
 import java.util.function.Function;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import sandpiper.engine.definition.Drafts;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.delivery.Deliveries;
@@ -13,6 +16,7 @@ import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.engine.write.Outbox;
+import sandpiper.engine.write.OverloadedException;
 import sandpiper.engine.write.ReactionWrites;
 import sandpiper.engine.write.RecordWrites;
 import sandpiper.engine.write.Writer;
@@ -22,6 +26,8 @@ import sandpiper.engine.write.Writer;
  * between threads.
  */
 public final class Engine implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(Engine.class);
+
     /** Answers are given again for this long to a repeated request. */
     private static final Duration ANSWERS_KEPT = Duration.ofDays(1);
 
@@ -103,6 +109,27 @@ public final class Engine implements AutoCloseable {
     /** Writes something other than records, and waits until it is durable. */
     public <T> T write(Function<Transaction, T> writing) {
         return Records.await(writer.submit(writing::apply));
+    }
+
+    /**
+     * Writes something that nobody waits for, such as a note; when it cannot be written it is left
+     * out, and the log says so.
+     */
+    public void writeLater(Consumer<Transaction> writing) {
+        try {
+            writer.submit(
+                            transaction -> {
+                                writing.accept(transaction);
+                                return true;
+                            })
+                    .whenComplete((_, failure) -> {
+                        if (failure != null) {
+                            LOG.warn("A note could not be written: {}", failure.toString());
+                        }
+                    });
+        } catch (OverloadedException | IllegalStateException e) {
+            LOG.warn("A note could not be written: {}", e.getMessage());
+        }
     }
 
     /** Changes that wait to be written. */

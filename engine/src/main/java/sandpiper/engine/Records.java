@@ -31,9 +31,12 @@ import sandpiper.engine.read.RecordFinder;
 import sandpiper.engine.read.RecordView;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.write.OverloadedException;
+import sandpiper.engine.write.Queued;
 import sandpiper.engine.write.RecordWrites;
 import sandpiper.engine.write.Runs;
 import sandpiper.engine.write.Trial;
+import sandpiper.engine.write.UnfinishedException;
 import sandpiper.engine.write.WorkedOut;
 import sandpiper.engine.write.WriteJob;
 import sandpiper.engine.write.Writer;
@@ -234,16 +237,16 @@ public final class Records {
      * reacted to once. Each has its own outcome; those that are refused keep no other back.
      */
     public List<Outcome> writeTogether(List<Function<LiveRelease, Request>> makers) {
-        var outcomes =
-                await(
-                        writer.submit(transaction -> {
+        return await(
+                writer.submit(
+                        transaction -> {
                             var now = live.get();
                             return writes.together(
                                     now,
                                     transaction,
                                     makers.stream().map(maker -> maker.apply(now)).toList());
-                        }));
-        return outcomes;
+                        },
+                        makers.size()));
     }
 
     /**
@@ -342,8 +345,12 @@ public final class Records {
             }
             throw new IllegalStateException(e.getCause());
         } catch (TimeoutException e) {
-            throw new StorageException(
-                    "Storing took longer than %d seconds.".formatted(LONGEST_WAIT.toSeconds()), e);
+            if (future instanceof Queued<T> queued && queued.giveUp()) {
+                throw new OverloadedException(
+                        "The service has been busy for %d seconds; nothing of this was done. Try again in a moment."
+                                .formatted(LONGEST_WAIT.toSeconds()));
+            }
+            throw new UnfinishedException(LONGEST_WAIT, e);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new StorageException("The wait for storing was interrupted.", e);

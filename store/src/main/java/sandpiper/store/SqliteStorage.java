@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.AccessStorage;
 import sandpiper.engine.port.AnswerStorage;
@@ -24,6 +25,8 @@ import sandpiper.engine.port.TrafficStorage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.port.WebhookStorage;
 import sandpiper.model.release.Release;
+import sandpiper.store.file.FileHold;
+import sandpiper.store.file.FileModes;
 import sandpiper.store.record.SqlRecords;
 import sandpiper.store.schema.SchemaChanger;
 import sandpiper.store.schema.SystemTables;
@@ -58,7 +61,10 @@ public final class SqliteStorage implements Storage {
     private final SqlRecomputations recomputations = new SqlRecomputations();
     private final SchemaStorage schema;
 
-    private SqliteStorage(Database database, Clock clock) {
+    private final @Nullable FileHold hold;
+
+    private SqliteStorage(Database database, @Nullable FileHold hold, Clock clock) {
+        this.hold = hold;
         this.database = database;
         this.schema = new SchemaChanger(history, clock);
     }
@@ -80,24 +86,37 @@ public final class SqliteStorage implements Storage {
         // jOOQ greets on standard output otherwise.
         System.setProperty("org.jooq.no-logo", "true");
         System.setProperty("org.jooq.no-tips", "true");
+        FileModes.makeFolder(Objects.requireNonNull(file.toAbsolutePath().getParent()));
+        FileModes.make(file);
+        FileModes.restrict(Path.of(file + "-wal"));
+        FileModes.restrict(Path.of(file + "-shm"));
+        return opened(file, FileHold.take(file), clock, longestRead);
+    }
+
+    private static SqliteStorage opened(
+            Path file, @Nullable FileHold hold, Clock clock, Duration longestRead) {
         try {
-            Files.createDirectories(file.toAbsolutePath().getParent());
-        } catch (IOException e) {
-            throw new UncheckedIOException("The folder of %s cannot be made.".formatted(file), e);
+            var database = Database.open(file, longestRead);
+            try (SqlSession session = database.write()) {
+                SystemTables.prepare(session);
+                session.commit();
+            }
+            return new SqliteStorage(database, hold, clock);
+        } catch (RuntimeException e) {
+            if (hold != null) {
+                hold.close();
+            }
+            throw e;
         }
-        var database = Database.open(file, longestRead);
-        try (SqlSession session = database.write()) {
-            SystemTables.prepare(session);
-            session.commit();
-        }
-        return new SqliteStorage(database, clock);
     }
 
     /** An empty store that is gone when it is closed. */
     public static SqliteStorage temporary(Clock clock) {
         try {
             var folder = Files.createTempDirectory("sandpiper");
-            var storage = open(folder.resolve("data.db"), clock);
+            // Nobody else knows of it.
+            var storage =
+                    opened(folder.resolve("data.db"), null, clock, Database.USUAL_LONGEST_READ);
             storage.temporary = folder;
             return storage;
         } catch (IOException e) {
@@ -188,6 +207,9 @@ public final class SqliteStorage implements Storage {
     @Override
     public void close() {
         database.close();
+        if (hold != null) {
+            hold.close();
+        }
         var folder = temporary;
         if (folder != null) {
             try (var files = Files.list(folder)) {

@@ -124,6 +124,9 @@ class ImportTest {
             assertThat(load(to, written, true))
                     .as("%s", load(to, List.of(), true))
                     .allMatch(one -> one instanceof Outcome.Done);
+            assertThat(load(to, written, true))
+                    .as("once more")
+                    .allMatch(one -> one instanceof Outcome.Done);
             written.get(3).remove("retired");
             for (int i = 0; i < keys.size(); i++) {
                 assertThat(to.show("Spot", keys.get(i))).isEqualTo(written.get(i));

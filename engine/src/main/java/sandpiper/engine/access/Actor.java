@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.ResourceType;
+import sandpiper.model.release.ServiceType;
 
 /**
  * Who asks. What is not granted is denied.
@@ -69,7 +70,7 @@ public record Actor(
         return ObjectAccess.of(has(Duty.RECORDS), objects, object);
     }
 
-    /** Whether an operation of a service is granted. A person who designs may try any service. */
+    /** Whether an operation of a service is granted; see {@link #scope}. */
     public boolean may(String service, String resource, ResourceType.Operation operation) {
         return may(service, resource, operation.name().toLowerCase(Locale.ROOT));
     }
@@ -86,19 +87,26 @@ public record Actor(
         }
         var where = new ArrayList<@Nullable String>();
         for (var grant : grants) {
-            if (grant.covers(service, resource, wanted)) {
+            // A condition is about records of a resource; it says nothing of others.
+            boolean beside =
+                    grant.where() != null
+                            && (resource.equals(ServiceType.EVENTS)
+                                    || resource.equals(ServiceType.FUNCTIONS));
+            if (!beside && grant.covers(service, resource, wanted)) {
                 where.add(grant.where());
             }
         }
         return where.isEmpty() ? Optional.empty() : Optional.of(RecordScope.any(where));
     }
 
+    /** Who designs and sees all records may try what is designed, with all of them. */
     private boolean triesServices() {
-        return kind != Kind.CLIENT && has(Duty.DESIGN);
+        return kind != Kind.CLIENT && has(Duty.DESIGN) && has(Duty.RECORDS);
     }
 
     /** Whether anything at all of a service is granted, so that its contract may be read. */
     public boolean maySee(String service) {
-        return triesServices() || grants.stream().anyMatch(grant -> grant.isOf(service));
+        return (kind != Kind.CLIENT && has(Duty.DESIGN))
+                || grants.stream().anyMatch(grant -> grant.isOf(service));
     }
 }

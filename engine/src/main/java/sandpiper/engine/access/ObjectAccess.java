@@ -18,13 +18,18 @@ import sandpiper.model.release.FieldTree;
  * @param scopes the records each action reaches; an action that is missing is not granted
  * @param hidden fields, and parts, that are not seen
  * @param readOnly fields, and parts, that are not changed
+ * @param notGiven fields, and parts, that are not given to new records
  */
 public record ObjectAccess(
-        Map<Action, RecordScope> scopes, Set<String> hidden, Set<String> readOnly) {
+        Map<Action, RecordScope> scopes,
+        Set<String> hidden,
+        Set<String> readOnly,
+        Set<String> notGiven) {
     public ObjectAccess {
         scopes = Map.copyOf(scopes);
         hidden = Set.copyOf(hidden);
         readOnly = Set.copyOf(readOnly);
+        notGiven = Set.copyOf(notGiven);
     }
 
     static ObjectAccess of(boolean everything, List<ObjectGrant> grants, String object) {
@@ -49,7 +54,8 @@ public record ObjectAccess(
         return new ObjectAccess(
                 scopes,
                 everything ? Set.of() : inAll(covering, Action.VIEW, ObjectGrant::hidden),
-                everything ? Set.of() : inAll(covering, Action.EDIT, ObjectGrant::readOnly));
+                everything ? Set.of() : inAll(covering, Action.EDIT, ObjectGrant::readOnly),
+                everything ? Set.of() : inAll(covering, Action.CREATE, ObjectGrant::readOnly));
     }
 
     /** What every grant of an action names: one that does not name it lifts it. */
@@ -83,9 +89,14 @@ public record ObjectAccess(
         return without(tree, hidden);
     }
 
-    /** What of a tree can be given. */
+    /** What of a tree can be changed. */
     public FieldTree writable(FieldTree tree) {
         return without(seen(tree), readOnly);
+    }
+
+    /** What of a tree can be given to a new record. */
+    public FieldTree givable(FieldTree tree) {
+        return without(seen(tree), notGiven);
     }
 
     private static FieldTree without(FieldTree tree, Set<String> names) {

@@ -47,7 +47,7 @@ public record RecordScope(List<String> conditions) {
                 : new RecordScope(
                         List.of(
                                 String.join(
-                                        " or ", texts.stream().map("(%s)"::formatted).toList())));
+                                        " or ", texts.stream().map("(%s\n)"::formatted).toList())));
     }
 
     /** The records that are in both. */

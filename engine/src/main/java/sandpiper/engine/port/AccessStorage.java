@@ -155,4 +155,7 @@ public interface AccessStorage {
      * none.
      */
     String setting(Transaction transaction, String name, String otherwise);
+
+    /** Keeps a setting, in the place of what it was. */
+    void putSetting(Transaction transaction, String name, String value);
 }

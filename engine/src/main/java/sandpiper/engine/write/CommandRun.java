@@ -146,7 +146,10 @@ final class CommandRun {
             boolean merges,
             @Nullable Long expectedVersion) {
         var there = unit.load(object, number);
-        var refusal = refusal(there, expectedVersion);
+        // Data from elsewhere that comes once more finds retired what it says is retired.
+        boolean staysRetired = request.leave().whole() && there.isRetired() && isRetired(values);
+        var refusal =
+                staysRetired ? stale(there, expectedVersion) : refusal(there, expectedVersion);
         if (refusal != null) {
             return refusal;
         }

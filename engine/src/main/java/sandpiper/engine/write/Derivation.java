@@ -53,6 +53,7 @@ final class Derivation {
 
     /** Those among them whose changes others do not know of. */
     private final Set<RecordState> untold = new LinkedHashSet<>();
+
     private final PriorityQueue<Dirty> dirty =
             new PriorityQueue<>(Comparator.comparingInt((Dirty one) -> one.formula().rank()));
     private final Set<Dirty> queued = new HashSet<>();

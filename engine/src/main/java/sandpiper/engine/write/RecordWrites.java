@@ -70,7 +70,8 @@ public final class RecordWrites {
         if (once == null) {
             return carryOut(live, transaction, request);
         }
-        var actor = request.actor().name();
+        // A user and a client may have had one name.
+        var actor = request.actor().kind() + " " + request.actor().name();
         var earlier = answers.find(transaction, actor, once.key());
         if (earlier.isPresent()) {
             return earlier.get().fingerprint().equals(once.fingerprint())

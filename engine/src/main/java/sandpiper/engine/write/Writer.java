@@ -3,10 +3,11 @@ package sandpiper.engine.write;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -38,6 +39,8 @@ public final class Writer implements AutoCloseable {
 
     private final Storage storage;
     private final BlockingQueue<Entry<?>> queue;
+    private final AtomicInteger rows = new AtomicInteger();
+    private final int longestQueue;
     private final Pulse pulse;
     private final Thread thread;
     private volatile boolean closed;
@@ -51,12 +54,13 @@ public final class Writer implements AutoCloseable {
     /**
      * Starts the thread.
      *
-     * @param longestQueue jobs that may wait; more are refused at once
+     * @param longestQueue changes that may wait; more are refused at once
      */
     public Writer(Storage storage, int longestQueue, Pulse pulse) {
         this.storage = storage;
         this.pulse = pulse;
-        this.queue = new ArrayBlockingQueue<>(longestQueue);
+        this.longestQueue = longestQueue;
+        this.queue = new LinkedBlockingQueue<>();
         this.thread = Thread.ofPlatform().name("sandpiper-writer").start(this::run);
     }
 
@@ -67,8 +71,17 @@ public final class Writer implements AutoCloseable {
      *     StorageException}
      * @throws OverloadedException when too many jobs wait
      */
-    public <T> CompletableFuture<T> submit(WriteJob<T> job) {
-        return queue(new Entry<>(job, false, null));
+    public <T> Queued<T> submit(WriteJob<T> job) {
+        return submit(job, 1);
+    }
+
+    /**
+     * The same of a job of some size.
+     *
+     * @param rows changes it makes; as many wait as with so many jobs of one change
+     */
+    public <T> Queued<T> submit(WriteJob<T> job, int rows) {
+        return queue(new Entry<>(job, false, null, rows));
     }
 
     /**
@@ -78,22 +91,26 @@ public final class Writer implements AutoCloseable {
      *     other job
      */
     public <T> CompletableFuture<T> submitAlone(WriteJob<T> job, Consumer<T> afterCommit) {
-        return queue(new Entry<>(job, true, afterCommit));
+        return queue(new Entry<>(job, true, afterCommit, 1));
     }
 
-    private <T> CompletableFuture<T> queue(Entry<T> entry) {
+    private <T> Queued<T> queue(Entry<T> entry) {
         if (closed) {
             throw new IllegalStateException("The service is stopping and takes no more changes.");
         }
-        if (!queue.offer(entry)) {
-            throw new OverloadedException(queue.size());
+        // One job alone is taken whatever its size.
+        int before = rows.getAndAdd(entry.rows);
+        if (before > 0 && before + entry.rows > longestQueue) {
+            rows.addAndGet(-entry.rows);
+            throw new OverloadedException(before);
         }
+        queue.add(entry);
         return entry.future;
     }
 
-    /** Jobs that wait. */
+    /** Changes that wait. */
     public int waiting() {
-        return queue.size();
+        return rows.get();
     }
 
     private void run() {
@@ -101,18 +118,26 @@ public final class Writer implements AutoCloseable {
         while (!closed || !queue.isEmpty()) {
             try {
                 var first = queue.poll(100, TimeUnit.MILLISECONDS);
-                if (first != null) {
+                if (first != null && taken(first)) {
                     group.clear();
                     group.add(first);
                     runGroup(group);
                 }
             } catch (InterruptedException _) {
                 closed = true;
-            } catch (RuntimeException e) {
+            } catch (RuntimeException | StackOverflowError e) {
                 LOG.error("The writer met something unexpected and goes on", e);
-                fail(group, e);
+                fail(group, new IllegalStateException(e));
+            } catch (Error e) {
+                LastWord.end(e);
             }
         }
+    }
+
+    /** Whether somebody still waits for a job that has come to its turn. */
+    private boolean taken(Entry<?> entry) {
+        rows.addAndGet(-entry.rows);
+        return entry.future.begin();
     }
 
     private void runGroup(List<Entry<?>> group) {
@@ -128,8 +153,10 @@ public final class Writer implements AutoCloseable {
                     break;
                 }
                 queue.remove();
-                group.add(next);
-                next.run(transaction);
+                if (taken(next)) {
+                    group.add(next);
+                    next.run(transaction);
+                }
             }
             transaction.commit();
             afterCommit.run();
@@ -161,11 +188,13 @@ public final class Writer implements AutoCloseable {
         private final boolean alone;
         private final @Nullable Consumer<T> afterCommit;
         private final AskedLanguages languages = AskedLanguages.current();
-        private final CompletableFuture<T> future = new CompletableFuture<>();
+        private final int rows;
+        private final Queued<T> future = new Queued<>();
         private @Nullable T result;
         private @Nullable RuntimeException failure;
 
-        Entry(WriteJob<T> job, boolean alone, @Nullable Consumer<T> afterCommit) {
+        Entry(WriteJob<T> job, boolean alone, @Nullable Consumer<T> afterCommit, int rows) {
+            this.rows = rows;
             this.job = job;
             this.alone = alone;
             this.afterCommit = afterCommit;
@@ -186,6 +215,9 @@ public final class Writer implements AutoCloseable {
                 throw e;
             } catch (RuntimeException e) {
                 failure = e;
+                transaction.undoToMark();
+            } catch (StackOverflowError e) {
+                failure = new IllegalStateException(e);
                 transaction.undoToMark();
             }
         }

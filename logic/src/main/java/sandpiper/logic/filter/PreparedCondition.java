@@ -67,7 +67,12 @@ final class PreparedCondition {
     }
 
     static List<Object> values(List<Code> codes, Clock clock) {
-        var run = new Evaluation(clock.instant(), clock.getZone(), RecordSource.NONE);
+        var run =
+                new Evaluation(
+                        clock.instant(),
+                        clock.getZone(),
+                        RecordSource.NONE,
+                        Evaluation.BUDGET_OF_FILTERS);
         return codes.stream().map(code -> code.run(code.frame(run))).toList();
     }
 }

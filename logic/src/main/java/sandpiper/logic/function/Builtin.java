@@ -58,12 +58,19 @@ public record Builtin(
                 if (taken != null) {
                     return taken.isEmpty() && !arguments.isEmpty()
                             ? Nothing.NULL
-                            : form.body().call(new Arguments(taken, run));
+                            : charged(form.body().call(new Arguments(taken, run)), run);
                 }
             }
         }
         run.note("%s cannot be called with %d arguments.".formatted(name, arguments.size()));
         return Nothing.NULL;
+    }
+
+    private static Object charged(Object result, Run run) {
+        if (result instanceof String text) {
+            run.spendText(text.length());
+        }
+        return result;
     }
 
     private boolean isLast(Form form, int count) {

@@ -5,17 +5,22 @@ import com.google.re2j.PatternSyntaxException;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicLong;
 
 /**
  * Regular expressions from users, in time linear to the text: a pattern that would run for ever
  * elsewhere costs no more here. What needs backtracking (back-references, look-around) is refused.
  */
 final class Patterns {
-    /** Patterns kept compiled; an expression seldom makes its patterns up. */
-    private static final int MOST_KEPT = 1_000;
+    /** What all patterns that are kept may weigh; an expression seldom makes its patterns up. */
+    private static final int MOST_KEPT = 200_000;
+
+    /** What one may weigh: about as many steps of a compiled pattern, some 50 bytes each. */
+    private static final int HEAVIEST = 5_000;
 
     private static final int LONGEST = 1_000;
     private static final Map<String, Optional<Pattern>> KEPT = new ConcurrentHashMap<>();
+    private static final AtomicLong WEIGHT = new AtomicLong();
 
     private Patterns() {}
 
@@ -28,10 +33,21 @@ final class Patterns {
         if (pattern.length() > LONGEST) {
             return Optional.empty();
         }
-        if (KEPT.size() > MOST_KEPT) {
-            KEPT.clear();
+        var known = KEPT.get(flags + '\0' + pattern);
+        if (known != null) {
+            return known;
         }
-        return KEPT.computeIfAbsent(flags + '\0' + pattern, _ -> compile(pattern, flags));
+        long weight = flags.indexOf('q') >= 0 ? pattern.length() : PatternWeight.of(pattern);
+        if (weight > HEAVIEST) {
+            return Optional.empty();
+        }
+        var compiled = compile(pattern, flags);
+        if (WEIGHT.addAndGet(weight + 1) > MOST_KEPT) {
+            KEPT.clear();
+            WEIGHT.set(weight + 1);
+        }
+        KEPT.put(flags + '\0' + pattern, compiled);
+        return compiled;
     }
 
     private static Optional<Pattern> compile(String pattern, String flags) {

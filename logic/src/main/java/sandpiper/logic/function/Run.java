@@ -20,4 +20,11 @@ public interface Run {
      * @throws sandpiper.logic.run.BudgetException when there was too much
      */
     void spend(int steps);
+
+    /**
+     * Spends what a text costs that is made.
+     *
+     * @param length its characters
+     */
+    void spendText(long length);
 }

@@ -21,6 +21,15 @@ public final class Evaluation implements Run {
     /** Time that what logic does may take, from its first act to the last; others wait for it. */
     public static final Duration LONGEST = Duration.ofSeconds(2);
 
+    /** Characters one text may have. */
+    public static final int LONGEST_TEXT = 1_000_000;
+
+    /** Steps of what is worked out for a filter, before any record is looked at. */
+    public static final int BUDGET_OF_FILTERS = 200_000;
+
+    /** Characters that are made in the time of a step, and held in the memory of one. */
+    private static final int CHARACTERS_A_STEP = 8;
+
     private static final int STEPS_BETWEEN_LOOKS = 10_000;
     private static final int DEEPEST = 100;
     private static final int MOST_NOTES = 20;
@@ -29,13 +38,25 @@ public final class Evaluation implements Run {
     private final ZoneId zone;
     private final RecordSource records;
     private final List<String> notes = new ArrayList<>();
-    private long left = USUAL_BUDGET;
+    private final int budget;
+    private long left;
     private int depth;
     private long deadline = Long.MAX_VALUE;
     private Duration longest = LONGEST;
     private int sinceLook;
 
     public Evaluation(Instant now, ZoneId zone, RecordSource records) {
+        this(now, zone, records, USUAL_BUDGET);
+    }
+
+    /**
+     * The same with a budget of its own.
+     *
+     * @param budget steps it may take
+     */
+    public Evaluation(Instant now, ZoneId zone, RecordSource records, int budget) {
+        this.budget = budget;
+        this.left = budget;
         this.now = now;
         this.zone = zone;
         this.records = records;
@@ -76,12 +97,22 @@ public final class Evaluation implements Run {
         left -= steps;
         if (left < 0) {
             throw new BudgetException(
-                    "This takes more than %,d steps and was stopped.".formatted(USUAL_BUDGET));
+                    "This takes more than %,d steps and was stopped.".formatted(budget));
         }
         sinceLook += steps;
         if (deadline != Long.MAX_VALUE && sinceLook >= STEPS_BETWEEN_LOOKS) {
             lookAtClock();
         }
+    }
+
+    @Override
+    public void spendText(long length) {
+        if (length > LONGEST_TEXT) {
+            throw new BudgetException(
+                    "This makes a text of more than %,d characters and was stopped."
+                            .formatted(LONGEST_TEXT));
+        }
+        spend((int) length / CHARACTERS_A_STEP);
     }
 
     /** Looks whether the time is over, after something that may take long without many steps. */

@@ -40,15 +40,19 @@ class EngineConfiguration {
     @Bean(destroyMethod = "close")
     Engine engine(
             @Value("${sandpiper.data}") Path data,
+            @Value("${sandpiper.new:false}") boolean fresh,
+            @Value("${sandpiper.demo:false}") boolean demo,
             @Value("${sandpiper.limits.waiting-changes}") int longestQueue,
             @Value("${sandpiper.limits.read-time}") Duration longestRead,
             Clock clock,
             MeterRegistry meters) {
+        DataFile.requireExpected(data, fresh);
         var engine =
                 new Engine(
                         SqliteStorage.open(data, clock, longestRead),
                         clock,
                         new Tuning(longestQueue, Backoff.OF_HANDLERS, new WriteMeters(meters)));
+        DataFile.requireDemoMeant(engine, demo);
         Gauge.builder("sandpiper.changes.waiting", engine, Engine::waiting)
                 .description("Changes that wait to be written.")
                 .register(meters);

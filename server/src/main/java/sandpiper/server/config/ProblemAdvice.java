@@ -13,6 +13,7 @@ import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import sandpiper.engine.write.LastWord;
 import sandpiper.engine.write.OverloadedException;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Failure;
@@ -97,6 +98,9 @@ public class ProblemAdvice {
 
     @ExceptionHandler
     ResponseEntity<String> others(Exception e, HttpServletRequest request) {
+        if (LastWord.isFinal(e)) {
+            LastWord.end(e);
+        }
         if (e instanceof ErrorResponse known) {
             return answer(ofSpring(known.getStatusCode(), request), known.getHeaders());
         }
@@ -125,8 +129,14 @@ public class ProblemAdvice {
 
     private static ResponseEntity<String> answer(Problem problem, HttpHeaders headers) {
         CallNotes.failed(problem.status(), problem.said());
+        var more = new HttpHeaders();
+        if (problem.status() == HttpStatus.SERVICE_UNAVAILABLE.value()
+                && headers.getFirst(HttpHeaders.RETRY_AFTER) == null) {
+            more.add(HttpHeaders.RETRY_AFTER, Failure.RETRY_AFTER_SECONDS);
+        }
         return ResponseEntity.status(problem.status())
                 .headers(headers)
+                .headers(more)
                 .header(HttpHeaders.CONTENT_TYPE, Problem.CONTENT_TYPE)
                 .body(JsonText.write(problem.plain()));
     }

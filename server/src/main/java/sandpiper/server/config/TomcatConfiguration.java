@@ -1,9 +1,16 @@
 package sandpiper.server.config;
 
+import org.apache.catalina.core.StandardHost;
 import org.apache.tomcat.util.buf.EncodedSolidusHandling;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.boot.tomcat.ConfigurableTomcatWebServerFactory;
 import org.springframework.boot.tomcat.TomcatConnectorCustomizer;
+import org.springframework.boot.web.server.WebServerFactoryCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import sandpiper.server.intake.Intake;
+import sandpiper.server.intake.ProblemReportValve;
+import sandpiper.server.intake.UnreadBodyValve;
 
 /** What the server needs beyond the settings the framework has for it. */
 @Configuration
@@ -21,5 +28,30 @@ class TomcatConfiguration {
     TomcatConnectorCustomizer pagesGoOutAtOnce() {
         return connector ->
                 connector.setProperty("socket.appWriteBufSize", Integer.toString(WRITTEN_AT_ONCE));
+    }
+
+    /**
+     * Threads for what is worked on and for bodies that are on their way. No form is read by the
+     * web server, which would wait for it before anybody has looked at who sends it.
+     */
+    @Bean
+    TomcatConnectorCustomizer bodiesAreTakenIn(
+            @Value("${sandpiper.limits.requests-at-once}") int atOnce) {
+        return connector -> {
+            connector.setProperty("maxThreads", Integer.toString(atOnce + Intake.THREADS));
+            connector.setProperty("disableUploadTimeout", "false");
+            connector.setProperty("connectionUploadTimeout", "5000");
+            connector.setParseBodyMethods("");
+        };
+    }
+
+    @Bean
+    WebServerFactoryCustomizer<ConfigurableTomcatWebServerFactory> refusedInTheProtocol() {
+        return factory -> {
+            factory.addEngineValves(new UnreadBodyValve());
+            factory.addContextCustomizers(context ->
+                    ((StandardHost) context.getParent())
+                            .setErrorReportValveClass(ProblemReportValve.class.getName()));
+        };
     }
 }

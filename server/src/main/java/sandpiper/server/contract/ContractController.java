@@ -9,19 +9,21 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.service.Definitions;
 import sandpiper.server.service.Protocol;
+import sandpiper.server.service.PublicAddress;
 
 /** Hands out contracts to those who may see the service. */
 @RestController
 class ContractController {
+    private final PublicAddress addresses;
     private final Engine engine;
 
-    ContractController(Engine engine) {
+    ContractController(Engine engine, PublicAddress addresses) {
+        this.addresses = addresses;
         this.engine = engine;
     }
 
@@ -39,7 +41,7 @@ class ContractController {
         var type =
                 Definitions.service(
                         release, actor, service, version, Protocol.REST::isSpokenBy, " over REST");
-        var server = ServletUriComponentsBuilder.fromContextPath(request).build().toUriString();
+        var server = addresses.of(request);
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_JSON)
                 .header(
@@ -58,7 +60,7 @@ class ContractController {
             HttpServletRequest request) {
         var release = Definitions.of(engine, actor, of);
         var type = Definitions.service(release, actor, service, version, _ -> true, "");
-        var server = ServletUriComponentsBuilder.fromContextPath(request).build().toUriString();
+        var server = addresses.of(request);
         return ResponseEntity.ok()
                 .contentType(new MediaType("application", "schema+json"))
                 .body(JsonText.writePretty(ResourceSchemas.of(release, type, server)));

@@ -92,13 +92,21 @@ public final class JsonText {
                         : " at line %d, column %d"
                                 .formatted(place.getLineNr(), place.getColumnNr());
         var words =
-                what.lines()
-                        .findFirst()
-                        .orElse("")
-                        .replaceAll("\\(`?[A-Za-z.]*`?[^)]*\\)", "")
-                        .strip();
+                what.contains("nesting depth")
+                        ? "objects and lists lie too deep in each other"
+                        : what.contains("value length") || what.contains("Number value")
+                                ? "a value is too long"
+                                : plain(what);
         return new ProblemException(
                 HttpStatus.BAD_REQUEST, "The body is not JSON%s: %s.".formatted(where, words));
+    }
+
+    private static String plain(String what) {
+        return what.lines()
+                .findFirst()
+                .orElse("")
+                .replaceAll("\\(`?[A-Za-z.]*`?[^)]*\\)", "")
+                .strip();
     }
 
     private static @Nullable Object value(JsonParser parser) {

@@ -16,6 +16,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PatchMapping;
@@ -44,8 +45,11 @@ class ClientController {
 
     private final Seal seal;
 
-    ClientController(Engine engine, AccessLog log, Seal seal) {
+    private final PasswordEncoder passwords;
+
+    ClientController(Engine engine, AccessLog log, Seal seal, PasswordEncoder passwords) {
         this.engine = engine;
+        this.passwords = passwords;
         this.seal = seal;
         this.log = log;
     }
@@ -146,7 +150,7 @@ class ClientController {
                 StoredClient.made(
                         body.name(),
                         body.label() == null ? body.name() : body.label(),
-                        kept(secret, Boolean.TRUE.equals(body.digests())),
+                        kept(secret, body.secret() != null, Boolean.TRUE.equals(body.digests())),
                         body.grants(),
                         engine.clock().instant(),
                         body.callsPerMinute() == null ? 0 : body.callsPerMinute());
@@ -156,6 +160,7 @@ class ClientController {
                         HttpStatus.CONFLICT,
                         "There is a client %s already.".formatted(body.name()));
             }
+            AccessNames.requireFree(transaction, engine.storage().access(), body.name());
             engine.storage().access().putClient(transaction, client);
             log.note(transaction, actor, "client made", client.name(), granted(client.grants()));
             return true;
@@ -229,12 +234,16 @@ class ClientController {
                                 "the one before is right until " + until,
                                 client ->
                                         client.rotated(
-                                                kept(secret, digests(body, client)), until))),
+                                                kept(secret, false, digests(body, client)),
+                                                until))),
                 secret);
     }
 
-    private StoredSecret kept(String secret, boolean digests) {
-        return new StoredSecret(Secrets.hash(secret), digests ? seal.seal(secret) : null);
+    /** A secret that somebody chose can be guessed, so it is hashed slowly. */
+    private StoredSecret kept(String secret, boolean chosen, boolean digests) {
+        return new StoredSecret(
+                chosen ? String.valueOf(passwords.encode(secret)) : Secrets.hash(secret),
+                digests ? seal.seal(secret) : null);
     }
 
     private static boolean digests(Rotation rotation, StoredClient client) {

@@ -63,6 +63,16 @@ final class GrantChecks {
                     live.release().services().stream().map(ServiceType::name).toList());
             return;
         }
+        boolean beside =
+                grant.resource().equals(ServiceType.FUNCTIONS)
+                        || grant.resource().equals(ServiceType.EVENTS);
+        if (beside && grant.where() != null) {
+            wrong(
+                    at,
+                    "A condition is about records of a resource; %s cannot have one."
+                            .formatted(grant.resource()));
+            return;
+        }
         if (grant.resource().equals(ServiceType.FUNCTIONS)) {
             among(
                     at,

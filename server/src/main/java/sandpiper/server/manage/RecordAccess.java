@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
+import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.ObjectAccess;
 import sandpiper.engine.access.ObjectGrant.Action;
@@ -13,6 +14,7 @@ import sandpiper.engine.command.Leave;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.write.LiveRelease;
+import sandpiper.logic.condition.Condition;
 import sandpiper.logic.type.RecordType;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
@@ -57,6 +59,23 @@ record RecordAccess(Actor actor, LiveRelease live, ObjectType type, ObjectAccess
     /** The fields that can be given. */
     FieldTree writable() {
         return rights.writable(live.release().everythingOf(type));
+    }
+
+    /** The fields that can be given to a new record. */
+    FieldTree givable() {
+        return rights.givable(live.release().everythingOf(type));
+    }
+
+    /** Whether records are seen at all. */
+    boolean sees() {
+        return rights.may(Action.VIEW);
+    }
+
+    /** Words to look for, in what is seen only; {@code null} when a plain search does that. */
+    @Nullable Condition search(Engine engine, @Nullable String words) {
+        return words == null || words.isBlank() || !searchesByCondition()
+                ? null
+                : engine.records().condition(live, type, RecordScope.ALL.and(searchText(words)));
     }
 
     /** What may be named in a filter or sort. */

@@ -236,7 +236,7 @@ class RecordController {
                 actor,
                 object,
                 request,
-                access -> new RecordCommand.Create(access.type(), access.writable(), values));
+                access -> new RecordCommand.Create(access.type(), access.givable(), values));
     }
 
     @PatchMapping(path = "/{key}", consumes = MediaType.APPLICATION_JSON_VALUE)
@@ -399,11 +399,17 @@ class RecordController {
             map.forEach((name, value) -> values.put(String.valueOf(name), value));
         }
         var type = access.type();
-        var all = access.writable();
         var command =
                 type.key().isEmpty()
-                        ? new RecordCommand.Create(type, all, values)
-                        : new RecordCommand.Save(type, all, all, null, values, Map.of(), null);
+                        ? new RecordCommand.Create(type, access.givable(), values)
+                        : new RecordCommand.Save(
+                                type,
+                                access.givable(),
+                                access.writable(),
+                                null,
+                                values,
+                                Map.of(),
+                                null);
         return access.request(command, "import", false);
     }
 

@@ -4,6 +4,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
@@ -48,7 +49,8 @@ class SessionController {
     }
 
     /** What somebody signs in with. */
-    record SignInRequest(@NotBlank String name, @NotBlank String password) {}
+    record SignInRequest(
+            @NotBlank @Size(max = 60) String name, @NotBlank @Size(max = 200) String password) {}
 
     @GetMapping
     Me me(@AuthenticationPrincipal @Nullable Actor actor) {

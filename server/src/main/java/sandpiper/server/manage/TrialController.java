@@ -3,6 +3,7 @@ package sandpiper.server.manage;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -33,6 +34,7 @@ import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.engine.write.Trial;
 import sandpiper.logic.Problem;
+import sandpiper.logic.Quoted;
 import sandpiper.logic.check.CheckedTerm;
 import sandpiper.logic.check.Checker;
 import sandpiper.logic.check.StepChecker;
@@ -162,11 +164,10 @@ class TrialController {
         return live -> {
             var access = RecordAccess.of(actor, live, object(live, object));
             var type = access.type();
-            var given = access.writable();
             var command =
                     key == null || key.isBlank()
-                            ? new RecordCommand.Create(type, given, values)
-                            : new RecordCommand.Change(type, given, key, values, null);
+                            ? new RecordCommand.Create(type, access.givable(), values)
+                            : new RecordCommand.Change(type, access.writable(), key, values, null);
             return access.request(command, "trial", false);
         };
     }
@@ -177,7 +178,11 @@ class TrialController {
             @PathVariable String object,
             @Valid @RequestBody Form form,
             @AuthenticationPrincipal Actor actor) {
-        var hidden = actor.on(object).hidden();
+        requireSeen(object, form.key(), actor);
+        var hidden =
+                actor.on(object).may(Action.VIEW)
+                        ? actor.on(object).hidden()
+                        : notSent(object, form.values().keySet());
         return RecordPreview.of(
                         engine.records()
                                 .preview(
@@ -188,6 +193,41 @@ class TrialController {
                                                 actor),
                                         false))
                 .without(hidden);
+    }
+
+    /** A stored record is shown, with changes, only to who may see it. */
+    private void requireSeen(String object, @Nullable String key, Actor actor) {
+        if (key == null || key.isBlank()) {
+            return;
+        }
+        boolean seen =
+                engine.records()
+                        .read((live, session) -> {
+                            var type = object(live, object);
+                            var access = RecordAccess.of(actor, live, type);
+                            return engine.records()
+                                    .find(
+                                            live,
+                                            session,
+                                            type,
+                                            key,
+                                            access.seen(),
+                                            access.scope(Action.VIEW))
+                                    .isPresent();
+                        });
+        if (!seen) {
+            throw new ProblemException(
+                    HttpStatus.NOT_FOUND, "There is no %s %s.".formatted(object, Quoted.of(key)));
+        }
+    }
+
+    /** Who sees no records is shown what he sent, and nothing else. */
+    private Set<String> notSent(String object, Set<String> sent) {
+        var type = object(engine.live(), object);
+        var hidden = new HashSet<>(type.fields().names());
+        type.parts().forEach(part -> hidden.add(part.name()));
+        hidden.removeAll(sent);
+        return hidden;
     }
 
     /**
@@ -220,12 +260,13 @@ class TrialController {
                 .read((live, session) -> {
                     var target = target(live, object, pick.part(), field);
                     var access = RecordAccess.of(actor, live, target);
+                    var search = access.search(engine, pick.search());
                     var query =
                             new Query(
                                             target,
                                             access.seen(),
                                             condition.orElse(null),
-                                            pick.search(),
+                                            search == null ? pick.search() : null,
                                             List.of(),
                                             false,
                                             null,
@@ -238,7 +279,8 @@ class TrialController {
                                                     .condition(
                                                             live,
                                                             target,
-                                                            access.scope(Action.VIEW)));
+                                                            access.scope(Action.VIEW)))
+                                    .where(search);
                     var records =
                             engine.records().page(live, session, query).records().stream()
                                     .map(record -> RecordJson.of(access, record))

@@ -5,6 +5,7 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.Size;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.UnaryOperator;
@@ -31,6 +32,8 @@ import sandpiper.engine.port.Session;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.security.Credentials;
+import sandpiper.server.security.PasswordRules;
 
 /** People who sign in to the console. */
 @RestController
@@ -38,10 +41,13 @@ import sandpiper.server.problem.ProblemException;
 class UserController {
     private final Engine engine;
     private final PasswordEncoder passwords;
+    private final Credentials credentials;
     private final AccessLog log;
 
-    UserController(Engine engine, PasswordEncoder passwords, AccessLog log) {
+    UserController(
+            Engine engine, PasswordEncoder passwords, Credentials credentials, AccessLog log) {
         this.engine = engine;
+        this.credentials = credentials;
         this.passwords = passwords;
         this.log = log;
     }
@@ -98,6 +104,7 @@ class UserController {
         Duties.require(actor, Duty.ACCESS);
         var duties = body.duties() == null ? List.<Duty>of() : body.duties();
         var roles = body.roles() == null ? List.<String>of() : body.roles();
+        PasswordRules.require(body.name(), body.password());
         var user =
                 new StoredUser(
                         body.name(),
@@ -112,12 +119,42 @@ class UserController {
                 throw new ProblemException(
                         HttpStatus.CONFLICT, "There is a user %s already.".formatted(body.name()));
             }
+            AccessNames.requireFree(transaction, access, body.name());
             checkRoles(transaction, roles);
+            requireHeld(transaction, actor, user);
             access.putUser(transaction, user);
             log.note(transaction, actor, "user made", user.name(), described(user));
             return true;
         });
         return UserView.of(user);
+    }
+
+    /** Nobody gives, or takes over, a duty that is not his own. */
+    private void requireHeld(Session session, Actor actor, StoredUser user) {
+        var duties = EnumSet.noneOf(Duty.class);
+        user.duties().forEach(duty -> duties.add(Duty.valueOf(duty)));
+        engine.storage().access().roles(session).stream()
+                .filter(role -> user.roles().contains(role.name()))
+                .forEach(role -> duties.addAll(role.duties()));
+        duties.removeAll(actor.duties());
+        if (!duties.isEmpty()) {
+            throw new ProblemException(
+                    HttpStatus.CONFLICT,
+                    "%s has or would have a duty that you do not have: %s. Somebody who has it can do this."
+                            .formatted(
+                                    user.name(),
+                                    String.join(
+                                            ", ",
+                                            duties.stream()
+                                                    .map(duty ->
+                                                            duty.name().toLowerCase(Locale.ROOT))
+                                                    .toList())));
+        }
+    }
+
+    private String hash(String name, String password) {
+        PasswordRules.require(name, password);
+        return String.valueOf(passwords.encode(password));
     }
 
     private static String described(StoredUser user) {
@@ -153,29 +190,33 @@ class UserController {
             @Valid @RequestBody UserChange body,
             @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.ACCESS);
-        boolean lockedOut =
+        boolean ownRights =
                 name.equals(actor.name())
                         && (Boolean.TRUE.equals(body.disabled())
                                 || body.roles() != null
-                                || (body.duties() != null && !body.duties().contains(Duty.ACCESS)));
-        if (lockedOut) {
+                                || body.duties() != null);
+        if (ownRights) {
             throw new ProblemException(
                     HttpStatus.CONFLICT,
                     "You cannot change your own rights; somebody else with the duty can.");
         }
+        if (name.equals(actor.name()) && body.password() != null) {
+            throw new ProblemException(
+                    HttpStatus.CONFLICT,
+                    "Your own password is changed with the current one beside it, at"
+                            + " /manage/v1/users/me/password.");
+        }
+        var hash = body.password() == null ? null : hash(name, body.password());
         return UserView.of(
                 update(
                         name,
                         actor,
                         "user changed",
                         user -> {
-                            var password = body.password();
                             return new StoredUser(
                                     name,
                                     body.label() == null ? user.label() : body.label(),
-                                    password == null
-                                            ? user.passwordHash()
-                                            : String.valueOf(passwords.encode(password)),
+                                    hash == null ? user.passwordHash() : hash,
                                     body.duties() == null
                                             ? user.duties()
                                             : body.duties().stream().map(Duty::name).toList(),
@@ -191,6 +232,10 @@ class UserController {
             var before = access.user(transaction, name).orElseThrow(() -> unknown(name));
             var after = change.apply(before);
             checkRoles(transaction, after.roles());
+            if (!name.equals(actor.name())) {
+                requireHeld(transaction, actor, before);
+                requireHeld(transaction, actor, after);
+            }
             access.putUser(transaction, after);
             log.note(transaction, actor, what, name, difference(before, after));
             return after;
@@ -242,24 +287,27 @@ class UserController {
     @PostMapping("/me/password")
     ResponseEntity<Void> changePassword(
             @Valid @RequestBody PasswordChange body, @AuthenticationPrincipal Actor actor) {
+        // Hashed before: whoever writes would wait for it.
+        var stored =
+                engine.read(session -> engine.storage().access().user(session, actor.name()))
+                        .orElseThrow(() -> unknown(actor.name()));
+        if (!credentials.isCurrent(stored, body.current())) {
+            throw new ProblemException(
+                    HttpStatus.UNPROCESSABLE_CONTENT, "The current password is not right.");
+        }
+        var next = hash(actor.name(), body.next());
         update(
                 actor.name(),
                 actor,
                 "password changed",
-                user -> {
-                    if (!passwords.matches(body.current(), user.passwordHash())) {
-                        throw new ProblemException(
-                                HttpStatus.UNPROCESSABLE_CONTENT,
-                                "The current password is not right.");
-                    }
-                    return new StoredUser(
-                            user.name(),
-                            user.label(),
-                            String.valueOf(passwords.encode(body.next())),
-                            user.duties(),
-                            user.roles(),
-                            user.disabled());
-                });
+                user ->
+                        new StoredUser(
+                                user.name(),
+                                user.label(),
+                                next,
+                                user.duties(),
+                                user.roles(),
+                                user.disabled()));
         return ResponseEntity.noContent().build();
     }
 }

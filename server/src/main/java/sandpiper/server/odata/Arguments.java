@@ -1,6 +1,5 @@
 package sandpiper.server.odata;
 
-import java.math.BigDecimal;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import org.apache.olingo.commons.api.edm.EdmParameter;
@@ -12,6 +11,7 @@ import org.apache.olingo.server.api.uri.UriResourceAction;
 import org.apache.olingo.server.api.uri.UriResourceFunction;
 import org.jspecify.annotations.Nullable;
 import sandpiper.server.json.JsonText;
+import sandpiper.server.json.NumberText;
 
 /**
  * Reads what a caller gives for the parameters of an action, from the body, or of a function, from
@@ -57,7 +57,7 @@ final class Arguments {
 
     private static Object number(String text) {
         try {
-            return new BigDecimal(text);
+            return NumberText.read(text);
         } catch (NumberFormatException _) {
             return text;
         }
@@ -81,7 +81,7 @@ final class Arguments {
         try {
             var text = String.valueOf(type.fromUriLiteral(literal));
             return switch (type.getName()) {
-                case "Decimal" -> new BigDecimal(text);
+                case "Decimal" -> NumberText.read(text);
                 case "Int64" -> Long.valueOf(text);
                 case "Boolean" -> Boolean.valueOf(text);
                 default -> text;

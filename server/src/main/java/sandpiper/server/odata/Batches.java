@@ -56,7 +56,8 @@ final class Batches implements BatchProcessor {
         var parts =
                 odata.createFixedFormatDeserializer()
                         .parseBatchRequest(request.getBody(), boundary, options);
-        checkSize(parts.stream().mapToInt(part -> part.getRequests().size()).sum());
+        checkSize(run.exchange(), parts.stream().mapToInt(part -> part.getRequests().size()).sum());
+        parts.forEach(part -> part.getRequests().forEach(AddressBounds::check));
         boolean goesOn = goesOn(request);
         var answers = new ArrayList<ODataResponsePart>();
         for (var part : parts) {
@@ -84,11 +85,12 @@ final class Batches implements BatchProcessor {
         }
     }
 
-    static void checkSize(int requests) {
+    static void checkSize(Exchange exchange, int requests) {
         if (requests > MOST) {
             throw Refusals.bad(
                     "A batch may have %,d requests, but has %,d.".formatted(MOST, requests));
         }
+        exchange.limits().countRest(exchange.actor(), requests);
     }
 
     /** Whether a failure does not stop what comes behind it. */

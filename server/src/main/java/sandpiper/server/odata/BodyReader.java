@@ -115,7 +115,7 @@ record BodyReader(boolean numbersAsText, BiFunction<EntityShape.ToOne, String, S
             return given;
         }
         try {
-            return new java.math.BigDecimal(text);
+            return sandpiper.server.json.NumberText.read(text);
         } catch (NumberFormatException _) {
             return given;
         }

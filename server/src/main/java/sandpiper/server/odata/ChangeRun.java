@@ -32,6 +32,10 @@ final class ChangeRun {
     private final Failures failures;
     private @Nullable List<Change> gathered;
 
+    Exchange exchange() {
+        return exchange;
+    }
+
     ChangeRun(Exchange exchange, Failures failures) {
         this.exchange = exchange;
         this.failures = failures;

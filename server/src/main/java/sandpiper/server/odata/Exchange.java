@@ -3,6 +3,7 @@ package sandpiper.server.odata;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.model.release.ServiceType;
+import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.Protocol;
 import sandpiper.server.service.ServiceCall;
@@ -12,7 +13,13 @@ import sandpiper.server.service.ServiceCall;
  *
  * @param server the address of the server, without a slash at its end
  */
-record Exchange(Engine engine, Cursors cursors, Actor actor, ServiceModel model, String server) {
+record Exchange(
+        Engine engine,
+        Cursors cursors,
+        RateLimits limits,
+        Actor actor,
+        ServiceModel model,
+        String server) {
 
     /** The address of the service, without a slash at its end. */
     String root() {

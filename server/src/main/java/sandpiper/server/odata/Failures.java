@@ -1,5 +1,6 @@
 package sandpiper.server.odata;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import org.apache.olingo.commons.api.ex.ODataException;
@@ -33,7 +34,7 @@ final class Failures implements ErrorProcessor {
             ODataServerError error,
             ContentType format) {
         var cause = error.getException();
-        boolean known = cause instanceof ODataException;
+        boolean known = cause instanceof ODataException || isOfParser(cause);
         if (cause instanceof OverloadedException) {
             response.setHeader(HttpHeaders.RETRY_AFTER, Failure.RETRY_AFTER_SECONDS);
         }
@@ -42,12 +43,34 @@ final class Failures implements ErrorProcessor {
                 known || cause == null
                         ? Problem.of(
                                 Objects.requireNonNullElse(
-                                        HttpStatus.resolve(error.getStatusCode()),
+                                        isOfParser(cause)
+                                                ? HttpStatus.BAD_REQUEST
+                                                : HttpStatus.resolve(error.getStatusCode()),
                                         HttpStatus.BAD_REQUEST),
-                                String.valueOf(error.getMessage()),
+                                isOfParser(cause)
+                                        ? "The address cannot be understood."
+                                        : words(String.valueOf(error.getMessage())),
                                 List.of())
                         : Failure.of(cause, request.getMethod() + " " + request.getRawRequestUri()),
                 null);
+    }
+
+    /** Whether the parser of addresses came upon something that it does not know itself. */
+    private static boolean isOfParser(@Nullable Exception cause) {
+        return cause instanceof RuntimeException
+                && cause.getStackTrace().length > 0
+                && Arrays.stream(cause.getStackTrace())
+                        .limit(4)
+                        .anyMatch(frame ->
+                                frame.getClassName()
+                                        .startsWith("org.apache.olingo.server.core.uri"));
+    }
+
+    /** What callers can use; what the parser says of itself is for those who wrote it. */
+    private static String words(String message) {
+        return message.contains("tokenizer") || message.contains("Exception")
+                ? "$search cannot be read: write words, phrases in double quotes, AND, OR and NOT."
+                : message;
     }
 
     /** {@code shape} is the entity that values stood in, or {@code null} when none did. */

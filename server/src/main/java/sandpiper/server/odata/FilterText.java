@@ -1,6 +1,8 @@
 package sandpiper.server.odata;
 
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.apache.olingo.commons.api.edm.EdmEnumType;
 import org.apache.olingo.commons.api.edm.EdmPrimitiveType;
@@ -28,6 +30,7 @@ import sandpiper.server.service.FeelText;
  */
 final class FilterText implements ExpressionVisitor<String> {
     private final EntityShape shape;
+    private final Map<String, BinaryOperatorKind> made = new IdentityHashMap<>();
 
     private FilterText(EntityShape shape) {
         this.shape = shape;
@@ -93,7 +96,18 @@ final class FilterText implements ExpressionVisitor<String> {
                             throw Refusals.notOffered(
                                     "%s is not offered in a filter.".formatted(operator));
                 };
-        return "(%s %s %s)".formatted(left, symbol, right);
+        // A long chain is no deep nesting: what the same operator made is gone on with.
+        boolean chained =
+                (operator == BinaryOperatorKind.AND || operator == BinaryOperatorKind.OR)
+                        && made.get(left) == operator;
+        var text =
+                "(%s %s %s)"
+                        .formatted(
+                                chained ? left.substring(1, left.length() - 1) : left,
+                                symbol,
+                                right);
+        made.put(text, operator);
+        return text;
     }
 
     @Override

@@ -55,7 +55,7 @@ final class JsonBatch {
         if (!(body.get("requests") instanceof List<?> list)) {
             throw Refusals.bad("A batch has a list \"requests\".");
         }
-        Batches.checkSize(list.size());
+        Batches.checkSize(run.exchange(), list.size());
         var parts = new ArrayList<Part>();
         var ids = new HashSet<String>();
         for (var one : list) {

@@ -27,20 +27,24 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.write.LiveRelease;
+import sandpiper.logic.Quoted;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Failure;
+import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.Definitions;
 import sandpiper.server.service.Protocol;
+import sandpiper.server.service.PublicAddress;
 import sandpiper.server.service.ServiceCall;
 
 /** Every service over OData 4.01. What there is is looked up in the live release at each call. */
 @RestController
 class ODataController {
+    private final PublicAddress addresses;
+    private final RateLimits limits;
     private static final String SERVICE = "{service:[a-z0-9-]+}/v{version:\\d{1,3}}";
     private static final String VERSION = "4.01";
 
@@ -50,7 +54,9 @@ class ODataController {
     private final Map<String, ServiceModel> models = new ConcurrentHashMap<>();
     private volatile int release = -1;
 
-    ODataController(Engine engine, Cursors cursors) {
+    ODataController(Engine engine, Cursors cursors, PublicAddress addresses, RateLimits limits) {
+        this.limits = limits;
+        this.addresses = addresses;
         this.engine = engine;
         this.cursors = cursors;
     }
@@ -128,13 +134,13 @@ class ODataController {
             Definitions.Source of,
             Actor actor,
             HttpServletRequest http) {
-        var server = ServletUriComponentsBuilder.fromContextPath(http).build().toUriString();
+        var server = addresses.of(http);
         var live = engine.live();
         boolean isLive = of == Definitions.Source.LIVE;
         var from = isLive ? live.release() : Definitions.of(engine, actor, of);
         var type = ServiceCall.service(from, Protocol.ODATA, actor, service, version);
         var model = isLive ? model(live, type) : new ServiceModel(from, type);
-        return new Exchange(engine, cursors, actor, model, server);
+        return new Exchange(engine, cursors, limits, actor, model, server);
     }
 
     private ServiceModel model(LiveRelease live, sandpiper.model.release.ServiceType type) {
@@ -151,7 +157,7 @@ class ODataController {
         var method = http.getMethod().toUpperCase(Locale.ROOT);
         var tunnelled = http.getHeader(HttpHeader.X_HTTP_METHOD);
         request.setMethod(
-                HttpMethod.valueOf(
+                method(
                         tunnelled != null && method.equals("POST")
                                 ? tunnelled.toUpperCase(Locale.ROOT)
                                 : method));
@@ -179,6 +185,14 @@ class ODataController {
         return request;
     }
 
+    private static HttpMethod method(String name) {
+        try {
+            return HttpMethod.valueOf(name);
+        } catch (IllegalArgumentException _) {
+            throw Refusals.bad("There is no method %s.".formatted(Quoted.of(name)));
+        }
+    }
+
     /** The handling of one request over HTTP, which may hold several. */
     private final class Run {
         private final Exchange exchange;
@@ -197,6 +211,7 @@ class ODataController {
         }
 
         ODataResponse handle(ODataRequest request) {
+            AddressBounds.check(request);
             qualify(request);
             var response = handler().process(request);
             response.setHeader(HttpHeader.ODATA_VERSION, VERSION);

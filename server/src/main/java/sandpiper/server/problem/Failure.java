@@ -7,6 +7,7 @@ import org.springframework.http.HttpStatus;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.TooLongException;
 import sandpiper.engine.write.OverloadedException;
+import sandpiper.engine.write.UnfinishedException;
 
 /** What callers are told of something that went wrong here; the log has the rest. */
 public final class Failure {
@@ -25,6 +26,11 @@ public final class Failure {
                     Problem.of(
                             HttpStatus.SERVICE_UNAVAILABLE,
                             String.valueOf(overloaded.getMessage()),
+                            List.of());
+            case UnfinishedException unfinished ->
+                    Problem.of(
+                            HttpStatus.SERVICE_UNAVAILABLE,
+                            String.valueOf(unfinished.getMessage()),
                             List.of());
             case TooLongException slow ->
                     Problem.of(

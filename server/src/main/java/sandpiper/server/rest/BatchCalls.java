@@ -22,6 +22,7 @@ import sandpiper.model.release.KeyText;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.RecordWriters;
 
 /** Many changes in one request, each done or refused for itself. */
@@ -34,8 +35,11 @@ class BatchCalls {
     private final Engine engine;
     private final RecordWriters writers;
 
-    BatchCalls(Engine engine, RecordWriters writers) {
+    private final RateLimits limits;
+
+    BatchCalls(Engine engine, RecordWriters writers, RateLimits limits) {
         this.engine = engine;
+        this.limits = limits;
         this.writers = writers;
     }
 
@@ -53,6 +57,7 @@ class BatchCalls {
                     HttpStatus.CONTENT_TOO_LARGE,
                     "A batch may have %,d items, but has %,d.".formatted(MOST_ITEMS, items.size()));
         }
+        limits.countRest(actor, items.size());
         var requests = new ArrayList<Function<LiveRelease, Request>>();
         for (int i = 0; i < items.size(); i++) {
             var command = command(call, items.get(i), i);

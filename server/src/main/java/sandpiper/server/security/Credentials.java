@@ -20,6 +20,7 @@ import sandpiper.engine.access.ServiceGrant;
 import sandpiper.engine.port.AccessStorage.StoredClient;
 import sandpiper.engine.port.AccessStorage.StoredSecret;
 import sandpiper.engine.port.AccessStorage.StoredUser;
+import sandpiper.server.problem.ProblemException;
 
 /** Finds out who somebody is from name and secret. */
 @Component
@@ -42,6 +43,7 @@ public class Credentials {
     private final Map<String, Instant> lastUses = new ConcurrentHashMap<>();
     private final SignInFailures failures = new SignInFailures();
     private final Map<String, Remembered> remembered = new ConcurrentHashMap<>();
+    private final Map<String, Remembered> chosen = new ConcurrentHashMap<>();
 
     /**
      * A password that was right, as a hash that is quick to compare, for the stored hash it was
@@ -55,10 +57,16 @@ public class Credentials {
     private final Map<String, Known> clients = new ConcurrentHashMap<>();
     private final RateLimits limits;
     private final Seal seal;
-    private final PasswordDigests digests = new PasswordDigests();
+    private final PasswordDigests digests;
+    private final SignInLog log;
+    private static final int LONGEST_NAME = 60;
+    private static final int LONGEST_PASSWORD = 200;
 
-    Credentials(Engine engine, PasswordEncoder passwords, RateLimits limits, Seal seal) {
+    Credentials(
+            Engine engine, PasswordEncoder passwords, RateLimits limits, Seal seal, SignInLog log) {
         this.engine = engine;
+        this.log = log;
+        this.digests = new PasswordDigests(engine.clock().instant());
         this.limits = limits;
         this.seal = seal;
         this.passwords = passwords;
@@ -76,8 +84,32 @@ public class Credentials {
     }
 
     private boolean isRight(StoredClient client, String secret) {
-        return rightSecrets(client).stream()
-                .anyMatch(right -> Secrets.matches(secret, right.hash()));
+        return secret.length() <= LONGEST_PASSWORD
+                && rightSecrets(client).stream()
+                        .anyMatch(right -> isRight(client.name(), secret, right.hash()));
+    }
+
+    /** One that was made is compared at once; one that somebody chose was hashed slowly. */
+    private boolean isRight(String client, String secret, String hash) {
+        if (!hash.startsWith("{")) {
+            return Secrets.matches(secret, hash);
+        }
+        var now = engine.clock().instant();
+        var quick = quick("client " + client, secret);
+        var known = chosen.get(client);
+        if (known != null
+                && known.until().isAfter(now)
+                && known.storedHash().equals(hash)
+                && known.quickHash().equals(quick)) {
+            return true;
+        }
+        failures.begin("client " + client, "", now);
+        boolean right = passwords.matches(secret, hash);
+        if (right) {
+            failures.right("client " + client, "");
+            chosen.put(client, new Remembered(quick, hash, now.plus(REMEMBERED)));
+        }
+        return right;
     }
 
     /** The secret of a client, and the one before as long as it is right as well. */
@@ -144,10 +176,9 @@ public class Credentials {
         var last = lastUses.get(name);
         if (last == null || last.plus(LAST_USE_STEP).isBefore(now)) {
             lastUses.put(name, now);
-            engine.write(transaction -> {
-                engine.storage().access().touchClient(transaction, name, now);
-                return true;
-            });
+            // Who reads does not wait for writing, and reads when nothing can be written.
+            engine.writeLater(
+                    transaction -> engine.storage().access().touchClient(transaction, name, now));
         }
     }
 
@@ -155,20 +186,47 @@ public class Credentials {
      * The person of a name and password, or nothing when they are not right; takes the same time
      * for a name that is not known.
      *
-     * @throws ProblemException when the name is locked after too many wrong passwords
+     * @param address from which they come
+     * @throws ProblemException after too many wrong passwords
      */
-    Optional<Actor> user(String name, String password) {
-        failures.check(name, engine.clock().instant());
+    Optional<Actor> user(String name, String password, String address) {
+        if (name.length() > LONGEST_NAME || password.length() > LONGEST_PASSWORD) {
+            return Optional.empty();
+        }
         var user = engine.read(session -> engine.storage().access().user(session, name));
+        if (user.isPresent() && isRemembered(user.get(), password)) {
+            return user.filter(found -> !found.disabled()).map(this::actor);
+        }
+        try {
+            failures.begin(name, address, engine.clock().instant());
+        } catch (ProblemException tooMany) {
+            log.note(name, address, "sign-in locked");
+            throw tooMany;
+        }
         if (user.isEmpty()) {
             passwords.matches(password, nobodysHash);
         }
         if (user.isEmpty() || !isRight(user.get(), password)) {
-            failures.add(name, engine.clock().instant());
+            log.note(name, address, "sign-in refused");
             return Optional.empty();
         }
-        failures.forget(name);
+        failures.right(name, address);
+        log.note(name, address, user.get().disabled() ? "sign-in of a disabled user" : "signed in");
         return user.filter(found -> !found.disabled()).map(this::actor);
+    }
+
+    /**
+     * Whether a password is a user's, asked once more by somebody who is signed in.
+     *
+     * @throws ProblemException after too many wrong ones
+     */
+    public boolean isCurrent(StoredUser user, String password) {
+        failures.begin(user.name(), "signed in", engine.clock().instant());
+        boolean right = passwords.matches(password, user.passwordHash());
+        if (right) {
+            failures.right(user.name(), "signed in");
+        }
+        return right;
     }
 
     /**
@@ -193,20 +251,27 @@ public class Credentials {
                 .map(user -> stamp(user.passwordHash()));
     }
 
-    private boolean isRight(StoredUser user, String password) {
-        var now = engine.clock().instant();
-        var quick = Secrets.hash(user.name() + '\0' + password);
+    private boolean isRemembered(StoredUser user, String password) {
         var known = remembered.get(user.name());
-        if (known != null
-                && known.until().isAfter(now)
+        return known != null
+                && known.until().isAfter(engine.clock().instant())
                 && known.storedHash().equals(user.passwordHash())
-                && known.quickHash().equals(quick)) {
-            return true;
-        }
+                && known.quickHash().equals(quick(user.name(), password));
+    }
+
+    private static String quick(String name, String secret) {
+        return Secrets.hash(name + '\0' + secret);
+    }
+
+    private boolean isRight(StoredUser user, String password) {
         boolean right = passwords.matches(password, user.passwordHash());
         if (right) {
             remembered.put(
-                    user.name(), new Remembered(quick, user.passwordHash(), now.plus(REMEMBERED)));
+                    user.name(),
+                    new Remembered(
+                            quick(user.name(), password),
+                            user.passwordHash(),
+                            engine.clock().instant().plus(REMEMBERED)));
         }
         return right;
     }

@@ -5,14 +5,18 @@ import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.time.Duration;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.web.filter.OncePerRequestFilter;
 
 /**
  * Looks up at each request what somebody with a session may do now. A session ends at once when its
- * user is disabled or removed, or has another password.
+ * user is disabled or removed, or has another password, and after a day in any case.
  */
 final class CurrentUserFilter extends OncePerRequestFilter {
+    /** However busy it is, a session ends. */
+    private static final Duration LONGEST = Duration.ofHours(24);
+
     private final Credentials credentials;
 
     CurrentUserFilter(Credentials credentials) {
@@ -24,7 +28,12 @@ final class CurrentUserFilter extends OncePerRequestFilter {
             HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
         var before = SecurityContextHolder.getContext().getAuthentication();
-        if (before instanceof ActorAuthentication session && session.stamp() != null) {
+        var opened = request.getSession(false);
+        if (opened != null
+                && System.currentTimeMillis() - opened.getCreationTime() > LONGEST.toMillis()) {
+            opened.invalidate();
+            SecurityContextHolder.clearContext();
+        } else if (before instanceof ActorAuthentication session && session.stamp() != null) {
             var stamp = session.stamp();
             var context = SecurityContextHolder.createEmptyContext();
             credentials

@@ -4,18 +4,17 @@ import java.util.Arrays;
 import java.util.List;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.SmartInitializingSingleton;
 import org.springframework.beans.factory.annotation.Value;
-import org.springframework.boot.ApplicationArguments;
-import org.springframework.boot.ApplicationRunner;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Duty;
 import sandpiper.engine.port.AccessStorage.StoredUser;
 
-/** Makes the first user of a new instance, who then makes the others. */
+/** Makes the first user of a new instance, who then makes the others, before anybody can ask. */
 @Component
-class FirstUser implements ApplicationRunner {
+class FirstUser implements SmartInitializingSingleton {
     private static final Logger LOG = LoggerFactory.getLogger(FirstUser.class);
     private static final String NAME = "admin";
 
@@ -33,7 +32,7 @@ class FirstUser implements ApplicationRunner {
     }
 
     @Override
-    public void run(ApplicationArguments arguments) {
+    public void afterSingletonsInstantiated() {
         boolean none = engine.read(session -> engine.storage().access().users(session).isEmpty());
         if (!none) {
             return;

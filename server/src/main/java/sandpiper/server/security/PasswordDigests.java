@@ -9,6 +9,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.format.DateTimeParseException;
 import java.util.Base64;
+import java.util.HexFormat;
 
 /**
  * Digests of passwords as the UsernameToken profile 1.1 of WS-Security has them (section 3.1), each
@@ -20,6 +21,9 @@ final class PasswordDigests {
 
     /** How far the caller's clock may run ahead. */
     static final Duration AHEAD = Duration.ofMinutes(1);
+
+    /** Bytes; fewer come twice by chance. */
+    private static final int SHORTEST_NONCE = 8;
 
     private static final long MOST_NONCES = 200_000;
 
@@ -38,6 +42,16 @@ final class PasswordDigests {
      */
     record Proof(String nonce, String created, String digest) {}
 
+    /**
+     * What is still to be expected of a clock that was not looked at before the service started.
+     */
+    private final Instant start;
+
+    /** From a moment on; what was seen before it, nobody knows. */
+    PasswordDigests(Instant start) {
+        this.start = start;
+    }
+
     /** Whether a proof is in time; one with a moment that cannot be read is not. */
     static boolean isInTime(Proof proof, Instant now) {
         try {
@@ -51,9 +65,12 @@ final class PasswordDigests {
     /** Whether a proof was made with a password. */
     static boolean isRight(Proof proof, String password) {
         try {
+            if (nonce(proof).length < SHORTEST_NONCE) {
+                return false;
+            }
             // The profile says SHA-1 and nothing else.
             var sha = MessageDigest.getInstance("SHA-1");
-            sha.update(Base64.getDecoder().decode(proof.nonce()));
+            sha.update(nonce(proof));
             sha.update(proof.created().getBytes(StandardCharsets.UTF_8));
             sha.update(password.getBytes(StandardCharsets.UTF_8));
             return MessageDigest.isEqual(sha.digest(), Base64.getDecoder().decode(proof.digest()));
@@ -66,6 +83,18 @@ final class PasswordDigests {
 
     /** Whether a right proof comes for the first time; from then on it is used up. */
     boolean isFirst(String client, Proof proof) {
-        return seen.asMap().putIfAbsent(client + ' ' + proof.nonce(), Boolean.TRUE) == null;
+        // What was used before a restart is not known any more.
+        if (Instant.parse(proof.created()).isBefore(start) || seen.estimatedSize() >= MOST_NONCES) {
+            return false;
+        }
+        return seen.asMap()
+                        .putIfAbsent(
+                                client + ' ' + HexFormat.of().formatHex(nonce(proof)), Boolean.TRUE)
+                == null;
+    }
+
+    /** The bytes, however they are written: base 64 has many ways. */
+    private static byte[] nonce(Proof proof) {
+        return Base64.getDecoder().decode(proof.nonce());
     }
 }

@@ -89,6 +89,25 @@ public class RateLimits {
         }
     }
 
+    /**
+     * Counts the rest of a call that holds several; the first is counted by {@link #count}.
+     *
+     * @throws ProblemException when they are more than the caller has left; none of them is done
+     */
+    public void countRest(Actor actor, int calls) {
+        var limited = actor.kind() == Actor.Kind.CLIENT ? clients.get(actor.name()) : null;
+        if (limited == null || calls < 2) {
+            return;
+        }
+        if (!limited.bucket().tryConsume(calls - 1L)) {
+            meters.counter("sandpiper.calls.limited", "client", actor.name()).increment();
+            throw new ProblemException(
+                    HttpStatus.TOO_MANY_REQUESTS,
+                    "%s may call %,d times a minute, and this counts as %,d calls; send fewer, or later. Nothing was done."
+                            .formatted(actor.name(), limited.callsPerMinute(), calls));
+        }
+    }
+
     /** Rounded up, so that nobody comes back too early. */
     private static long seconds(long nanos) {
         return Math.ceilDiv(nanos, 1_000_000_000L);

@@ -10,8 +10,12 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.FileAttribute;
 import java.nio.file.attribute.PosixFilePermissions;
+import java.security.GeneralSecurityException;
 import java.util.Base64;
 import java.util.Optional;
+import javax.crypto.KDF;
+import javax.crypto.SecretKey;
+import javax.crypto.spec.HKDFParameterSpec;
 import javax.crypto.spec.SecretKeySpec;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -57,6 +61,25 @@ public class Seal {
                     file,
                     e);
             return Optional.empty();
+        }
+    }
+
+    /**
+     * A key for one purpose, of the key in the file (HKDF, RFC 5869): a copy of the data alone does
+     * not hold it.
+     *
+     * @param purpose what it is for, with the generation of keys
+     */
+    public SecretKey derived(String purpose) {
+        try {
+            var hkdf = KDF.getInstance("HKDF-SHA256");
+            return hkdf.deriveKey(
+                    "HmacSHA256",
+                    HKDFParameterSpec.ofExtract()
+                            .addIKM(Base64.getDecoder().decode(key()))
+                            .thenExpand(purpose.getBytes(StandardCharsets.UTF_8), KEY_BYTES));
+        } catch (GeneralSecurityException e) {
+            throw new IllegalStateException(e);
         }
     }
 

@@ -4,7 +4,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.Optional;
-import java.util.function.BiFunction;
+import org.springframework.context.ApplicationContext;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpHeaders;
@@ -14,12 +14,13 @@ import org.springframework.security.authentication.BadCredentialsException;
 import org.springframework.security.authentication.LockedException;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.annotation.web.configurers.CsrfConfigurer;
+import org.springframework.security.config.annotation.web.configurers.HeadersConfigurer;
 import org.springframework.security.core.Authentication;
-import org.springframework.security.crypto.factory.PasswordEncoderFactories;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.AuthenticationEntryPoint;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.access.intercept.AuthorizationFilter;
+import org.springframework.security.web.authentication.WebAuthenticationDetails;
 import org.springframework.security.web.authentication.www.BasicAuthenticationFilter;
 import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.security.web.context.NullSecurityContextRepository;
@@ -28,11 +29,13 @@ import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
 import org.springframework.security.web.csrf.CsrfTokenRequestAttributeHandler;
 import org.springframework.security.web.firewall.StrictHttpFirewall;
+import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.ODataError;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.service.PublicAddress;
 
 /**
  * Who may come in where. Services: clients by HTTP Basic, and people signed in to the console, who
@@ -50,7 +53,7 @@ class SecurityConfiguration {
 
     @Bean
     PasswordEncoder passwordEncoder() {
-        return PasswordEncoderFactories.createDelegatingPasswordEncoder();
+        return LongPasswords.encoder();
     }
 
     @Bean
@@ -99,13 +102,13 @@ class SecurityConfiguration {
                 .requestCache(cache -> cache.disable())
                 .logout(logout -> logout.disable())
                 .exceptionHandling(handling -> handling.authenticationEntryPoint(entry))
-                .headers(headers ->
-                        headers.contentSecurityPolicy(
-                                policy -> policy.policyDirectives(CONTENT_POLICY)))
+                .headers(SecurityConfiguration::headers)
                 .addFilterAfter(new RateLimitFilter(limits), AuthorizationFilter.class)
                 .addFilterBefore(
                         new BearerFilter(tokens, credentials), BasicAuthenticationFilter.class)
-                .addFilterAt(basic(credentials::client, true), BasicAuthenticationFilter.class)
+                .addFilterAt(
+                        basic((name, secret, _) -> credentials.client(name, secret), true),
+                        BasicAuthenticationFilter.class)
                 .authorizeHttpRequests(requests -> requests.anyRequest().authenticated())
                 .build();
     }
@@ -131,7 +134,9 @@ class SecurityConfiguration {
                 .addFilterAfter(new RateLimitFilter(limits), AuthorizationFilter.class)
                 .addFilterBefore(
                         new BearerFilter(tokens, credentials), BasicAuthenticationFilter.class)
-                .addFilterAt(basic(credentials::client, true), BasicAuthenticationFilter.class)
+                .addFilterAt(
+                        basic((name, secret, _) -> credentials.client(name, secret), true),
+                        BasicAuthenticationFilter.class)
                 .authorizeHttpRequests(requests ->
                         requests.requestMatchers("/odata/vocabularies/*")
                                 .permitAll()
@@ -157,7 +162,9 @@ class SecurityConfiguration {
         http.securityMatcher("/soap/**")
                 .addFilterBefore(
                         new BearerFilter(tokens, credentials), BasicAuthenticationFilter.class)
-                .addFilterAt(basic(credentials::client, true), BasicAuthenticationFilter.class)
+                .addFilterAt(
+                        basic((name, secret, _) -> credentials.client(name, secret), true),
+                        BasicAuthenticationFilter.class)
                 .authorizeHttpRequests(requests -> requests.anyRequest().permitAll());
         return withoutSession(common(http, credentials, sessions, true)).build();
     }
@@ -210,32 +217,65 @@ class SecurityConfiguration {
         return http.addFilterAfter(
                         new CurrentUserFilter(credentials), SecurityContextHolderFilter.class)
                 .securityContext(context -> context.securityContextRepository(sessions))
-                .csrf(csrf -> guard(csrf, !challenge))
+                .csrf(csrf -> guard(csrf, !challenge, isSecure(http)))
                 .exceptionHandling(handling ->
                         handling.authenticationEntryPoint(entry)
                                 .accessDeniedHandler(
                                         (request, response, _) -> forbid(request, response)))
                 .requestCache(cache -> cache.disable())
                 .logout(logout -> logout.disable())
-                .headers(headers ->
-                        headers.contentSecurityPolicy(
-                                policy -> policy.policyDirectives(CONTENT_POLICY)));
+                .headers(SecurityConfiguration::headers);
+    }
+
+    private static void headers(HeadersConfigurer<HttpSecurity> headers) {
+        headers.contentSecurityPolicy(policy -> policy.policyDirectives(CONTENT_POLICY))
+                .referrerPolicy(referrer ->
+                        referrer.policy(ReferrerPolicyHeaderWriter.ReferrerPolicy.NO_REFERRER))
+                .permissionsPolicyHeader(permissions ->
+                        permissions.policy("camera=(), geolocation=(), microphone=(), payment=()"));
     }
 
     /** Services hand out no cookie: a page that tries them has it from the manage API. */
-    private static void guard(CsrfConfigurer<HttpSecurity> csrf, boolean handsOutCookie) {
+    private static void guard(
+            CsrfConfigurer<HttpSecurity> csrf, boolean handsOutCookie, boolean secure) {
         if (handsOutCookie) {
             csrf.spa();
         } else {
-            csrf.csrfTokenRepository(CookieCsrfTokenRepository.withHttpOnlyFalse())
+            csrf.csrfTokenRepository(tokens(secure))
                     .csrfTokenRequestHandler(new CsrfTokenRequestAttributeHandler());
         }
-        csrf.ignoringRequestMatchers(
-                request -> request.getHeader(HttpHeaders.AUTHORIZATION) != null);
+        csrf.ignoringRequestMatchers(SecurityConfiguration::bringsCredentials);
     }
 
-    private static BasicAuthenticationFilter basic(
-            BiFunction<String, String, Optional<Actor>> lookup, boolean challenge) {
+    private static CookieCsrfTokenRepository tokens(boolean secure) {
+        var tokens = CookieCsrfTokenRepository.withHttpOnlyFalse();
+        if (secure) {
+            tokens.setCookieCustomizer(cookie -> cookie.secure(true));
+        }
+        return tokens;
+    }
+
+    private static boolean isSecure(HttpSecurity http) {
+        return http.getSharedObject(ApplicationContext.class)
+                .getBean(PublicAddress.class)
+                .isSecure();
+    }
+
+    /** A header that nobody looks at must not switch the guard of a session off. */
+    private static boolean bringsCredentials(HttpServletRequest request) {
+        var header = request.getHeader(HttpHeaders.AUTHORIZATION);
+        return header != null
+                && (header.regionMatches(true, 0, "Basic ", 0, 6)
+                        || header.regionMatches(true, 0, "Bearer ", 0, 7));
+    }
+
+    /** Finds out who somebody is from name, secret and address. */
+    @FunctionalInterface
+    private interface Lookup {
+        Optional<Actor> find(String name, String secret, String address);
+    }
+
+    private static BasicAuthenticationFilter basic(Lookup lookup, boolean challenge) {
         AuthenticationManager manager =
                 attempt ->
                         lookedUp(lookup, attempt)
@@ -246,10 +286,14 @@ class SecurityConfiguration {
         return new BasicAuthenticationFilter(manager, entryPoint(challenge));
     }
 
-    private static Optional<Actor> lookedUp(
-            BiFunction<String, String, Optional<Actor>> lookup, Authentication attempt) {
+    private static Optional<Actor> lookedUp(Lookup lookup, Authentication attempt) {
         try {
-            return lookup.apply(attempt.getName(), String.valueOf(attempt.getCredentials()));
+            var address =
+                    attempt.getDetails() instanceof WebAuthenticationDetails web
+                            ? web.getRemoteAddress()
+                            : "";
+            return lookup.find(
+                    attempt.getName(), String.valueOf(attempt.getCredentials()), address);
         } catch (ProblemException locked) {
             throw new LockedException(String.valueOf(locked.getMessage()));
         }

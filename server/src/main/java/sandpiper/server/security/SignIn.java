@@ -25,7 +25,7 @@ public class SignIn {
             String password,
             HttpServletRequest request,
             HttpServletResponse response) {
-        var actor = credentials.user(name, password);
+        var actor = credentials.user(name, password, request.getRemoteAddr());
         actor.ifPresent(known -> {
             // A session from before signing in could be somebody else's plant.
             var before = request.getSession(false);

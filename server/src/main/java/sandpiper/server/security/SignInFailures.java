@@ -7,48 +7,80 @@ import java.time.Instant;
 import org.springframework.http.HttpStatus;
 import sandpiper.server.problem.ProblemException;
 
-/** Locks a name for a while after wrong passwords, so that nobody can try many. */
+/**
+ * Slows down whoever tries passwords: so many tries of a name from one address, of all names from
+ * one address, and, far more, of a name from everywhere. Whoever tries somebody else's name from
+ * afar does not lock that person out. A try counts before it is looked at, so that many at once are
+ * many.
+ */
 final class SignInFailures {
-    private static final int MOST = 5;
+    private static final int OF_NAME_HERE = 5;
+    private static final int OF_ADDRESS = 50;
+    private static final int OF_NAME = 200;
     private static final Duration LOCKED = Duration.ofMinutes(15);
 
-    /** Names nobody has could be tried without end. */
-    private static final int MOST_NAMES = 10_000;
+    /** Names nobody has could be tried without end. Keys are hashes, so each is small. */
+    private static final int MOST = 20_000;
 
-    private final Cache<String, Failed> failed =
-            Caffeine.newBuilder().maximumSize(MOST_NAMES).expireAfterWrite(LOCKED).build();
+    private final Cache<String, Tries> tries =
+            Caffeine.newBuilder().maximumSize(MOST).expireAfterWrite(LOCKED).build();
 
-    private record Failed(int times, Instant last) {}
+    private record Tries(int count, Instant last) {}
 
     /**
-     * Lets a name go on that is not locked.
+     * Counts a try of a name.
      *
-     * @throws ProblemException when it is
+     * @param address from which it comes
+     * @throws ProblemException 429 when there were too many
      */
-    void check(String name, Instant now) {
-        var before = failed.getIfPresent(name);
-        if (before == null || before.times() < MOST) {
-            return;
-        }
-        var open = before.last().plus(LOCKED);
-        if (now.isBefore(open)) {
+    void begin(String name, String address, Instant now) {
+        count(here(name, address), OF_NAME_HERE, now);
+        count("a " + address, OF_ADDRESS, now);
+        count("n " + Secrets.hash(name), OF_NAME, now);
+    }
+
+    private void count(String key, int most, Instant now) {
+        var after =
+                tries.asMap()
+                        .compute(
+                                key,
+                                (_, before) ->
+                                        before == null || before.last().plus(LOCKED).isBefore(now)
+                                                ? new Tries(1, now)
+                                                : new Tries(
+                                                        before.count() + 1,
+                                                        before.count() < most
+                                                                ? now
+                                                                : before.last()));
+        if (after.count() > most) {
+            var open = after.last().plus(LOCKED);
             throw new ProblemException(
                     HttpStatus.TOO_MANY_REQUESTS,
-                    "There were %d wrong passwords for this name. Try again in %d minutes."
-                            .formatted(MOST, Duration.between(now, open).toMinutes() + 1));
+                    "There were too many wrong passwords. Try again in %d minutes."
+                            .formatted(Duration.between(now, open).toMinutes() + 1));
         }
-        failed.invalidate(name);
     }
 
-    void add(String name, Instant now) {
-        failed.asMap()
-                .merge(
-                        name,
-                        new Failed(1, now),
-                        (before, _) -> new Failed(before.times() + 1, now));
+    /**
+     * A try was right: those of that name from that address are forgotten, and it counts no more.
+     */
+    void right(String name, String address) {
+        tries.invalidate(here(name, address));
+        less("a " + address);
+        less("n " + Secrets.hash(name));
     }
 
-    void forget(String name) {
-        failed.invalidate(name);
+    private void less(String key) {
+        tries.asMap()
+                .computeIfPresent(
+                        key,
+                        (_, before) ->
+                                before.count() <= 1
+                                        ? null
+                                        : new Tries(before.count() - 1, before.last()));
+    }
+
+    private static String here(String name, String address) {
+        return "h " + Secrets.hash(name + '\0' + address);
     }
 }

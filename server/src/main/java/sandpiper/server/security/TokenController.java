@@ -1,11 +1,11 @@
 package sandpiper.server.security;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 import java.util.LinkedHashMap;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import org.springframework.http.CacheControl;
 import org.springframework.http.HttpHeaders;
@@ -30,16 +30,31 @@ class TokenController {
     }
 
     @PostMapping(path = "/oauth2/token", consumes = MediaType.APPLICATION_FORM_URLENCODED_VALUE)
-    ResponseEntity<Map<String, Object>> token(HttpServletRequest request) {
-        if (!"client_credentials".equals(request.getParameter("grant_type"))) {
+    ResponseEntity<Map<String, Object>> token(HttpServletRequest request) throws IOException {
+        if (request.getQueryString() != null) {
+            // RFC 6749 §2.3.1: what stands in an address is kept in logs.
             return error(
                     HttpStatus.BAD_REQUEST,
-                    request.getParameter("grant_type") == null
+                    "invalid_request",
+                    "Parameters stand in the body, none in the address.");
+        }
+        var form = FormText.read(request.getInputStream().readAllBytes());
+        if (form.isEmpty()) {
+            return error(
+                    HttpStatus.BAD_REQUEST,
+                    "invalid_request",
+                    "The body must be a form in UTF-8, each parameter once.");
+        }
+        var parameters = form.get();
+        if (!"client_credentials".equals(parameters.get("grant_type"))) {
+            return error(
+                    HttpStatus.BAD_REQUEST,
+                    parameters.get("grant_type") == null
                             ? "invalid_request"
                             : "unsupported_grant_type",
                     "grant_type must be client_credentials.");
         }
-        var client = client(request);
+        var client = client(request, parameters);
         if (client.isEmpty()) {
             return error(
                     HttpStatus.UNAUTHORIZED,
@@ -54,12 +69,12 @@ class TokenController {
         return ResponseEntity.ok().cacheControl(CacheControl.noStore()).body(answer);
     }
 
-    private Optional<Actor> client(HttpServletRequest request) {
+    private Optional<Actor> client(HttpServletRequest request, Map<String, String> parameters) {
         var header = request.getHeader(HttpHeaders.AUTHORIZATION);
         if (header == null) {
             return credentials.client(
-                    Objects.requireNonNullElse(request.getParameter("client_id"), ""),
-                    Objects.requireNonNullElse(request.getParameter("client_secret"), ""));
+                    parameters.getOrDefault("client_id", ""),
+                    parameters.getOrDefault("client_secret", ""));
         }
         if (!header.regionMatches(true, 0, BASIC, 0, BASIC.length())) {
             return Optional.empty();

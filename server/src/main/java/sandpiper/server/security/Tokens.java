@@ -1,14 +1,13 @@
 package sandpiper.server.security;
 
-import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.util.List;
 import java.util.Optional;
-import javax.crypto.spec.SecretKeySpec;
+import java.util.function.Supplier;
+import javax.crypto.SecretKey;
 import org.springframework.security.oauth2.jose.jws.MacAlgorithm;
 import org.springframework.security.oauth2.jwt.JwsHeader;
 import org.springframework.security.oauth2.jwt.JwtClaimsSet;
-import org.springframework.security.oauth2.jwt.JwtDecoder;
-import org.springframework.security.oauth2.jwt.JwtEncoder;
 import org.springframework.security.oauth2.jwt.JwtEncoderParameters;
 import org.springframework.security.oauth2.jwt.JwtException;
 import org.springframework.security.oauth2.jwt.NimbusJwtDecoder;
@@ -28,20 +27,14 @@ class Tokens {
 
     private static final String ISSUER = "sandpiper";
 
-    private final Engine engine;
-    private final JwtEncoder encoder;
-    private final JwtDecoder decoder;
+    private static final String AUDIENCE = "sandpiper-services";
 
-    Tokens(Engine engine) {
+    private final Engine engine;
+    private final Supplier<SecretKey> key;
+
+    Tokens(Engine engine, Keys keys) {
         this.engine = engine;
-        var secret =
-                engine.write(transaction ->
-                        engine.storage()
-                                .access()
-                                .setting(transaction, "token-key", Secrets.make()));
-        var key = new SecretKeySpec(secret.getBytes(StandardCharsets.US_ASCII), "HmacSHA256");
-        this.encoder = NimbusJwtEncoder.withSecretKey(key).build();
-        this.decoder = NimbusJwtDecoder.withSecretKey(key).build();
+        this.key = keys.of("tokens");
     }
 
     /** A token for a client. */
@@ -51,10 +44,13 @@ class Tokens {
                 JwtClaimsSet.builder()
                         .issuer(ISSUER)
                         .subject(client)
+                        .audience(List.of(AUDIENCE))
                         .issuedAt(now)
                         .expiresAt(now.plus(LIFE))
                         .build();
-        return encoder.encode(
+        return NimbusJwtEncoder.withSecretKey(key.get())
+                .build()
+                .encode(
                         JwtEncoderParameters.from(
                                 JwsHeader.with(MacAlgorithm.HS256).build(), claims))
                 .getTokenValue();
@@ -63,10 +59,15 @@ class Tokens {
     /** The client of a token, or nothing when it is not ours or has run out. */
     Optional<String> client(String token) {
         try {
-            var decoded = decoder.decode(token);
-            return ISSUER.equals(decoded.getClaimAsString("iss"))
-                    ? Optional.ofNullable(decoded.getSubject())
-                    : Optional.empty();
+            var decoded = NimbusJwtDecoder.withSecretKey(key.get()).build().decode(token);
+            var until = decoded.getExpiresAt();
+            boolean ours =
+                    ISSUER.equals(decoded.getClaimAsString("iss"))
+                            && decoded.getAudience() != null
+                            && decoded.getAudience().contains(AUDIENCE)
+                            && until != null
+                            && !until.isAfter(engine.clock().instant().plus(LIFE));
+            return ours ? Optional.ofNullable(decoded.getSubject()) : Optional.empty();
         } catch (JwtException _) {
             return Optional.empty();
         }

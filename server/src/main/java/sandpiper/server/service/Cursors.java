@@ -7,15 +7,15 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Base64;
 import java.util.List;
+import java.util.function.Supplier;
 import javax.crypto.Mac;
-import javax.crypto.spec.SecretKeySpec;
+import javax.crypto.SecretKey;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
-import sandpiper.engine.Engine;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.ProblemException;
-import sandpiper.server.security.Secrets;
+import sandpiper.server.security.Keys;
 
 /**
  * Writes the place at which a query goes on as a text that callers hand back. It is sealed, so that
@@ -26,21 +26,30 @@ public final class Cursors {
     private static final String ALGORITHM = "HmacSHA256";
     private static final int SEAL_BYTES = 12;
 
-    private final Mac prototype;
+    private final Supplier<SecretKey> key;
+    private volatile @Nullable Prepared prepared;
 
-    Cursors(Engine engine) {
-        var secret =
-                engine.write(transaction ->
-                        engine.storage()
-                                .access()
-                                .setting(transaction, "cursor-key", Secrets.make()));
-        try {
-            prototype = Mac.getInstance(ALGORITHM);
-            prototype.init(
-                    new SecretKeySpec(secret.getBytes(StandardCharsets.US_ASCII), ALGORITHM));
-        } catch (GeneralSecurityException e) {
-            throw new IllegalStateException(e);
+    private record Prepared(SecretKey key, Mac mac) {}
+
+    Cursors(Keys keys) {
+        this.key = keys.of("cursors");
+    }
+
+    /** Looking an algorithm up costs more than using it. */
+    private Mac prototype() {
+        var now = key.get();
+        var known = prepared;
+        if (known == null || known.key() != now) {
+            try {
+                var mac = Mac.getInstance(ALGORITHM);
+                mac.init(now);
+                known = new Prepared(now, mac);
+                prepared = known;
+            } catch (GeneralSecurityException e) {
+                throw new IllegalStateException(e);
+            }
         }
+        return known.mac();
     }
 
     /** The text for a place; {@code query} tells which query it belongs to. */
@@ -84,8 +93,7 @@ public final class Cursors {
 
     private byte[] seal(String query, byte[] content) {
         try {
-            // Looking an algorithm up costs more than using it.
-            var mac = (Mac) prototype.clone();
+            var mac = (Mac) prototype().clone();
             mac.update(query.getBytes(StandardCharsets.UTF_8));
             mac.update((byte) 0);
             return Arrays.copyOf(mac.doFinal(content), SEAL_BYTES);

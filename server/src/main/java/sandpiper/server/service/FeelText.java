@@ -1,15 +1,13 @@
 package sandpiper.server.service;
 
-import java.math.BigDecimal;
 import java.util.List;
 import java.util.Locale;
 import java.util.stream.Stream;
 import sandpiper.model.type.TextType;
+import sandpiper.server.json.NumberText;
 
 /** Values from other languages as FEEL literals. */
 public final class FeelText {
-    private static final int LARGEST_EXPONENT = 400;
-
     private FeelText() {}
 
     /** A text in quotes, whatever stands in it. */
@@ -59,10 +57,6 @@ public final class FeelText {
      * @throws NumberFormatException when it is none, or would be a text out of all proportion
      */
     public static String number(String text) {
-        var number = new BigDecimal(text);
-        if (Math.abs((long) number.scale()) > LARGEST_EXPONENT) {
-            throw new NumberFormatException(text);
-        }
-        return number.toPlainString();
+        return NumberText.read(text).toPlainString();
     }
 }

@@ -57,6 +57,7 @@ record Envelope(SoapVersion version, @Nullable Element header, Element call) {
         if (body.length == 0) {
             throw bad("The body is empty; it must be a SOAP envelope.");
         }
+        XmlBounds.check(body);
         try {
             return builder().parse(new ByteArrayInputStream(body)).getDocumentElement();
         } catch (SAXParseException e) {

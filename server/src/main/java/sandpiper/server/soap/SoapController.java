@@ -18,7 +18,6 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import org.w3c.dom.Element;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
@@ -26,16 +25,17 @@ import sandpiper.engine.write.OverloadedException;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.release.ServiceType;
+import sandpiper.server.intake.MessageSignIn;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
-import sandpiper.server.security.Credentials;
 import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.Definitions;
 import sandpiper.server.service.IdempotencyKey;
 import sandpiper.server.service.Protocol;
+import sandpiper.server.service.PublicAddress;
 import sandpiper.server.service.ServiceCall;
 import sandpiper.server.traffic.CallNotes;
 
@@ -44,26 +44,26 @@ import sandpiper.server.traffic.CallNotes;
  */
 @RestController
 class SoapController {
+    private final PublicAddress addresses;
     private static final String ADDRESS = "/soap/{service:[a-z0-9-]+}/v{version:\\d{1,3}}";
     private static final List<String> CONTENT_TYPES =
             List.of(SoapVersion.SOAP_11.contentType(), SoapVersion.SOAP_12.contentType());
 
     private final Engine engine;
     private final Cursors cursors;
-    private final Credentials credentials;
     private final Requests requests;
     private final RateLimits limits;
 
     SoapController(
             Engine engine,
             Cursors cursors,
-            Credentials credentials,
             Requests requests,
-            RateLimits limits) {
+            RateLimits limits,
+            PublicAddress addresses) {
+        this.addresses = addresses;
         this.limits = limits;
         this.engine = engine;
         this.cursors = cursors;
-        this.credentials = credentials;
         this.requests = requests;
     }
 
@@ -82,7 +82,7 @@ class SoapController {
         }
         var release = Definitions.of(engine, actor, of);
         var type = ServiceCall.service(release, Protocol.SOAP, actor, service, version);
-        var server = ServletUriComponentsBuilder.fromContextPath(request).build().toUriString();
+        var server = addresses.of(request);
         return ResponseEntity.ok()
                 .contentType(new MediaType("text", "xml", StandardCharsets.UTF_8))
                 .header(
@@ -118,7 +118,7 @@ class SoapController {
             var body = JsonText.bytes(request.getInputStream());
             var envelope = Envelope.read(body);
             soap = envelope.version();
-            var actor = actor(signedIn, envelope.header());
+            var actor = actor(signedIn, request);
             limits.count(actor, response::setHeader);
             understand(envelope);
             var live = engine.live();
@@ -161,17 +161,17 @@ class SoapController {
         }
     }
 
-    private Actor actor(@Nullable Actor signedIn, @Nullable Element header) {
+    /** Who asks: by HTTP, or as the head of the message said. */
+    private static Actor actor(@Nullable Actor signedIn, HttpServletRequest request) {
         if (signedIn != null) {
             return signedIn;
         }
-        return UsernameToken.of(header)
-                .orElseThrow(() ->
-                        new ProblemException(
-                                HttpStatus.UNAUTHORIZED,
-                                "Send the id and secret of a client with HTTP Basic or as a"
-                                        + " UsernameToken."))
-                .client(credentials);
+        if (request.getAttribute(MessageSignIn.ACTOR) instanceof Actor actor) {
+            return actor;
+        }
+        throw new ProblemException(
+                HttpStatus.UNAUTHORIZED,
+                "Send the id and secret of a client with HTTP Basic or as a UsernameToken.");
     }
 
     /** What a sender insists on must be understood, or the call refused. */

@@ -1,6 +1,6 @@
 package sandpiper.server.soap;
 
-import java.util.Optional;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.w3c.dom.Element;
@@ -17,47 +17,38 @@ import sandpiper.server.security.Credentials;
  */
 record UsernameToken(
         String name, String password, @Nullable String nonce, @Nullable String created) {
-    private static final String SECURITY =
+    static final String SECURITY =
             "http://docs.oasis-open.org/wss/2004/01/oasis-200401-wss-wssecurity-secext-1.0.xsd";
-
-    /** The token of a header, or nothing when there is none. */
-    static Optional<UsernameToken> of(@Nullable Element header) {
-        if (header == null) {
-            return Optional.empty();
-        }
-        return XmlValues.children(header).stream()
-                .filter(UsernameToken::isSecurity)
-                .map(security -> XmlValues.child(security, "UsernameToken"))
-                .filter(token -> token != null)
-                .findFirst()
-                .map(UsernameToken::read);
-    }
 
     static boolean isSecurity(Element element) {
         return SECURITY.equals(element.getNamespaceURI())
                 && "Security".equals(element.getLocalName());
     }
 
-    private static UsernameToken read(Element token) {
-        var name = XmlValues.textOf(token, "Username");
-        var password = XmlValues.child(token, "Password");
+    /**
+     * The token of the texts of its elements by their names, and of {@code Password type}.
+     *
+     * @throws ProblemException when something is missing
+     */
+    static UsernameToken of(Map<String, String> texts) {
+        var name = texts.get("Username");
+        var password = texts.get("Password");
         if (name == null || password == null) {
             throw new ProblemException(
                     HttpStatus.UNAUTHORIZED, "The UsernameToken needs Username and Password.");
         }
-        var text = XmlValues.text(password);
-        if (!password.getAttribute("Type").endsWith("#PasswordDigest")) {
-            return new UsernameToken(name, text, null, null);
+        if (!texts.getOrDefault("Password type", "").endsWith("#PasswordDigest")) {
+            return new UsernameToken(name, password, null, null);
         }
-        var nonce = XmlValues.textOf(token, "Nonce");
-        var created = XmlValues.textOf(token, "Created");
+        var nonce = texts.get("Nonce");
+        var created = texts.get("Created");
         if (nonce == null || created == null) {
             throw new ProblemException(
                     HttpStatus.UNAUTHORIZED,
                     "A PasswordDigest needs Nonce and Created beside it, or it could be sent"
                             + " again by anybody.");
         }
-        return new UsernameToken(name, text, nonce, created);
+        return new UsernameToken(name, password, nonce, created);
     }
 
     /**

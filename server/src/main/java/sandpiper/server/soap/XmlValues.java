@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
 import org.w3c.dom.Element;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
@@ -15,6 +16,8 @@ import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
+import sandpiper.server.json.NumberText;
+import sandpiper.server.problem.ProblemException;
 
 /**
  * Values between XML and their plain form. What is read has passed the schema, so that every value
@@ -104,7 +107,7 @@ final class XmlValues {
                             money.put(
                                     child.getLocalName(),
                                     child.getLocalName().equals("value")
-                                            ? (Object) new BigDecimal(text(child))
+                                            ? (Object) number(text(child))
                                             : text(child)));
             return money;
         }
@@ -121,7 +124,7 @@ final class XmlValues {
         var text = raw.strip();
         return switch (type.keyword()) {
             case INTEGER -> Long.valueOf(text);
-            case DECIMAL, PERCENT, AMOUNT -> new BigDecimal(text);
+            case DECIMAL, PERCENT, AMOUNT -> number(text);
             case BOOLEAN -> text.equals("true") || text.equals("1");
             // Tools that know only moments send a date with the zone it was made in.
             case DATE -> text.substring(0, Math.min(text.length(), DATE_LENGTH));
@@ -129,6 +132,16 @@ final class XmlValues {
             case DATE_TIME, DURATION, CHOICE, REFERENCE, UUID -> text;
             default -> raw;
         };
+    }
+
+    private static BigDecimal number(String text) {
+        try {
+            return NumberText.read(text);
+        } catch (NumberFormatException e) {
+            throw new ProblemException(
+                    HttpStatus.BAD_REQUEST,
+                    "A number cannot be read: %s.".formatted(e.getMessage()));
+        }
     }
 
     private static boolean isNil(Element element) {

@@ -7,7 +7,7 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.Objects;
-import org.springframework.core.Ordered;
+import org.springframework.boot.security.autoconfigure.web.servlet.SecurityFilterProperties;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
@@ -16,7 +16,7 @@ import sandpiper.server.service.Traced;
 
 /** Counts each request that turned out to call a service. */
 @Component
-@Order(Ordered.LOWEST_PRECEDENCE)
+@Order(SecurityFilterProperties.DEFAULT_FILTER_ORDER + 5)
 class TrafficFilter extends OncePerRequestFilter {
     private final Traffic traffic;
 

@@ -8,18 +8,20 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.service.Definitions;
+import sandpiper.server.service.PublicAddress;
 
 /** Hands out what a service publishes, as AsyncAPI, to those who may see it. */
 @RestController
 class AsyncApiController {
+    private final PublicAddress addresses;
     private final Engine engine;
 
-    AsyncApiController(Engine engine) {
+    AsyncApiController(Engine engine, PublicAddress addresses) {
+        this.addresses = addresses;
         this.engine = engine;
     }
 
@@ -42,7 +44,7 @@ class AsyncApiController {
                         version,
                         found -> !found.events().isEmpty(),
                         " with events");
-        var server = ServletUriComponentsBuilder.fromContextPath(request).build().toUriString();
+        var server = addresses.of(request);
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_JSON)
                 .body(JsonText.writePretty(AsyncApi.of(release, type, server)));

@@ -48,6 +48,11 @@ class Targets implements DnsResolver {
                     "The address must not hold a name and password; messages are signed instead.");
         }
         if (!isAllowed(host, uri.getPort())) {
+            if (isListed(host)) {
+                throw new IllegalArgumentException(
+                        "%s is listed in the setting sandpiper.webhooks.allow with another port."
+                                .formatted(host));
+            }
             if (scheme.equals("http")) {
                 throw new IllegalArgumentException(
                         "The address must begin with https://; without encryption only addresses"
@@ -77,7 +82,8 @@ class Targets implements DnsResolver {
                         one.equalsIgnoreCase(host) || one.equalsIgnoreCase(host + ":" + port));
     }
 
-    private boolean isAllowed(String host) {
+    /** Whether a host is listed at all; with which port was looked at before. */
+    private boolean isListed(String host) {
         return allowed.stream()
                 .anyMatch(one ->
                         one.equalsIgnoreCase(host)
@@ -88,7 +94,7 @@ class Targets implements DnsResolver {
     @Override
     public InetAddress[] resolve(String host) throws UnknownHostException {
         var addresses = SystemDefaultDnsResolver.INSTANCE.resolve(host);
-        if (!isAllowed(host)) {
+        if (!isListed(host)) {
             for (var address : addresses) {
                 require(host, address);
             }
@@ -109,7 +115,8 @@ class Targets implements DnsResolver {
                         || address.isSiteLocalAddress()
                         || address.isMulticastAddress()
                         || isUniqueLocal(address)
-                        || isShared(address);
+                        || isShared(address)
+                        || isTranslated(address);
         if (isInside) {
             throw new IllegalArgumentException(inside(host));
         }
@@ -130,6 +137,30 @@ class Targets implements DnsResolver {
     private static boolean isShared(InetAddress address) {
         var bytes = address.getAddress();
         return bytes.length == 4
-                && (bytes[0] == 0 || ((bytes[0] & 0xff) == 100 && (bytes[1] & 0xc0) == 64));
+                && (bytes[0] == 0
+                        || ((bytes[0] & 0xff) == 100 && (bytes[1] & 0xc0) == 64)
+                        // IETF protocol assignments, benchmarks, and what is reserved (RFC 6890)
+                        || ((bytes[0] & 0xff) == 192 && bytes[1] == 0 && bytes[2] == 0)
+                        || ((bytes[0] & 0xff) == 198 && (bytes[1] & 0xfe) == 18)
+                        || (bytes[0] & 0xf0) == 0xf0);
+    }
+
+    /** Addresses of IPv6 that stand for others: of NAT64, 6to4, and those of IPv4 itself. */
+    private static boolean isTranslated(InetAddress address) {
+        var bytes = address.getAddress();
+        if (bytes.length != 16) {
+            return false;
+        }
+        boolean nat64 =
+                bytes[0] == 0
+                        && bytes[1] == 0x64
+                        && (bytes[2] & 0xff) == 0xff
+                        && (bytes[3] & 0xff) == 0x9b;
+        boolean sixToFour = bytes[0] == 0x20 && bytes[1] == 0x02;
+        boolean ofIpv4 = true;
+        for (int i = 0; i < 12; i++) {
+            ofIpv4 &= bytes[i] == 0;
+        }
+        return nat64 || sixToFour || ofIpv4;
     }
 }

@@ -11,6 +11,8 @@ import org.slf4j.LoggerFactory;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConnection;
 import org.sqlite.SQLiteDataSource;
+import sandpiper.store.file.FileModes;
+import sandpiper.store.file.FileWatch;
 
 /**
  * One SQLite file in write-ahead mode: a single connection that writes, and a pool of connections
@@ -39,8 +41,22 @@ public final class Database implements AutoCloseable {
 
     private final Duration longestRead;
 
+    private final FileWatch watch;
+    private final Thread wholeLook;
+
     private Database(
-            SQLiteDataSource source, Duration longestRead, Connection writer, Readers readers) {
+            SQLiteDataSource source,
+            Duration longestRead,
+            Connection writer,
+            Readers readers,
+            FileWatch watch,
+            Connection looking) {
+        this.watch = watch;
+        this.wholeLook =
+                Thread.ofPlatform()
+                        .daemon()
+                        .name("sandpiper-look")
+                        .start(() -> Soundness.checkWhole(looking, watch::damaged));
         this.source = source;
         this.longestRead = longestRead;
         this.writer = writer;
@@ -49,6 +65,7 @@ public final class Database implements AutoCloseable {
 
     /** Writes a copy of one moment to a file that is not there yet. */
     public void copy(Path to) {
+        FileModes.make(to);
         try (var connection = source.getConnection();
                 var statement = connection.prepareStatement("vacuum into ?")) {
             statement.setString(1, to.toString());
@@ -75,10 +92,14 @@ public final class Database implements AutoCloseable {
             try (var statement = writer.createStatement()) {
                 statement.execute("pragma wal_autocheckpoint = " + PAGES_PER_CHECKPOINT);
             }
-            if (wasStoppedHard) {
-                Soundness.check(writer);
-            }
-            return new Database(source(file), longestRead, writer, new Readers(source(file)));
+            Soundness.check(writer, wasStoppedHard);
+            return new Database(
+                    source(file),
+                    longestRead,
+                    writer,
+                    new Readers(source(file)),
+                    new FileWatch(file),
+                    source(file).getConnection());
         } catch (SQLException e) {
             throw Failures.inWords(e);
         }
@@ -135,6 +156,7 @@ public final class Database implements AutoCloseable {
 
     /** The write transaction; only one at a time, by one thread. */
     public SqlSession write() {
+        watch.requireSound();
         return SqlSession.writing(writer, writerStatements, () -> {});
     }
 
@@ -142,6 +164,7 @@ public final class Database implements AutoCloseable {
      * The write transaction for changing tables: links between them are not followed while it runs.
      */
     public SqlSession reshape() {
+        watch.requireSound();
         foreignKeys(false);
         return SqlSession.writing(writer, writerStatements, () -> foreignKeys(true));
     }
@@ -158,6 +181,8 @@ public final class Database implements AutoCloseable {
     /** Closes it; that figures for the planner could not be kept is no reason not to. */
     @Override
     public void close() {
+        watch.close();
+        wholeLook.interrupt();
         try (writer;
                 var statement = writer.createStatement()) {
             readers.close();

@@ -267,4 +267,14 @@ public final class SqlAccess implements AccessStorage {
                         name)
                 .orElseThrow();
     }
+
+    @Override
+    public void putSetting(Transaction transaction, String name, String value) {
+        SqlSession.of(transaction)
+                .run(
+                        "insert into sandpiper_setting (name, value) values (?, ?)"
+                                + " on conflict (name) do update set value = excluded.value",
+                        name,
+                        value);
+    }
 }

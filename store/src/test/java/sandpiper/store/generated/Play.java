@@ -526,10 +526,9 @@ final class Play implements AutoCloseable {
             var listed = list(object, null, List.of());
             assertThat(listed).hasSameSizeAs(inUse);
             var byKey =
-                    listed.stream()
-                            .collect(Collectors.toMap(one -> key(object, one), one -> one));
-            inUse.forEach(row ->
-                    assertRow(reckoner, row, Objects.requireNonNull(byKey.get(row.key()))));
+                    listed.stream().collect(Collectors.toMap(one -> key(object, one), one -> one));
+            inUse.forEach(
+                    row -> assertRow(reckoner, row, Objects.requireNonNull(byKey.get(row.key()))));
             for (var field : object.derived()) {
                 if (!ModelMaker.isWorkedOutOnRead(field)) {
                     assertFilters(reckoner, field, inUse);

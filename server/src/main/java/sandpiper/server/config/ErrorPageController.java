@@ -1,0 +1,34 @@
+package sandpiper.server.config;
+
+import jakarta.servlet.RequestDispatcher;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.util.List;
+import java.util.Objects;
+import org.springframework.boot.webmvc.error.ErrorController;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Controller;
+import org.springframework.web.bind.annotation.RequestMapping;
+import sandpiper.server.intake.Refusal;
+import sandpiper.server.problem.Problem;
+
+/** Answers in the protocol's form what ended before any of our own code could. */
+@Controller
+final class ErrorPageController implements ErrorController {
+    @RequestMapping("/error")
+    void error(HttpServletRequest request, HttpServletResponse response) throws IOException {
+        var status =
+                request.getAttribute(RequestDispatcher.ERROR_STATUS_CODE) instanceof Integer code
+                        ? Objects.requireNonNullElse(
+                                HttpStatus.resolve(code), HttpStatus.INTERNAL_SERVER_ERROR)
+                        : HttpStatus.NOT_FOUND;
+        var address =
+                Objects.requireNonNullElse(
+                        request.getAttribute(RequestDispatcher.ERROR_REQUEST_URI), "/error");
+        Refusal.write(
+                response,
+                address.toString(),
+                Problem.of(status, Refusal.words(status.value()), List.of()));
+    }
+}

@@ -1,0 +1,37 @@
+package sandpiper.server.manage;
+
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.Duty;
+import sandpiper.server.security.Keys;
+
+/** The keys of tokens and cursors. */
+@RestController
+class KeyController {
+    private final Engine engine;
+    private final Keys keys;
+    private final AccessLog log;
+
+    KeyController(Engine engine, Keys keys, AccessLog log) {
+        this.engine = engine;
+        this.keys = keys;
+        this.log = log;
+    }
+
+    /** Makes new keys, as after a backup got into other hands: all tokens end, and all cursors. */
+    @PostMapping("/manage/v1/keys/renew")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void renew(@AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.ACCESS);
+        engine.write(transaction -> {
+            keys.renew(transaction);
+            log.note(transaction, actor, "keys renewed", "tokens and cursors", "");
+            return true;
+        });
+    }
+}

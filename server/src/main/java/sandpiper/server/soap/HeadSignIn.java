@@ -1,0 +1,109 @@
+package sandpiper.server.soap;
+
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.ByteArrayInputStream;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
+import org.springframework.stereotype.Component;
+import sandpiper.engine.access.Actor;
+import sandpiper.server.intake.MessageSignIn;
+import sandpiper.server.problem.Problem;
+import sandpiper.server.security.Credentials;
+
+/** Reads the UsernameToken out of the beginning of a SOAP message, whose rest is not there yet. */
+@Component
+final class HeadSignIn implements MessageSignIn {
+    private static final List<String> TOKEN =
+            List.of("Envelope", "Header", "Security", "UsernameToken");
+
+    private final Credentials credentials;
+
+    HeadSignIn(Credentials credentials) {
+        this.credentials = credentials;
+    }
+
+    @Override
+    public boolean isFor(HttpServletRequest request) {
+        return request.getRequestURI().startsWith("/soap/");
+    }
+
+    @Override
+    public Optional<Actor> signIn(byte[] head) {
+        return token(head).map(token -> token.client(credentials));
+    }
+
+    @Override
+    public Written refusal(HttpServletRequest request, Problem problem) {
+        var type = Objects.requireNonNullElse(request.getContentType(), "");
+        var soap =
+                type.startsWith(SoapVersion.SOAP_12.contentType())
+                        ? SoapVersion.SOAP_12
+                        : SoapVersion.SOAP_11;
+        return new Written(
+                soap.contentType() + ";charset=UTF-8",
+                Answers.fault(soap, SoapVersion.class.getPackageName(), problem));
+    }
+
+    /** The token in front of the body, or nothing when there is none, or only part of one. */
+    static Optional<UsernameToken> token(byte[] head) {
+        var path = new ArrayList<String>();
+        try {
+            var reader = XmlBounds.factory().createXMLStreamReader(new ByteArrayInputStream(head));
+            while (reader.hasNext()) {
+                int event = reader.next();
+                if (event == XMLStreamReader.END_ELEMENT) {
+                    path.removeLast();
+                } else if (event == XMLStreamReader.START_ELEMENT) {
+                    path.add(reader.getLocalName());
+                    if (path.size() == 2 && path.getLast().equals("Body")) {
+                        return Optional.empty();
+                    }
+                    boolean foreign =
+                            path.size() == TOKEN.size() - 1
+                                    && !UsernameToken.SECURITY.equals(reader.getNamespaceURI());
+                    if (foreign || path.size() > XmlBounds.DEEPEST) {
+                        skip(reader);
+                        path.removeLast();
+                    } else if (path.equals(TOKEN)) {
+                        return Optional.of(UsernameToken.of(children(reader)));
+                    }
+                }
+            }
+        } catch (XMLStreamException _) {
+            // the head ends, or is no XML
+        }
+        return Optional.empty();
+    }
+
+    private static void skip(XMLStreamReader reader) throws XMLStreamException {
+        for (int depth = 1; depth > 0; ) {
+            int event = reader.next();
+            depth += event == XMLStreamReader.START_ELEMENT ? 1 : 0;
+            depth -= event == XMLStreamReader.END_ELEMENT ? 1 : 0;
+        }
+    }
+
+    /** The texts of the elements directly inside, and the password's type. */
+    private static Map<String, String> children(XMLStreamReader reader) throws XMLStreamException {
+        var texts = new HashMap<String, String>();
+        for (int event = reader.next();
+                event != XMLStreamReader.END_ELEMENT;
+                event = reader.next()) {
+            if (event == XMLStreamReader.START_ELEMENT) {
+                var name = reader.getLocalName();
+                var type = reader.getAttributeValue(null, "Type");
+                if (type != null) {
+                    texts.put(name + " type", type);
+                }
+                texts.put(name, reader.getElementText().strip());
+            }
+        }
+        return texts;
+    }
+}
