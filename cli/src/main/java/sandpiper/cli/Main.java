@@ -97,6 +97,16 @@ public final class Main {
         return command.getAnnotation(Command.class).name();
     }
 
+    /**
+     * Runs one command as the launcher does.
+     *
+     * @param out takes what it prints, errors too
+     * @return the exit code
+     */
+    public static int run(PrintWriter out, String... words) {
+        return commandLine(words).setOut(out).setErr(out).execute(words);
+    }
+
     private static void print(Exception e, PrintWriter err) {
         if (e instanceof RefusedException refused) {
             var message = String.valueOf(refused.getMessage());

@@ -10,7 +10,6 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import sandpiper.client.RefusedException;
-import sandpiper.engine.write.LastWord;
 import sandpiper.server.SandpiperServer;
 import sandpiper.server.config.Settings;
 
@@ -72,7 +71,6 @@ final class ServeCommand implements Callable<Integer> {
     public Integer call() {
         System.setProperty("sandpiper.new", Boolean.toString(fresh));
         System.setProperty("sandpiper.demo", Boolean.toString(demoData));
-        LastWord.install();
         var running =
                 SandpiperServer.start(
                         new Settings(

@@ -1,39 +1,50 @@
 package sandpiper.e2e;
 
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.List;
-import java.util.concurrent.TimeUnit;
+import java.nio.file.attribute.PosixFilePermissions;
+import sandpiper.cli.Main;
 import sandpiper.demo.Demo;
 
-/** A command started as people start it, against a service of a test. */
+/**
+ * A command against a service of a test, as the launcher would run it but in this process, which
+ * saves a second each. {@link CommandLineTest} starts some as people do.
+ */
 final class CommandRun {
-    private static final Path LAUNCHER = Path.of("..", "sandpiper").toAbsolutePath().normalize();
+    private static final String HOME = "user.home";
 
     private CommandRun() {}
 
     /** What it prints, errors too, and a last line with its exit code. */
-    static String of(ServiceProcess service, String... words) {
-        var command = new ArrayList<>(List.of(LAUNCHER.toString()));
-        command.addAll(List.of(words));
-        var builder = new ProcessBuilder(command).redirectErrorStream(true);
-        builder.environment().put("SANDPIPER_SERVER", service.address());
-        builder.environment().put("SANDPIPER_USER", Demo.ADMIN);
-        builder.environment().put("SANDPIPER_PASSWORD", Demo.PASSWORD);
+    static synchronized String of(ServiceProcess service, String... words) {
+        var before = System.getProperty(HOME);
         try {
-            var process = builder.start();
-            var out = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-            if (!process.waitFor(1, TimeUnit.MINUTES)) {
-                throw new AssertionError("It does not end:\n" + out);
-            }
-            return "%sexit %d%n".formatted(out, process.exitValue());
+            System.setProperty(HOME, home(service).toString());
+            var text = new StringWriter();
+            var out = new PrintWriter(text, true);
+            int code = Main.run(out, words);
+            return "%sexit %d%n".formatted(text, code);
         } catch (IOException e) {
-            throw new java.io.UncheckedIOException(e);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new AssertionError(e);
+            throw new UncheckedIOException(e);
+        } finally {
+            System.setProperty(HOME, before);
         }
+    }
+
+    /** A home folder that knows the service. */
+    private static Path home(ServiceProcess service) throws IOException {
+        var home = Files.createTempDirectory("sandpiper-home");
+        var file = home.resolve(".sandpiper").resolve("connection");
+        Files.createDirectories(file.getParent());
+        Files.writeString(
+                file,
+                "server=%s%nuser=%s%npassword=%s%n"
+                        .formatted(service.address(), Demo.ADMIN, Demo.PASSWORD));
+        Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("rw-------"));
+        return home;
     }
 }

@@ -22,6 +22,8 @@ import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Executors;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -49,10 +51,25 @@ class StandingFirmTest {
               buoys: { object: Buoy, create: { fields: all }, read: { fields: all }, query: { fields: all, filter: all } }
             """;
 
+    @TempDir static Path shared;
+    private static ServiceProcess service;
+    private static String who = "";
+
     @TempDir Path folder;
     private Path data;
     private final HttpClient http =
             HttpClient.newBuilder().version(HttpClient.Version.HTTP_1_1).build();
+
+    @BeforeAll
+    static void startShared() throws IOException {
+        service = ServiceProcess.start(shared.resolve("data.db"), Map.of());
+        who = release(service);
+    }
+
+    @AfterAll
+    static void stopShared() {
+        service.close();
+    }
 
     @BeforeEach
     void place() {
@@ -108,46 +125,41 @@ class StandingFirmTest {
 
     @Test
     void slowBodiesKeepNobodyWaiting() throws Exception {
-        try (var service = start()) {
-            var who = release(service);
-            var port = URI.create(service.address()).getPort();
-            var slow = new ArrayList<Socket>();
-            var doors =
-                    List.of(
-                            "/soap/chart/v1",
-                            "/manage/v1/session",
-                            "/oauth2/token",
-                            "/api/chart/v1/buoys");
-            for (int i = 0; i < SLOW; i++) {
-                var socket = new Socket("127.0.0.1", port);
-                socket.getOutputStream()
-                        .write(
-                                "POST %s HTTP/1.1\r\nHost: x\r\nContent-Type: text/xml\r\nContent-Length: 5000\r\n\r\n<"
-                                        .formatted(doors.get(i % doors.size()))
-                                        .getBytes(StandardCharsets.US_ASCII));
-                slow.add(socket);
-            }
-            long longest = 0;
-            for (int i = 0; i < 50; i++) {
-                long begun = System.nanoTime();
-                assertThat(call(service, "", "GET", "/manage/v1/health", "", "").statusCode())
-                        .isEqualTo(200);
-                assertThat(call(service, who, "GET", "/api/chart/v1/buoys", "", "").statusCode())
-                        .isEqualTo(200);
-                longest = Math.max(longest, System.nanoTime() - begun);
-            }
-            assertThat(Duration.ofNanos(longest)).isLessThan(Duration.ofSeconds(2));
-            for (var socket : slow) {
-                socket.close();
-            }
+        var port = URI.create(service.address()).getPort();
+        var slow = new ArrayList<Socket>();
+        var doors =
+                List.of(
+                        "/soap/chart/v1",
+                        "/manage/v1/session",
+                        "/oauth2/token",
+                        "/api/chart/v1/buoys");
+        for (int i = 0; i < SLOW; i++) {
+            var socket = new Socket("127.0.0.1", port);
+            socket.getOutputStream()
+                    .write(
+                            "POST %s HTTP/1.1\r\nHost: x\r\nContent-Type: text/xml\r\nContent-Length: 5000\r\n\r\n<"
+                                    .formatted(doors.get(i % doors.size()))
+                                    .getBytes(StandardCharsets.US_ASCII));
+            slow.add(socket);
+        }
+        long longest = 0;
+        for (int i = 0; i < 50; i++) {
+            long begun = System.nanoTime();
+            assertThat(call(service, "", "GET", "/manage/v1/health", "", "").statusCode())
+                    .isEqualTo(200);
+            assertThat(call(service, who, "GET", "/api/chart/v1/buoys", "", "").statusCode())
+                    .isEqualTo(200);
+            longest = Math.max(longest, System.nanoTime() - begun);
+        }
+        assertThat(Duration.ofNanos(longest)).isLessThan(Duration.ofSeconds(2));
+        for (var socket : slow) {
+            socket.close();
         }
     }
 
     @Test
     void hostileMessagesAndFiltersEndInASentence() throws Exception {
-        try (var service = start();
-                var callers = Executors.newVirtualThreadPerTaskExecutor()) {
-            var who = release(service);
+        try (var callers = Executors.newVirtualThreadPerTaskExecutor()) {
             var bomb =
                     "<s:Envelope xmlns:s=\"http://schemas.xmlsoap.org/soap/envelope/\"><s:Body>"
                             + "<b/>".repeat(1_200_000)
@@ -206,77 +218,74 @@ class StandingFirmTest {
 
     @Test
     void whatIsMalformedIsAProblemAndNothingElse() throws Exception {
-        try (var service = start()) {
-            var who = release(service);
-            for (var path :
-                    List.of(
-                            "/anything;%zz",
-                            "/api/chart/v1/buoys?filter=%FF",
-                            "/manage/v1/traces?limit=%ED%A0%BD",
-                            "/odata/chart/v1/buoys?%24filter=%FF")) {
-                assertThat(
-                                raw(
-                                        service,
-                                        "GET "
-                                                + path
-                                                + " HTTP/1.1\r\n"
-                                                + "Host: x\r\n"
-                                                + "Connection: close\r\n\r\n"))
-                        .as(path)
-                        .startsWith("HTTP/1.1 400")
-                        .contains("json")
-                        .doesNotContain("<html");
-            }
-            assertThat(raw(service, "GET /" + "a".repeat(20_000) + " HTTP/1.1\r\nHost: x\r\n\r\n"))
-                    .startsWith("HTTP/1.1 4")
+        for (var path :
+                List.of(
+                        "/anything;%zz",
+                        "/api/chart/v1/buoys?filter=%FF",
+                        "/manage/v1/traces?limit=%ED%A0%BD",
+                        "/odata/chart/v1/buoys?%24filter=%FF")) {
+            assertThat(
+                            raw(
+                                    service,
+                                    "GET "
+                                            + path
+                                            + " HTTP/1.1\r\n"
+                                            + "Host: x\r\n"
+                                            + "Connection: close\r\n\r\n"))
+                    .as(path)
+                    .startsWith("HTTP/1.1 400")
+                    .contains("json")
                     .doesNotContain("<html");
-            assertThat(raw(service, "RUBBISH\r\n\r\n")).doesNotContain("<html", "HTTP/1.1 5");
-            for (var query :
-                    List.of(
-                            "$filter=" + "(".repeat(1_000) + "1 eq 1" + ")".repeat(1_000),
-                            "$filter=@state in ('Open')",
-                            "$apply=aggregate(depth with sum as y)",
-                            "$search=Lab\"",
-                            "$search=")) {
-                var encoded = query.replace("$", "%24").replace(" ", "%20").replace("\"", "%22");
-                assertThat(call(service, who, "GET", "/odata/chart/v1/buoys?" + encoded, "", ""))
-                        .satisfies(answer -> {
-                            assertThat(answer.statusCode()).as(query).isIn(200, 400, 501);
-                            assertThat(answer.body()).doesNotContain("Exception", "tokenizer");
-                        });
-            }
-            var chain = "code%20eq%20'a'" + "%20or%20code%20eq%20'a'".repeat(99);
-            assertThat(
-                            call(
-                                            service,
-                                            who,
-                                            "GET",
-                                            "/odata/chart/v1/buoys?%24filter=" + chain,
-                                            "",
-                                            "")
-                                    .statusCode())
-                    .isEqualTo(200);
-            assertThat(
-                            call(
-                                            service,
-                                            "",
-                                            "POST",
-                                            "/oauth2/token",
-                                            "application/x-www-form-urlencoded",
-                                            "grant_type=%FF")
-                                    .body())
-                    .contains("invalid_request");
-            assertThat(
-                            call(
-                                            service,
-                                            who,
-                                            "POST",
-                                            "/oauth2/token?grant_type=client_credentials",
-                                            "application/x-www-form-urlencoded",
-                                            "grant_type=client_credentials")
-                                    .statusCode())
-                    .isEqualTo(400);
         }
+        assertThat(raw(service, "GET /" + "a".repeat(20_000) + " HTTP/1.1\r\nHost: x\r\n\r\n"))
+                .startsWith("HTTP/1.1 4")
+                .doesNotContain("<html");
+        assertThat(raw(service, "RUBBISH\r\n\r\n")).doesNotContain("<html", "HTTP/1.1 5");
+        for (var query :
+                List.of(
+                        "$filter=" + "(".repeat(1_000) + "1 eq 1" + ")".repeat(1_000),
+                        "$filter=@state in ('Open')",
+                        "$apply=aggregate(depth with sum as y)",
+                        "$search=Lab\"",
+                        "$search=")) {
+            var encoded = query.replace("$", "%24").replace(" ", "%20").replace("\"", "%22");
+            assertThat(call(service, who, "GET", "/odata/chart/v1/buoys?" + encoded, "", ""))
+                    .satisfies(answer -> {
+                        assertThat(answer.statusCode()).as(query).isIn(200, 400, 501);
+                        assertThat(answer.body()).doesNotContain("Exception", "tokenizer");
+                    });
+        }
+        var chain = "code%20eq%20'a'" + "%20or%20code%20eq%20'a'".repeat(99);
+        assertThat(
+                        call(
+                                        service,
+                                        who,
+                                        "GET",
+                                        "/odata/chart/v1/buoys?%24filter=" + chain,
+                                        "",
+                                        "")
+                                .statusCode())
+                .isEqualTo(200);
+        assertThat(
+                        call(
+                                        service,
+                                        "",
+                                        "POST",
+                                        "/oauth2/token",
+                                        "application/x-www-form-urlencoded",
+                                        "grant_type=%FF")
+                                .body())
+                .contains("invalid_request");
+        assertThat(
+                        call(
+                                        service,
+                                        who,
+                                        "POST",
+                                        "/oauth2/token?grant_type=client_credentials",
+                                        "application/x-www-form-urlencoded",
+                                        "grant_type=client_credentials")
+                                .statusCode())
+                .isEqualTo(400);
     }
 
     private static String raw(ServiceProcess service, String request) throws IOException {
@@ -290,107 +299,87 @@ class StandingFirmTest {
     }
 
     @Test
-    void aFileThatIsGoneIsNoticedWithinASecond() throws Exception {
-        try (var service = start()) {
-            var who = release(service);
+    void aDamagedFileIsNotServedAndOneThatIsGoneIsNoticed() throws Exception {
+        String pilot;
+        try (var first = start()) {
+            pilot = release(first);
+            for (int i = 0; i < 400; i++) {
+                assertThat(make(first, pilot, "B-" + i)).isEqualTo(201);
+            }
+            first.stop();
+        }
+        assertThat(Files.exists(Path.of(data + "-wal"))).isFalse();
+        var sound = Files.readAllBytes(data);
+        try (var file = new RandomAccessFile(data.toFile(), "rw")) {
+            file.seek(file.length() / 2);
+            file.write(new byte[9_000]);
+        }
+        assertThatThrownBy(this::start).hasMessageContaining("restore a backup");
+
+        Files.write(data, sound);
+        try (var second = start()) {
+            assertThat(make(second, pilot, "C-1")).isEqualTo(201);
             Files.delete(data);
             Thread.sleep(1_000);
-            assertThat(
-                            call(
-                                            service,
-                                            who,
-                                            "POST",
-                                            "/api/chart/v1/buoys",
-                                            "application/json",
-                                            "{\"code\":\"B-1\"}")
-                                    .statusCode())
-                    .isEqualTo(503);
-            assertThat(call(service, "", "GET", "/manage/v1/ready", "", ""))
+            assertThat(make(second, pilot, "C-2")).isEqualTo(503);
+            assertThat(call(second, "", "GET", "/manage/v1/ready", "", ""))
                     .satisfies(answer -> {
                         assertThat(answer.statusCode()).isEqualTo(503);
                         assertThat(answer.body()).contains("was deleted while the service runs");
                     });
         }
         assertThatThrownBy(this::start).hasMessageContaining("serve --new");
-        try (var service = start("--new")) {
-            assertThat(service.client().get("/manage/v1/status").isObject()).isTrue();
-        }
     }
 
-    @Test
-    void oneServiceHasTheFileWhateverItIsCalled() throws Exception {
-        try (var service = start()) {
-            release(service);
-            var link = Files.createSymbolicLink(folder.resolve("link.db"), data);
-            var other = Files.createLink(folder.resolve("other.db"), data);
-            for (var name : List.of(data, link, other)) {
-                assertThatThrownBy(() -> ServiceProcess.start(name, Map.of()))
-                        .hasMessageContaining("in use by another service")
-                        .hasMessageContaining("process " + service.pid());
-            }
-            assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(data)))
-                    .isEqualTo("rw-------");
-            assertThat(
-                            PosixFilePermissions.toString(
-                                    Files.getPosixFilePermissions(Path.of(data + "-wal"))))
-                    .isEqualTo("rw-------");
-            service.kill();
-        }
-        try (var service = start()) {
-            assertThat(service.client().get("/manage/v1/records/Buoy").isObject()).isTrue();
-        }
-    }
-
-    @Test
-    void aDamagedFileIsNotServed() throws Exception {
-        try (var service = start()) {
-            var who = release(service);
-            for (int i = 0; i < 400; i++) {
-                call(
-                        service,
-                        who,
+    private int make(ServiceProcess at, String client, String code) throws Exception {
+        return call(
+                        at,
+                        client,
                         "POST",
                         "/api/chart/v1/buoys",
                         "application/json",
-                        "{\"code\":\"B-%d\"}".formatted(i));
-            }
-            service.stop();
+                        "{\"code\":\"%s\"}".formatted(code))
+                .statusCode();
+    }
+
+    @Test
+    void oneServiceHasTheFileAndItIsItsOwnersAlone() throws Exception {
+        var file = shared.resolve("data.db");
+        // FileWatchTest tries every name a file can have.
+        var link = Files.createSymbolicLink(folder.resolve("link.db"), file);
+        assertThatThrownBy(() -> ServiceProcess.start(link, Map.of()))
+                .hasMessageContaining("in use by another service")
+                .hasMessageContaining("process " + service.pid());
+        for (var name : List.of(file, Path.of(file + "-wal"), Path.of(file + ".key"))) {
+            assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(name)))
+                    .isEqualTo("rw-------");
         }
-        assertThat(Files.exists(Path.of(data + "-wal"))).isFalse();
-        try (var file = new RandomAccessFile(data.toFile(), "rw")) {
-            file.seek(file.length() / 2);
-            file.write(new byte[9_000]);
-        }
-        assertThatThrownBy(this::start).hasMessageContaining("restore a backup");
     }
 
     @Test
     void aCopyOfTheDataSignsNobodyIn() throws Exception {
-        try (var service = start()) {
-            var who = release(service);
-            var token =
-                    ManageClient.read(
-                                    call(
-                                                    service,
-                                                    who,
-                                                    "POST",
-                                                    "/oauth2/token",
-                                                    "application/x-www-form-urlencoded",
-                                                    "grant_type=client_credentials")
-                                            .body())
-                            .path("access_token")
-                            .asString();
-            assertThat(bearer(service, token)).isEqualTo(200);
-            try (var copy = DriverManager.getConnection("jdbc:sqlite:" + data);
-                    var sql = copy.createStatement();
-                    var rows = sql.executeQuery("select name, value from sandpiper_setting")) {
-                while (rows.next()) {
-                    assertThat(bearer(service, forged(rows.getString(2)))).isEqualTo(401);
-                }
+        var token =
+                ManageClient.read(
+                                call(
+                                                service,
+                                                who,
+                                                "POST",
+                                                "/oauth2/token",
+                                                "application/x-www-form-urlencoded",
+                                                "grant_type=client_credentials")
+                                        .body())
+                        .path("access_token")
+                        .asString();
+        assertThat(bearer(service, token)).isEqualTo(200);
+        try (var copy = DriverManager.getConnection("jdbc:sqlite:" + shared.resolve("data.db"));
+                var sql = copy.createStatement();
+                var rows = sql.executeQuery("select name, value from sandpiper_setting")) {
+            while (rows.next()) {
+                assertThat(bearer(service, forged(rows.getString(2)))).isEqualTo(401);
             }
-            service.client().post("/manage/v1/keys/renew", Map.of());
-            assertThat(bearer(service, token)).isEqualTo(401);
         }
+        service.client().post("/manage/v1/keys/renew", Map.of());
+        assertThat(bearer(service, token)).isEqualTo(401);
     }
 
     private int bearer(ServiceProcess service, String token) throws Exception {
@@ -421,36 +410,33 @@ class StandingFirmTest {
 
     @Test
     void passwordsAreLongAndNotCommonAndTriesAreCounted() throws Exception {
-        try (var service = start()) {
-            var manage = service.client();
-            assertThatThrownBy(() -> user(manage, "ann", "password1"))
-                    .hasMessageContaining("many people have");
-            assertThatThrownBy(() -> user(manage, "ann.moor", "ann.moor-2026"))
-                    .hasMessageContaining("name it is for");
-            var password = "\u00fcber ".repeat(30);
-            user(manage, "ann", password);
-            assertThat(status(service, "ann:" + password)).isNotEqualTo(401);
-            for (int i = 0; i < 5; i++) {
-                assertThat(status(service, "ann:wrong" + i)).isEqualTo(401);
-            }
-            assertThat(status(service, "ann:wrong")).isEqualTo(429);
-            // Who was right a moment ago goes on.
-            assertThat(status(service, "ann:" + password)).isNotEqualTo(429);
-            assertThatThrownBy(() ->
-                            manage.patch(
-                                    "/manage/v1/users/" + Demo.ADMIN,
-                                    Map.of("duties", List.of("ACCESS")),
-                                    null))
-                    .hasMessageContaining("your own rights");
-            user(manage, "bea", "a long sentence of hers");
-            var log = manage.get("/manage/v1/access-log").toString();
-            assertThat(log).contains("signed in", "sign-in refused", "sign-in locked");
-            assertThatThrownBy(() ->
-                            manage.post(
-                                    "/manage/v1/clients",
-                                    Map.of("name", "bea", "grants", List.of())))
-                    .hasMessageContaining("name of a user already");
+        var manage = service.client();
+        assertThatThrownBy(() -> user(manage, "ann", "password1"))
+                .hasMessageContaining("many people have");
+        assertThatThrownBy(() -> user(manage, "ann.moor", "ann.moor-2026"))
+                .hasMessageContaining("name it is for");
+        var password = "\u00fcber ".repeat(30);
+        user(manage, "ann", password);
+        assertThat(status(service, "ann:" + password)).isNotEqualTo(401);
+        for (int i = 0; i < 5; i++) {
+            assertThat(status(service, "ann:wrong" + i)).isEqualTo(401);
         }
+        assertThat(status(service, "ann:wrong")).isEqualTo(429);
+        // Who was right a moment ago goes on.
+        assertThat(status(service, "ann:" + password)).isNotEqualTo(429);
+        assertThatThrownBy(() ->
+                        manage.patch(
+                                "/manage/v1/users/" + Demo.ADMIN,
+                                Map.of("duties", List.of("ACCESS")),
+                                null))
+                .hasMessageContaining("your own rights");
+        user(manage, "bea", "a long sentence of hers");
+        var log = manage.get("/manage/v1/access-log").toString();
+        assertThat(log).contains("signed in", "sign-in refused", "sign-in locked");
+        assertThatThrownBy(() ->
+                        manage.post(
+                                "/manage/v1/clients", Map.of("name", "bea", "grants", List.of())))
+                .hasMessageContaining("name of a user already");
     }
 
     private static void user(ManageClient manage, String name, String password) {

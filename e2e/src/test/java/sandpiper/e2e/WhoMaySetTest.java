@@ -408,23 +408,9 @@ class WhoMaySetTest {
     }
 
     /** Runs the command line; what it said when it failed, empty when it did not. */
-    private static String commandLine(List<String> words) throws Exception {
-        var command =
-                new ArrayList<>(
-                        List.of(
-                                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                                "-XX:TieredStopAtLevel=1",
-                                "-cp",
-                                System.getProperty("java.class.path"),
-                                "sandpiper.cli.Main"));
-        command.addAll(words);
-        var builder = new ProcessBuilder(command).redirectErrorStream(true);
-        builder.environment().put("SANDPIPER_SERVER", service.address());
-        builder.environment().put("SANDPIPER_USER", sandpiper.demo.Demo.ADMIN);
-        builder.environment().put("SANDPIPER_PASSWORD", sandpiper.demo.Demo.PASSWORD);
-        var process = builder.start();
-        var said = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-        return process.waitFor() == 0 ? "" : said + " (failed)";
+    private static String commandLine(List<String> words) {
+        var said = CommandRun.of(service, words.toArray(String[]::new));
+        return said.endsWith("exit 0\n") ? "" : said;
     }
 
     /** Calls the service as a client; what was said against it, empty when nothing was. */

@@ -115,6 +115,7 @@ public final class Engine implements AutoCloseable {
      * Writes something that nobody waits for, such as a note; when it cannot be written it is left
      * out, and the log says so.
      */
+    @SuppressWarnings("FutureReturnValueIgnored") // nobody waits for it
     public void writeLater(Consumer<Transaction> writing) {
         try {
             writer.submit(

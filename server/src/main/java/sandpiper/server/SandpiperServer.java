@@ -6,6 +6,7 @@ import org.springframework.boot.WebApplicationType;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.web.server.servlet.context.ServletWebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
+import sandpiper.engine.write.LastWord;
 import sandpiper.server.config.Settings;
 
 /** Starts and stops an instance. */
@@ -33,6 +34,7 @@ public class SandpiperServer {
      * @throws StartException when it cannot, with why
      */
     public static Running start(Settings settings) {
+        LastWord.install();
         var properties = new LinkedHashMap<String, Object>();
         var data = settings.data();
         if (data != null) {

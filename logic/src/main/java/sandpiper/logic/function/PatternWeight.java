@@ -35,6 +35,7 @@ final class PatternWeight {
                 case '\\' -> {
                     boolean isClass = at + 1 < pattern.length() && "pPiIcC".indexOf(next()) >= 0;
                     at += 2;
+                    skipName(isClass);
                     atom(isClass ? OF_CLASS : 1);
                 }
                 case '[' -> {
@@ -69,6 +70,14 @@ final class PatternWeight {
             group = bounded(group + outer.pop());
         }
         return group;
+    }
+
+    /** Goes behind the name of a class, as in {@code \p{Lu}}. */
+    private void skipName(boolean isClass) {
+        int end = pattern.indexOf('}', at);
+        if (isClass && at < pattern.length() && pattern.charAt(at) == '{' && end > 0) {
+            at = end + 1;
+        }
     }
 
     private char next() {

@@ -4,7 +4,7 @@ import org.springframework.boot.tomcat.servlet.TomcatServletWebServerFactory;
 import org.springframework.boot.web.server.WebServerFactoryCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
-import sandpiper.server.service.PublicAddress;
+import sandpiper.server.intake.PublicAddress;
 
 /** Cookies go over TLS alone when everybody comes that way. */
 @Configuration

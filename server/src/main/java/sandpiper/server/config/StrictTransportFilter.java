@@ -9,7 +9,7 @@ import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
-import sandpiper.server.service.PublicAddress;
+import sandpiper.server.intake.PublicAddress;
 
 /** Has browsers come over TLS alone (RFC 6797) when the public address says so. */
 @Component

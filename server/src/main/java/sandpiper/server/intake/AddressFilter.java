@@ -35,8 +35,8 @@ final class AddressFilter extends OncePerRequestFilter {
                     response,
                     new ProblemException(
                             HttpStatus.BAD_REQUEST,
-                            "The address holds an escape that is no text: write %XX for each byte"
-                                    + " of UTF-8."));
+                            "The address holds an escape that is no text: write a percent sign and"
+                                    + " two hexadecimal digits for each byte of UTF-8."));
         }
     }
 

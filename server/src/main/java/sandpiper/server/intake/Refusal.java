@@ -14,11 +14,6 @@ import sandpiper.server.problem.ProblemException;
 
 /** Answers a request that goes no further, in the form of the protocol spoken at its address. */
 public final class Refusal {
-    private static final String FAULT =
-            "<s:Envelope xmlns:s=\"http://schemas.xmlsoap.org/soap/envelope/\"><s:Body><s:Fault>"
-                    + "<faultcode>s:%s</faultcode><faultstring>%s</faultstring></s:Fault></s:Body>"
-                    + "</s:Envelope>";
-
     private Refusal() {}
 
     /** Writes the answer; what is too much just now says when to come again. */
@@ -51,7 +46,8 @@ public final class Refusal {
         }
         if (address.startsWith("/soap/")) {
             boolean ours = HttpStatus.valueOf(problem.status()).is5xxServerError();
-            return FAULT.formatted(ours ? "Server" : "Client", escaped(problem.said()));
+            return "<s:Envelope xmlns:s=\"http://schemas.xmlsoap.org/soap/envelope/\"><s:Body><s:Fault><faultcode>s:%s</faultcode><faultstring>%s</faultstring></s:Fault></s:Body></s:Envelope>"
+                    .formatted(ours ? "Server" : "Client", escaped(problem.said()));
         }
         return JsonText.write(problem.plain());
     }

@@ -313,8 +313,13 @@ class TrialController {
             @PathVariable String object,
             @PathVariable String key,
             @AuthenticationPrincipal Actor actor) {
-        var lifecycle = object(engine.live(), object).lifecycle();
-        if (lifecycle == null || !actor.on(object).may(Action.EDIT)) {
+        var asked = engine.live();
+        var lifecycle = object(asked, object).lifecycle();
+        if (!actor.on(object).may(Action.EDIT)) {
+            RecordAccess.of(actor, asked, object(asked, object)).require(Action.VIEW);
+            return List.of();
+        }
+        if (lifecycle == null) {
             return List.of();
         }
         var states = new ArrayList<TransitionState>();

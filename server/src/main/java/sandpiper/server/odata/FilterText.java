@@ -2,7 +2,6 @@ package sandpiper.server.odata;
 
 import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import org.apache.olingo.commons.api.edm.EdmEnumType;
 import org.apache.olingo.commons.api.edm.EdmPrimitiveType;
@@ -30,7 +29,7 @@ import sandpiper.server.service.FeelText;
  */
 final class FilterText implements ExpressionVisitor<String> {
     private final EntityShape shape;
-    private final Map<String, BinaryOperatorKind> made = new IdentityHashMap<>();
+    private final IdentityHashMap<String, BinaryOperatorKind> made = new IdentityHashMap<>();
 
     private FilterText(EntityShape shape) {
         this.shape = shape;

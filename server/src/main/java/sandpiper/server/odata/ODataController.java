@@ -31,13 +31,13 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.write.LiveRelease;
 import sandpiper.logic.Quoted;
+import sandpiper.server.intake.PublicAddress;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.Definitions;
 import sandpiper.server.service.Protocol;
-import sandpiper.server.service.PublicAddress;
 import sandpiper.server.service.ServiceCall;
 
 /** Every service over OData 4.01. What there is is looked up in the live release at each call. */

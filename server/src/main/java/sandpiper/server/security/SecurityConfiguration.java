@@ -31,11 +31,11 @@ import org.springframework.security.web.csrf.CsrfTokenRequestAttributeHandler;
 import org.springframework.security.web.firewall.StrictHttpFirewall;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter;
 import sandpiper.engine.access.Actor;
+import sandpiper.server.intake.PublicAddress;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.ODataError;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
-import sandpiper.server.service.PublicAddress;
 
 /**
  * Who may come in where. Services: clients by HTTP Basic, and people signed in to the console, who

@@ -26,6 +26,7 @@ import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.intake.MessageSignIn;
+import sandpiper.server.intake.PublicAddress;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.Problem;
@@ -35,7 +36,6 @@ import sandpiper.server.service.Cursors;
 import sandpiper.server.service.Definitions;
 import sandpiper.server.service.IdempotencyKey;
 import sandpiper.server.service.Protocol;
-import sandpiper.server.service.PublicAddress;
 import sandpiper.server.service.ServiceCall;
 import sandpiper.server.traffic.CallNotes;
 

@@ -10,9 +10,9 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
+import sandpiper.server.intake.PublicAddress;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.service.Definitions;
-import sandpiper.server.service.PublicAddress;
 
 /** Hands out what a service publishes, as AsyncAPI, to those who may see it. */
 @RestController

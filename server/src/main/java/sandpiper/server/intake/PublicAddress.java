@@ -1,4 +1,4 @@
-package sandpiper.server.service;
+package sandpiper.server.intake;
 
 import jakarta.servlet.http.HttpServletRequest;
 import java.net.URI;
