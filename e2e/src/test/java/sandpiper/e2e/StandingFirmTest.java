@@ -418,6 +418,8 @@ class StandingFirmTest {
         var password = "\u00fcber ".repeat(30);
         user(manage, "ann", password);
         assertThat(status(service, "ann:" + password)).isNotEqualTo(401);
+        assertThat(atOnce("ann:" + password)).isEmpty();
+        assertThat(atOnce("pilot-two:a secret somebody chose")).isEmpty();
         for (int i = 0; i < 5; i++) {
             assertThat(status(service, "ann:wrong" + i)).isEqualTo(401);
         }
@@ -447,5 +449,35 @@ class StandingFirmTest {
 
     private int status(ServiceProcess service, String who) throws Exception {
         return call(service, who, "GET", "/manage/v1/status", "", "").statusCode();
+    }
+
+    /** What many calls at the same time, with right credentials, are refused with. */
+    private List<Integer> atOnce(String who) throws Exception {
+        var path = who.startsWith("pilot") ? "/api/chart/v1/buoys" : "/manage/v1/status";
+        if (who.startsWith("pilot")) {
+            service.client()
+                    .post(
+                            "/manage/v1/clients",
+                            Map.of(
+                                    "name",
+                                    "pilot-two",
+                                    "secret",
+                                    who.substring(who.indexOf(':') + 1),
+                                    "grants",
+                                    List.of("chart/*/*")));
+        }
+        var refused = new ArrayList<Integer>();
+        try (var callers = Executors.newVirtualThreadPerTaskExecutor()) {
+            var calls = new ArrayList<java.util.concurrent.Callable<Integer>>();
+            for (int i = 0; i < 32; i++) {
+                calls.add(() -> call(service, who, "GET", path, "", "").statusCode());
+            }
+            for (var done : callers.invokeAll(calls)) {
+                if (done.get() == 401 || done.get() == 429 || done.get() >= 500) {
+                    refused.add(done.get());
+                }
+            }
+        }
+        return refused;
     }
 }

@@ -10,6 +10,9 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.locks.ReentrantLock;
+import java.util.function.Supplier;
+import java.util.stream.Stream;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
@@ -44,6 +47,8 @@ public class Credentials {
     private final SignInFailures failures = new SignInFailures();
     private final Map<String, Remembered> remembered = new ConcurrentHashMap<>();
     private final Map<String, Remembered> chosen = new ConcurrentHashMap<>();
+    private final List<ReentrantLock> locks =
+            Stream.generate(ReentrantLock::new).limit(64).toList();
 
     /**
      * A password that was right, as a hash that is quick to compare, for the stored hash it was
@@ -103,13 +108,33 @@ public class Credentials {
                 && known.quickHash().equals(quick)) {
             return true;
         }
-        failures.begin("client " + client, "", now);
-        boolean right = passwords.matches(secret, hash);
-        if (right) {
-            failures.right("client " + client, "");
-            chosen.put(client, new Remembered(quick, hash, now.plus(REMEMBERED)));
+        // One after the other: many calls that begin at once need one look.
+        return oneByOne(
+                "client " + client,
+                () -> {
+                    var meanwhile = chosen.get(client);
+                    if (meanwhile != null
+                            && meanwhile.storedHash().equals(hash)
+                            && meanwhile.quickHash().equals(quick)) {
+                        return true;
+                    }
+                    boolean right = passwords.matches(secret, hash);
+                    if (right) {
+                        chosen.put(client, new Remembered(quick, hash, now.plus(REMEMBERED)));
+                    }
+                    return right;
+                });
+    }
+
+    /** Has looks at secrets of one name wait for each other. */
+    private <T> T oneByOne(String name, Supplier<T> look) {
+        var lock = locks.get(Math.floorMod(name.hashCode(), locks.size()));
+        lock.lock();
+        try {
+            return look.get();
+        } finally {
+            lock.unlock();
         }
-        return right;
     }
 
     /** The secret of a client, and the one before as long as it is right as well. */
@@ -194,6 +219,15 @@ public class Credentials {
             return Optional.empty();
         }
         var user = engine.read(session -> engine.storage().access().user(session, name));
+        if (user.isPresent() && isRemembered(user.get(), password)) {
+            return user.filter(found -> !found.disabled()).map(this::actor);
+        }
+        // Many calls that begin at once with the right password are no tries.
+        return oneByOne(name, () -> lookedAt(user, name, password, address));
+    }
+
+    private Optional<Actor> lookedAt(
+            Optional<StoredUser> user, String name, String password, String address) {
         if (user.isPresent() && isRemembered(user.get(), password)) {
             return user.filter(found -> !found.disabled()).map(this::actor);
         }

@@ -5,6 +5,7 @@ import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.channels.OverlappingFileLockException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.AccessDeniedException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
@@ -41,11 +42,7 @@ public final class FileHold implements AutoCloseable {
             locks.add(lock(real.resolveSibling(real.getFileName() + ".lock"), file));
             var number = number(real);
             if (number != null) {
-                locks.add(
-                        lock(
-                                Path.of(System.getProperty("java.io.tmpdir"))
-                                        .resolve("sandpiper-" + number + ".lock"),
-                                file));
+                lockNumber(number, file, locks);
             }
             return new FileHold(locks);
         } catch (IOException e) {
@@ -54,6 +51,18 @@ public final class FileHold implements AutoCloseable {
         } catch (StorageException e) {
             close(locks);
             throw e;
+        }
+    }
+
+    private static void lockNumber(String number, Path file, List<FileChannel> locks)
+            throws IOException {
+        var place =
+                Path.of(System.getProperty("java.io.tmpdir"))
+                        .resolve("sandpiper-" + number + ".lock");
+        try {
+            locks.add(lock(place, file));
+        } catch (AccessDeniedException _) {
+            // Somebody else's, of a file that had this number before: it says nothing of this one.
         }
     }
 
