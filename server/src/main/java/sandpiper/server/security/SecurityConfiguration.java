@@ -240,6 +240,7 @@ class SecurityConfiguration {
             CsrfConfigurer<HttpSecurity> csrf, boolean handsOutCookie, boolean secure) {
         if (handsOutCookie) {
             csrf.spa();
+            csrf.csrfTokenRepository(tokens(secure));
         } else {
             csrf.csrfTokenRepository(tokens(secure))
                     .csrfTokenRequestHandler(new CsrfTokenRequestAttributeHandler());
