@@ -3,9 +3,12 @@ package sandpiper.store;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
+import java.sql.DriverManager;
+import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -95,6 +98,60 @@ class RecomputationTest {
             await(marina);
             assertThat(marina.text("Stay", "S-5999", "total")).isEqualTo("50");
             assertThat(marina.text("Owner", "OW-1", "spent")).isEqualTo(String.valueOf(50 * MANY));
+        }
+    }
+
+    /** As if an earlier version had stored it: wrong values, and of which revision they are. */
+    private void storedByAnEarlierVersion(@Nullable String revision) throws SQLException {
+        try (var file = DriverManager.getConnection("jdbc:sqlite:" + folder.resolve("data.db"));
+                var statement = file.createStatement()) {
+            statement.executeUpdate("update stay set total = 7");
+            statement.executeUpdate("update owner set spent = 7");
+            statement.executeUpdate(
+                    "delete from sandpiper_setting where name = 'formulas-revision'");
+            if (revision != null) {
+                statement.executeUpdate(
+                        "insert into sandpiper_setting (name, value) values ('formulas-revision',"
+                                + " '%s')".formatted(revision));
+            }
+        }
+    }
+
+    private String revision() throws SQLException {
+        try (var file = DriverManager.getConnection("jdbc:sqlite:" + folder.resolve("data.db"));
+                var row =
+                        file.createStatement()
+                                .executeQuery(
+                                        "select value from sandpiper_setting where name ="
+                                                + " 'formulas-revision'")) {
+            return row.getString(1);
+        }
+    }
+
+    @Test
+    void whatAnEarlierVersionStoredIsWorkedOutAnewAtTheFirstStartAndOnlyThen() throws Exception {
+        try (var marina = new Harness(folder).release(OWNER, STAY)) {
+            marina.create("Owner", "code", "OW-1");
+            marina.create("Stay", "number", "S-1", "owner", "OW-1", "nights", 2L);
+            marina.create("Stay", "number", "S-2", "owner", "OW-1", "nights", 3L);
+        }
+        String now = revision();
+        for (var earlier : Arrays.asList(null, "1")) {
+            storedByAnEarlierVersion(earlier);
+            try (var marina = new Harness(folder)) {
+                await(marina);
+                assertThat(marina.text("Stay", "S-1", "total")).isEqualTo("20");
+                assertThat(marina.text("Stay", "S-2", "total")).isEqualTo("30");
+                assertThat(marina.text("Owner", "OW-1", "spent")).isEqualTo("50");
+                assertThat(marina.keys("Owner", "spent = 50")).containsExactly("OW-1");
+            }
+            assertThat(revision()).isEqualTo(now);
+        }
+
+        storedByAnEarlierVersion(now);
+        try (var marina = new Harness(folder)) {
+            assertThat(marina.engine.releases().recomputing()).isEmpty();
+            assertThat(marina.text("Stay", "S-1", "total")).isEqualTo("7");
         }
     }
 

@@ -35,9 +35,10 @@ public final class Recomputations implements AutoCloseable {
     /**
      * Raised whenever the service learns to work formulas out better than it stored them: a file of
      * an earlier revision gets all of them worked out once more. 2: formulas that mix what refers
-     * to a record with what is its own.
+     * to a record with what is its own. 3: totals that went up and down again within one piece of
+     * work.
      */
-    private static final int REVISION = 2;
+    private static final int REVISION = 3;
 
     private final Storage storage;
     private final Supplier<LiveRelease> live;

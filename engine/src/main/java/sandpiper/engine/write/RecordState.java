@@ -93,6 +93,12 @@ final class RecordState {
         return written;
     }
 
+    /** Whether it was put into the tables while the work went on. */
+    boolean isWrittenOnTheWay() {
+        var before = stored;
+        return before != null && written != before.values();
+    }
+
     boolean writtenRetired() {
         return writtenRetired;
     }

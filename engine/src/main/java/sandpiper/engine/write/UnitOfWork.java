@@ -542,6 +542,9 @@ final class UnitOfWork implements Workspace.Settler {
                             workspace.written(record),
                             lifecycles.taken(record));
                 }
+            } else if (record.isWrittenOnTheWay()) {
+                // It is again what it was, but the tables have what it was in between.
+                flush.push(record);
             }
         }
     }
