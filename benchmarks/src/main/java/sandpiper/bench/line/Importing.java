@@ -84,7 +84,14 @@ public final class Importing {
             throws IOException, InterruptedException {
         var builder =
                 new ProcessBuilder(
-                        "./sandpiper", "records", "import", object, file.toString(), "--quiet");
+                        "./sandpiper",
+                        "records",
+                        "import",
+                        object,
+                        file.toString(),
+                        // Their numbers come along.
+                        "--whole",
+                        "--quiet");
         builder.environment().put("SANDPIPER_SERVER", stand.sandpiper().address());
         builder.environment().put("SANDPIPER_USER", Demo.ADMIN);
         builder.environment().put("SANDPIPER_PASSWORD", Demo.PASSWORD);
