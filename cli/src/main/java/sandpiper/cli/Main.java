@@ -40,7 +40,9 @@ public final class Main {
                     UsersCommand.class,
                     RolesCommand.class,
                     TrafficCommand.class,
+                    KeysCommand.class,
                     BackupCommand.class,
+                    ComponentsCommand.class,
                     StatusCommand.class,
                     AutoComplete.GenerateCompletion.class);
 

@@ -66,7 +66,13 @@ final class UsersCommand extends AnsweringCommand {
                             names = "--password-file",
                             paramLabel = "FILE",
                             description = "Read the password from here instead of asking.")
-                    @Nullable Path file)
+                    @Nullable Path file,
+            @Option(
+                            names = "--keep-password",
+                            description =
+                                    "The password is the user's own already; otherwise another is"
+                                            + " chosen at the first sign-in.")
+                    boolean keep)
             throws IOException {
         var body = new LinkedHashMap<String, Object>();
         body.put("name", name);
@@ -75,6 +81,7 @@ final class UsersCommand extends AnsweringCommand {
             body.put("label", label);
         }
         body.put("password", SecretInput.read(file, "Password for " + name));
+        body.put("temporary", !keep);
         connection.open().post(PATH, body);
         return say("created " + name);
     }
@@ -96,7 +103,13 @@ final class UsersCommand extends AnsweringCommand {
                             names = "--password-file",
                             paramLabel = "FILE",
                             description = "Read the new password from here.")
-                    @Nullable Path file)
+                    @Nullable Path file,
+            @Option(
+                            names = "--keep-password",
+                            description =
+                                    "The new password is the user's own already; otherwise another"
+                                            + " is chosen at the next sign-in.")
+                    boolean keep)
             throws IOException {
         var body = new LinkedHashMap<String, Object>();
         if (roles != null) {
@@ -107,6 +120,7 @@ final class UsersCommand extends AnsweringCommand {
         }
         if (password || file != null) {
             body.put("password", SecretInput.read(file, "New password for " + name));
+            body.put("temporary", !keep);
         }
         connection.open().patch(path(name), body, null);
         return say("changed " + name);
