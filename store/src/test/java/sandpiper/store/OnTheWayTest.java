@@ -103,7 +103,9 @@ class OnTheWayTest {
                         load(
                                 List.of(
                                         row("code", "V2", "size", 0L, "name", "Cor"),
-                                        row("code", "V3", "size", -2L, "name", "D", "berth", "B1"))))
+                                        row(
+                                                "code", "V3", "size", -2L, "name", "D", "berth",
+                                                "B1"))))
                 .allMatch(one -> one instanceof Outcome.Done);
         assertThat(marina.text("Berth", "B1", "taken")).isEqualTo("6");
         assertThat(marina.keys("Berth", "taken = 6")).containsExactly("B1");

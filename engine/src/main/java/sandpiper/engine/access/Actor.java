@@ -1,10 +1,13 @@
 package sandpiper.engine.access;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
+import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ServiceType;
@@ -48,6 +51,24 @@ public record Actor(
         USER,
         CLIENT,
         SYSTEM
+    }
+
+    /** What is granted, as a text that is the same as long as that is the same. */
+    public String rights() {
+        var all = new TreeSet<String>();
+        duties.forEach(duty -> all.add(duty.name()));
+        grants.forEach(grant -> all.add(grant.toString()));
+        objects.forEach(grant ->
+                all.add(
+                        "%s %s %s %s %s"
+                                .formatted(
+                                        grant.object(),
+                                        new TreeSet<>(grant.actions()),
+                                        grant.where(),
+                                        grant.hidden(),
+                                        grant.readOnly())));
+        return UUID.nameUUIDFromBytes(String.join("\n", all).getBytes(StandardCharsets.UTF_8))
+                .toString();
     }
 
     /** Whether a person may do something in the console. */

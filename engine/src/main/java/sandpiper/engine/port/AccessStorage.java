@@ -21,7 +21,8 @@ public interface AccessStorage {
             String passwordHash,
             List<String> duties,
             List<String> roles,
-            boolean disabled) {
+            boolean disabled,
+            boolean temporary) {
         public StoredUser {
             duties = List.copyOf(duties);
             roles = List.copyOf(roles);

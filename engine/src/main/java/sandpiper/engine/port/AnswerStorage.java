@@ -10,8 +10,10 @@ public interface AnswerStorage {
      *
      * @param fingerprint of the request it answered
      * @param text the answer in the protocol's own form
+     * @param rights what its caller was granted, as {@link sandpiper.engine.access.Actor#rights}
+     *     tells it; empty when it was kept by an earlier version
      */
-    record StoredAnswer(String fingerprint, String text) {}
+    record StoredAnswer(String fingerprint, String text, String rights) {}
 
     Optional<StoredAnswer> find(Session session, String actor, String key);
 

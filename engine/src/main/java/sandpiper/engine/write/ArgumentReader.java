@@ -148,7 +148,7 @@ final class ArgumentReader {
     private Object target(Field field, String key, List<Object> path) {
         var of = workspace.release().target((FieldType.Reference) field.type());
         var found = unit.find(of, key);
-        if (found.isEmpty()) {
+        if (found.isEmpty() || !unit.isChoosable(of, found.get().number())) {
             faults.add(
                     new Fault(
                             path,

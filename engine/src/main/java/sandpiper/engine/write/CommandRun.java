@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Outcome;
@@ -89,13 +90,47 @@ final class CommandRun {
      */
     Outcome.@Nullable Refused beyond() {
         var made = record;
-        return made == null || unit.isWithin(request.after(), made)
-                ? null
-                : Outcome.Refused.because(
-                        Reason.CONFLICT,
-                        RecordCode.NOT_GRANTED,
-                        "With these values the %s would be one that is not granted to you."
-                                .formatted(made.object().label()));
+        return made == null || unit.isWithin(request.after(), made) ? null : notGranted(made);
+    }
+
+    private static Outcome.Refused notGranted(RecordState made) {
+        return Outcome.Refused.because(
+                Reason.CONFLICT,
+                RecordCode.NOT_GRANTED,
+                "With these values the %s would be one that is not granted to you."
+                        .formatted(made.object().label()));
+    }
+
+    /**
+     * A refusal as it is told. Whoever is granted records by what these refer to hears the same of
+     * one that is not there as of one that is not granted, and so does not learn which there are.
+     */
+    Outcome.Refused told(Outcome.Refused refused) {
+        var made = record;
+        if (made == null) {
+            return refused;
+        }
+        boolean tells =
+                refused.faults().stream()
+                        .anyMatch(fault ->
+                                fault.code() == RecordCode.UNKNOWN_RECORD && isOfACondition(fault));
+        return tells ? notGranted(made) : refused;
+    }
+
+    /** Whether what the request is granted depends on what the field of a fault refers to. */
+    private boolean isOfACondition(Fault fault) {
+        return fault.path().size() == 1
+                && request.after().conditions().stream()
+                        .anyMatch(text ->
+                                Pattern.compile(
+                                                "\\b%s\\s*\\."
+                                                        .formatted(
+                                                                Pattern.quote(
+                                                                        fault.path()
+                                                                                .getFirst()
+                                                                                .toString())))
+                                        .matcher(text)
+                                        .find());
     }
 
     private @Nullable Outcome create(

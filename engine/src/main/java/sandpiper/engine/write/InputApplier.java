@@ -170,7 +170,7 @@ final class InputApplier {
         if (found.isEmpty() && textual) {
             // Rows of a file may refer to others of it, whichever comes first.
             later.add(new Later(record, slots, field, target, key, at));
-        } else if (found.isEmpty()) {
+        } else if (found.isEmpty() || !mayLink(slots, field, target, found.get().number())) {
             unknown(record, field, target, key, at);
         } else if (found.get().retired()
                 && !(whole && textual)
@@ -186,6 +186,11 @@ final class InputApplier {
             linked.put(target.name() + '\0' + key, found.get().number());
             slots.set(field, found.get().number());
         }
+    }
+
+    /** What stood there may stay; otherwise what is not there for the caller is not there here. */
+    private boolean mayLink(Slots slots, Field field, ObjectType target, long number) {
+        return Long.valueOf(number).equals(slots.before(field)) || unit.isChoosable(target, number);
     }
 
     private void unknown(

@@ -11,6 +11,7 @@ import java.util.Objects;
 import java.util.function.BiConsumer;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.access.Actor;
 import sandpiper.engine.command.CallTrial;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Outcome;
@@ -74,13 +75,7 @@ public final class RecordWrites {
         var actor = request.actor().kind() + " " + request.actor().name();
         var earlier = answers.find(transaction, actor, once.key());
         if (earlier.isPresent()) {
-            return earlier.get().fingerprint().equals(once.fingerprint())
-                    ? new Outcome.Repeated(earlier.get().text())
-                    : Outcome.Refused.because(
-                            Reason.CONFLICT,
-                            RecordCode.REPEATED_DIFFERENTLY,
-                            "This idempotency key was used for another request; use a new key for"
-                                    + " each request.");
+            return again(request.actor(), once, earlier.get());
         }
         var outcome = carryOut(live, transaction, request);
         if (outcome instanceof Outcome.Success done) {
@@ -89,10 +84,30 @@ public final class RecordWrites {
                     transaction,
                     actor,
                     once.key(),
-                    new AnswerStorage.StoredAnswer(once.fingerprint(), text),
+                    new AnswerStorage.StoredAnswer(
+                            once.fingerprint(), text, request.actor().rights()),
                     clock.instant());
         }
         return outcome;
+    }
+
+    private static Outcome again(
+            Actor actor, Request.Once once, AnswerStorage.StoredAnswer earlier) {
+        if (!earlier.fingerprint().equals(once.fingerprint())) {
+            return Outcome.Refused.because(
+                    Reason.CONFLICT,
+                    RecordCode.REPEATED_DIFFERENTLY,
+                    "This idempotency key was used for another request; use a new key for each"
+                            + " request.");
+        }
+        // An answer shows what its caller could see when it was given.
+        return earlier.rights().isEmpty() || earlier.rights().equals(actor.rights())
+                ? new Outcome.Repeated(earlier.text())
+                : Outcome.Refused.because(
+                        Reason.CONFLICT,
+                        RecordCode.NOT_GRANTED,
+                        "This request was done before. What is granted to you has changed since, so"
+                                + " its answer is not given again; read the record.");
     }
 
     private Outcome carryOut(LiveRelease live, Transaction transaction, Request request) {
@@ -233,7 +248,7 @@ public final class RecordWrites {
         unit.work();
         var refused = unit.refusal();
         if (refused != null) {
-            return refused;
+            return command.told(refused);
         }
         var beyond = command.beyond();
         if (beyond != null) {
@@ -408,7 +423,7 @@ public final class RecordWrites {
                 var about = command.about();
                 var faults = about == null ? unit.faults() : unit.faultsOf(about);
                 if (!faults.isEmpty()) {
-                    outcomes.set(index, UnitOfWork.refusal(faults));
+                    outcomes.set(index, command.told(UnitOfWork.refusal(faults)));
                 }
             });
             return false;

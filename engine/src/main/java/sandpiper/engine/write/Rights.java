@@ -7,7 +7,9 @@ import sandpiper.engine.access.ObjectGrant.Action;
 import sandpiper.engine.access.RecordScope;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
+import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
+import sandpiper.model.release.ServiceType;
 
 /**
  * What steps may do to records besides the one they are called on. A client may change what a
@@ -41,18 +43,22 @@ interface Rights {
         for (var service : release.services()) {
             for (var resource : service.resources()) {
                 if (resource.object().name().equals(object.name()) && resource.offers(operation)) {
-                    var granted =
-                            actor.scope(
-                                    service.name(),
-                                    resource.name(),
-                                    operation.name().toLowerCase(Locale.ROOT));
+                    var granted = granted(actor, service, resource, operation);
                     if (granted.isPresent()) {
-                        var where = resource.where();
-                        return Optional.of(granted.get().and(where == null ? null : where.text()));
+                        return granted;
                     }
                 }
             }
         }
         return Optional.empty();
+    }
+
+    /** The records of a resource that an operation reaches, or nothing when it is not granted. */
+    static Optional<RecordScope> granted(
+            Actor actor, ServiceType service, ResourceType resource, Operation operation) {
+        var where = resource.where();
+        return actor.scope(
+                        service.name(), resource.name(), operation.name().toLowerCase(Locale.ROOT))
+                .map(scope -> scope.and(where == null ? null : where.text()));
     }
 }

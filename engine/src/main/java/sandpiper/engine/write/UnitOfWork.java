@@ -66,6 +66,7 @@ final class UnitOfWork implements Workspace.Settler {
     private final EventWriter eventWriter;
     private final Origin origin;
     private final Structure structure;
+    private final Reach reach;
     private final InputApplier applier;
     private final Set<RecordState> primaries = new LinkedHashSet<>();
     private final Map<RecordState, String> numbered = new HashMap<>();
@@ -99,6 +100,7 @@ final class UnitOfWork implements Workspace.Settler {
         this.lifecycles = new Lifecycles(this, tracer);
         this.functions = new FunctionRun(this, workspace, tracer);
         this.structure = new Structure(this, workspace);
+        this.reach = new Reach(this, live.release(), origin.actor());
         this.applier = new InputApplier(this, workspace, origin);
         this.raised = new Raised(this, workspace, tracer);
         this.handlers = new HandlerRun(this, workspace);
@@ -170,6 +172,11 @@ final class UnitOfWork implements Workspace.Settler {
     /** The number of a record by its natural key or public id, in use or retired. */
     Optional<RecordStorage.Found> find(ObjectType object, String key) {
         return RecordFinder.find(live.records(), transaction, object, key);
+    }
+
+    /** Whether the one who asks can choose a record in a reference. */
+    boolean isChoosable(ObjectType object, long number) {
+        return reach.includes(object, number);
     }
 
     /** The record a key stands for in a reference, as logic sees it; null when there is none. */

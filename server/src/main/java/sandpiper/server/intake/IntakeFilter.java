@@ -132,7 +132,7 @@ final class IntakeFilter extends OncePerRequestFilter {
             return read(new byte[0], request, OF_NOBODY);
         }
         try (var head = reader.head(request.getInputStream(), HEAD)) {
-            var actor = messages.signIn(head.bytes());
+            var actor = messages.signIn(head.bytes(), request.getRemoteAddr());
             if (actor.isEmpty()) {
                 throw new ProblemException(
                         HttpStatus.UNAUTHORIZED,

@@ -17,9 +17,10 @@ public interface MessageSignIn {
      * Who asks, or nothing when the beginning does not say.
      *
      * @param head the first bytes of the message, perhaps not all of it
+     * @param address from which it comes
      * @throws sandpiper.server.problem.ProblemException when it does not say so rightly
      */
-    Optional<Actor> signIn(byte[] head);
+    Optional<Actor> signIn(byte[] head, String address);
 
     /** What a sender of such a message is told that goes no further. */
     Written refusal(HttpServletRequest request, Problem problem);

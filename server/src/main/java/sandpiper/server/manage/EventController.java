@@ -35,7 +35,7 @@ class EventController {
         this.engine = engine;
     }
 
-    /** An event that was raised. */
+    /** An event that was raised; without the values of records for those who do not see these. */
     record RaisedEventView(
             String id,
             String name,
@@ -45,16 +45,16 @@ class EventController {
             String by,
             String via,
             Map<String, @Nullable Object> data) {
-        static RaisedEventView of(Event event) {
+        static RaisedEventView of(Event event, boolean shown) {
             return new RaisedEventView(
                     event.id().toString(),
                     event.name(),
                     event.object(),
-                    event.key(),
+                    shown ? event.key() : null,
                     event.at().toString(),
                     event.by(),
                     event.via(),
-                    event.data());
+                    shown ? event.data() : Map.of());
         }
     }
 
@@ -75,34 +75,34 @@ class EventController {
             @Nullable String doneAt,
             String said,
             @Nullable String trace) {
-        static DeliveryView of(Delivered delivered) {
+        static DeliveryView of(Delivered delivered, boolean shown) {
             var delivery = delivered.delivery();
             boolean waits = delivery.state() == Delivery.State.WAITING;
             var doneAt = delivery.doneAt();
             var trace = delivery.trace();
             return new DeliveryView(
                     delivery.number(),
-                    RaisedEventView.of(delivered.event()),
+                    RaisedEventView.of(delivered.event(), shown),
                     delivery.target().written(),
                     delivery.state().name().toLowerCase(Locale.ROOT),
                     delivery.tries(),
                     waits ? delivery.due().toString() : null,
                     doneAt == null ? null : doneAt.toString(),
-                    delivery.said(),
+                    shown ? delivery.said() : "",
                     trace == null ? null : trace.toString());
         }
     }
 
     /** One try to call a webhook. */
     record TryView(String at, long millis, int status, String said, String request, String answer) {
-        static TryView of(Try one) {
+        static TryView of(Try one, boolean shown) {
             return new TryView(
                     one.at().toString(),
                     one.millis(),
                     one.status(),
-                    one.said(),
-                    one.request(),
-                    one.answer());
+                    shown ? one.said() : "",
+                    shown ? one.request() : "",
+                    shown ? one.answer() : "");
         }
     }
 
@@ -128,16 +128,16 @@ class EventController {
             String by,
             String via,
             @Nullable String trace) {
-        static RunView of(RunStorage.Run run) {
+        static RunView of(RunStorage.Run run, boolean shown) {
             var trace = run.trace();
             return new RunView(
                     run.at().toString(),
                     run.kind(),
                     run.name(),
                     run.object(),
-                    run.key(),
+                    shown ? run.key() : "",
                     run.done(),
-                    run.said(),
+                    shown ? run.said() : "",
                     run.micros() / 1_000.0,
                     run.by(),
                     run.via(),
@@ -152,6 +152,11 @@ class EventController {
         }
     }
 
+    /** Whether somebody sees the values that events and messages carry. */
+    private static boolean isShown(Actor actor) {
+        return actor.has(Duty.OPERATE) || actor.seesEverything();
+    }
+
     private static int bounded(int limit) {
         return Math.clamp(limit, 1, HIGHEST_LIMIT);
     }
@@ -163,7 +168,7 @@ class EventController {
             @AuthenticationPrincipal Actor actor) {
         require(actor);
         return engine.deliveries().latest(search, bounded(limit)).stream()
-                .map(RaisedEventView::of)
+                .map(event -> RaisedEventView.of(event, isShown(actor)))
                 .toList();
     }
 
@@ -180,7 +185,7 @@ class EventController {
                 .deliveries()
                 .deliveries(new Wanted(target, state(state), search, bounded(limit)))
                 .stream()
-                .map(DeliveryView::of)
+                .map(delivery -> DeliveryView.of(delivery, isShown(actor)))
                 .toList();
     }
 
@@ -210,9 +215,9 @@ class EventController {
                 .delivery(number)
                 .map(one ->
                         new DeliveryDetail(
-                                DeliveryView.of(one),
+                                DeliveryView.of(one, isShown(actor)),
                                 engine.deliveries().tries(number).stream()
-                                        .map(TryView::of)
+                                        .map(tried -> TryView.of(tried, isShown(actor)))
                                         .toList()))
                 .orElseThrow(() -> unknown(number));
     }
@@ -253,7 +258,7 @@ class EventController {
                 .deliveries()
                 .runs(new RunStorage.Wanted(name, key, done, bounded(limit)))
                 .stream()
-                .map(RunView::of)
+                .map(run -> RunView.of(run, isShown(actor)))
                 .toList();
     }
 }

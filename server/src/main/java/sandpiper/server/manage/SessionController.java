@@ -19,6 +19,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.security.Credentials;
 import sandpiper.server.security.SignIn;
 
 /** Signing in and out. */
@@ -26,25 +27,29 @@ import sandpiper.server.security.SignIn;
 @RequestMapping("/manage/v1/session")
 class SessionController {
     private final SignIn signIn;
+    private final Credentials credentials;
 
-    SessionController(SignIn signIn) {
+    SessionController(SignIn signIn, Credentials credentials) {
         this.signIn = signIn;
+        this.credentials = credentials;
     }
 
     /**
      * Who is signed in.
      *
      * @param records whether there are records to see at all
+     * @param temporary whether another password has to be chosen before anything else
      */
-    record Me(String name, List<String> duties, boolean records) {
-        static Me of(Actor actor) {
+    record Me(String name, List<String> duties, boolean records, boolean temporary) {
+        static Me of(Actor actor, boolean temporary) {
             return new Me(
                     actor.name(),
                     actor.duties().stream()
                             .map(duty -> duty.name().toLowerCase(Locale.ROOT))
                             .sorted()
                             .toList(),
-                    actor.seesRecords());
+                    actor.seesRecords(),
+                    temporary);
         }
     }
 
@@ -52,12 +57,17 @@ class SessionController {
     record SignInRequest(
             @NotBlank @Size(max = 60) String name, @NotBlank @Size(max = 200) String password) {}
 
+    private Me described(Actor actor) {
+        return Me.of(
+                actor, actor.kind() == Actor.Kind.USER && credentials.isTemporary(actor.name()));
+    }
+
     @GetMapping
     Me me(@AuthenticationPrincipal @Nullable Actor actor) {
         if (actor == null) {
             throw new ProblemException(HttpStatus.UNAUTHORIZED, "Nobody is signed in.");
         }
-        return Me.of(actor);
+        return described(actor);
     }
 
     @PostMapping
@@ -66,7 +76,7 @@ class SessionController {
             HttpServletRequest request,
             HttpServletResponse response) {
         return signIn.signIn(body.name(), body.password(), request, response)
-                .map(Me::of)
+                .map(this::described)
                 .orElseThrow(() ->
                         new ProblemException(
                                 HttpStatus.UNAUTHORIZED, "The name or the password is not right."));

@@ -37,16 +37,23 @@ class TraceController {
             String what,
             String outcome,
             List<StepView> steps) {
-        static TraceView of(Trace trace) {
+        static TraceView of(Trace trace, Actor reader) {
+            boolean shown = reader.seesEverything() || trace.by().equals(reader.name());
             return new TraceView(
                     trace.id().toString(),
                     trace.at().toString(),
                     trace.by(),
                     trace.via(),
-                    trace.what(),
+                    shown ? trace.what() : withoutKey(trace.what()),
                     trace.outcome(),
-                    StepView.of(trace.steps()));
+                    shown ? StepView.of(trace.steps()) : StepView.withoutValues(trace.steps()));
         }
+    }
+
+    /** {@code change Stay} of {@code change Stay ST-2026-000042}. */
+    private static String withoutKey(String what) {
+        var words = what.split(" ", 3);
+        return words.length < 3 ? what : words[0] + " " + words[1];
     }
 
     /** One step; deeper ones belong to the one above. */
@@ -64,6 +71,30 @@ class TraceController {
                                     step.micros()))
                     .toList();
         }
+
+        /** What was done in which order, for those who do not see the records it was done to. */
+        static List<StepView> withoutValues(List<TraceStep> steps) {
+            return steps.stream()
+                    .map(step ->
+                            new StepView(
+                                    step.depth(),
+                                    step.kind().name(),
+                                    defined(step),
+                                    "not shown: you do not see all records",
+                                    step.kind() == TraceStep.Kind.REFUSED ? step.result() : "",
+                                    step.micros()))
+                    .toList();
+        }
+
+        /** What of a title the package defines; the rest names a record or holds values. */
+        private static String defined(TraceStep step) {
+            return switch (step.kind()) {
+                case INPUT, TRANSITION, EVENT, LOCAL, STORED -> step.title();
+                case FORMULA, RULE, CHECK ->
+                        step.title().substring(step.title().lastIndexOf(": ") + 1).strip();
+                default -> "";
+            };
+        }
     }
 
     @GetMapping
@@ -76,7 +107,7 @@ class TraceController {
                                 .traces()
                                 .latest(session, Math.clamp(limit, 1, HIGHEST_LIMIT)))
                 .stream()
-                .map(TraceView::of)
+                .map(trace -> TraceView.of(trace, actor))
                 .toList();
     }
 
@@ -84,7 +115,7 @@ class TraceController {
     TraceView find(@PathVariable UUID id, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.DESIGN);
         return engine.read(session -> engine.storage().traces().find(session, id))
-                .map(TraceView::of)
+                .map(trace -> TraceView.of(trace, actor))
                 .orElseThrow(() ->
                         new ProblemException(
                                 HttpStatus.NOT_FOUND,

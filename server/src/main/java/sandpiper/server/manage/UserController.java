@@ -57,20 +57,31 @@ class UserController {
      *
      * @param duties what the person may do whatever the roles
      * @param disabled whether the person may do nothing for now
+     * @param temporary whether the password is for signing in once, to choose another
      */
     record UserView(
-            String name, String label, List<String> duties, List<String> roles, boolean disabled) {
+            String name,
+            String label,
+            List<String> duties,
+            List<String> roles,
+            boolean disabled,
+            boolean temporary) {
         static UserView of(StoredUser user) {
             return new UserView(
                     user.name(),
                     user.label(),
                     user.duties().stream().map(duty -> duty.toLowerCase(Locale.ROOT)).toList(),
                     user.roles(),
-                    user.disabled());
+                    user.disabled(),
+                    user.temporary());
         }
     }
 
-    /** A person to be added. */
+    /**
+     * A person to be added.
+     *
+     * @param temporary whether the password is for signing in once, to choose another; absent: no
+     */
     record NewUser(
             @NotBlank
                     @Pattern(
@@ -80,15 +91,21 @@ class UserController {
             @Nullable @Size(max = 80) String label,
             @NotBlank @Size(min = 8, max = 200) String password,
             @Nullable List<Duty> duties,
-            @Nullable List<String> roles) {}
+            @Nullable List<String> roles,
+            @Nullable Boolean temporary) {}
 
-    /** What is changed of a person; what is absent stays. A new password ends open sessions. */
+    /**
+     * What is changed of a person; what is absent stays. A new password ends open sessions.
+     *
+     * @param temporary whether the new password is for signing in once, to choose another
+     */
     record UserChange(
             @Nullable @Size(max = 80) String label,
             @Nullable @Size(min = 8, max = 200) String password,
             @Nullable List<Duty> duties,
             @Nullable List<String> roles,
-            @Nullable Boolean disabled) {}
+            @Nullable Boolean disabled,
+            @Nullable Boolean temporary) {}
 
     @GetMapping
     List<UserView> users(@AuthenticationPrincipal Actor actor) {
@@ -112,7 +129,8 @@ class UserController {
                         String.valueOf(passwords.encode(body.password())),
                         duties.stream().map(Duty::name).toList(),
                         roles,
-                        false);
+                        false,
+                        Boolean.TRUE.equals(body.temporary()));
         engine.write(transaction -> {
             var access = engine.storage().access();
             if (access.user(transaction, body.name()).isPresent()) {
@@ -206,6 +224,11 @@ class UserController {
                     "Your own password is changed with the current one beside it, at"
                             + " /manage/v1/users/me/password.");
         }
+        if (body.temporary() != null && body.password() == null) {
+            throw new ProblemException(
+                    HttpStatus.UNPROCESSABLE_CONTENT,
+                    "temporary goes with a new password; send both.");
+        }
         var hash = body.password() == null ? null : hash(name, body.password());
         return UserView.of(
                 update(
@@ -221,7 +244,10 @@ class UserController {
                                             ? user.duties()
                                             : body.duties().stream().map(Duty::name).toList(),
                                     body.roles() == null ? user.roles() : body.roles(),
-                                    body.disabled() == null ? user.disabled() : body.disabled());
+                                    body.disabled() == null ? user.disabled() : body.disabled(),
+                                    body.password() == null
+                                            ? user.temporary()
+                                            : Boolean.TRUE.equals(body.temporary()));
                         }));
     }
 
@@ -295,6 +321,11 @@ class UserController {
             throw new ProblemException(
                     HttpStatus.UNPROCESSABLE_CONTENT, "The current password is not right.");
         }
+        if (body.next().equals(body.current())) {
+            throw new ProblemException(
+                    HttpStatus.UNPROCESSABLE_CONTENT,
+                    "The new password is the current one; choose another.");
+        }
         var next = hash(actor.name(), body.next());
         update(
                 actor.name(),
@@ -307,7 +338,8 @@ class UserController {
                                 next,
                                 user.duties(),
                                 user.roles(),
-                                user.disabled()));
+                                user.disabled(),
+                                false));
         return ResponseEntity.noContent().build();
     }
 }

@@ -14,6 +14,7 @@ import org.apache.olingo.server.api.ODataResponse;
 import org.apache.olingo.server.api.ServiceMetadata;
 import org.apache.olingo.server.api.batch.BatchFacade;
 import org.apache.olingo.server.api.deserializer.batch.BatchOptions;
+import org.apache.olingo.server.api.deserializer.batch.BatchRequestPart;
 import org.apache.olingo.server.api.deserializer.batch.ODataResponsePart;
 import org.apache.olingo.server.api.processor.BatchProcessor;
 import org.springframework.http.HttpStatus;
@@ -53,9 +54,7 @@ final class Batches implements BatchProcessor {
                         .rawBaseUri(root)
                         .rawServiceResolutionUri(request.getRawServiceResolutionUri())
                         .build();
-        var parts =
-                odata.createFixedFormatDeserializer()
-                        .parseBatchRequest(request.getBody(), boundary, options);
+        var parts = parts(request, boundary, options);
         checkSize(run.exchange(), parts.stream().mapToInt(part -> part.getRequests().size()).sum());
         parts.forEach(part -> part.getRequests().forEach(AddressBounds::check));
         boolean goesOn = goesOn(request);
@@ -76,6 +75,20 @@ final class Batches implements BatchProcessor {
                 HttpHeader.CONTENT_TYPE,
                 ContentType.MULTIPART_MIXED.toContentTypeString() + ";boundary=" + separator);
         response.setStatusCode(HttpStatus.OK.value());
+    }
+
+    /** The library's reader stumbles over some of what is malformed instead of refusing it. */
+    private List<BatchRequestPart> parts(
+            ODataRequest request, String boundary, BatchOptions options)
+            throws ODataLibraryException {
+        try {
+            return odata.createFixedFormatDeserializer()
+                    .parseBatchRequest(request.getBody(), boundary, options);
+        } catch (RuntimeException _) {
+            throw Refusals.bad(
+                    "The batch cannot be read: its parts, or the headers of one, do not have the"
+                            + " form of multipart/mixed.");
+        }
     }
 
     /** The library writes no status that is newer than itself; wrong values are 400 in a batch. */

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.locks.ReentrantLock;
+import java.util.function.BooleanSupplier;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
 import org.springframework.security.crypto.password.PasswordEncoder;
@@ -78,9 +79,16 @@ public class Credentials {
         this.nobodysHash = String.valueOf(passwords.encode(Secrets.make()));
     }
 
-    /** The client of an id and secret, or nothing when they are not right. */
-    public Optional<Actor> client(String name, String secret) {
-        return known(name).filter(found -> isRight(found.client(), secret)).flatMap(this::use);
+    /**
+     * The client of an id and secret, or nothing when they are not right.
+     *
+     * @param address from which they come
+     * @throws ProblemException after too many wrong ones, where people chose the secret
+     */
+    public Optional<Actor> client(String name, String secret, String address) {
+        return known(name)
+                .filter(found -> isRight(found.client(), secret, address))
+                .flatMap(this::use);
     }
 
     /** The client a token was given to, or nothing when it may do nothing any more. */
@@ -88,15 +96,36 @@ public class Credentials {
         return known(name).flatMap(this::use);
     }
 
-    private boolean isRight(StoredClient client, String secret) {
+    private boolean isRight(StoredClient client, String secret, String address) {
         return secret.length() <= LONGEST_PASSWORD
                 && rightSecrets(client).stream()
-                        .anyMatch(right -> isRight(client.name(), secret, right.hash()));
+                        .anyMatch(right -> isRight(client.name(), secret, right.hash(), address));
+    }
+
+    /** Looks whether a secret that somebody chose, and others may guess, is right; tries count. */
+    private boolean guessed(String name, String address, BooleanSupplier right) {
+        var of = "client " + name;
+        try {
+            failures.begin(of, address, engine.clock().instant());
+        } catch (ProblemException tooMany) {
+            log.note(name, address, "client locked");
+            throw tooMany;
+        }
+        if (!right.getAsBoolean()) {
+            log.note(name, address, "client refused");
+            return false;
+        }
+        failures.right(of, address);
+        return true;
+    }
+
+    private static boolean isChosen(String hash) {
+        return hash.startsWith("{");
     }
 
     /** One that was made is compared at once; one that somebody chose was hashed slowly. */
-    private boolean isRight(String client, String secret, String hash) {
-        if (!hash.startsWith("{")) {
+    private boolean isRight(String client, String secret, String hash, String address) {
+        if (!isChosen(hash)) {
             return Secrets.matches(secret, hash);
         }
         var now = engine.clock().instant();
@@ -118,7 +147,7 @@ public class Credentials {
                             && meanwhile.quickHash().equals(quick)) {
                         return true;
                     }
-                    boolean right = passwords.matches(secret, hash);
+                    boolean right = guessed(client, address, () -> passwords.matches(secret, hash));
                     if (right) {
                         chosen.put(client, new Remembered(quick, hash, now.plus(REMEMBERED)));
                     }
@@ -147,21 +176,28 @@ public class Credentials {
     }
 
     /** The client that proves to know its secret, or nothing when it does not, or not in time. */
-    public Optional<Actor> client(String name, String nonce, String created, String digest) {
+    public Optional<Actor> client(
+            String name, String nonce, String created, String digest, String address) {
         var proof = new PasswordDigests.Proof(nonce, created, digest);
         if (!PasswordDigests.isInTime(proof, engine.clock().instant())) {
             return Optional.empty();
         }
         return known(name)
                 .filter(found ->
-                        rightSecrets(found.client()).stream()
-                                .map(StoredSecret::sealed)
-                                .filter(Objects::nonNull)
-                                .map(seal::open)
-                                .flatMap(Optional::stream)
-                                .anyMatch(secret -> PasswordDigests.isRight(proof, secret)))
+                        isChosen(found.client().secret().hash())
+                                ? guessed(name, address, () -> isRight(found.client(), proof))
+                                : isRight(found.client(), proof))
                 .filter(found -> digests.isFirst(found.client().name(), proof))
                 .flatMap(this::use);
+    }
+
+    private boolean isRight(StoredClient client, PasswordDigests.Proof proof) {
+        return rightSecrets(client).stream()
+                .map(StoredSecret::sealed)
+                .filter(Objects::nonNull)
+                .map(seal::open)
+                .flatMap(Optional::stream)
+                .anyMatch(secret -> PasswordDigests.isRight(proof, secret));
     }
 
     /** A client, read again only after something of access was changed. */
@@ -283,6 +319,13 @@ public class Credentials {
     Optional<String> stampOf(String name) {
         return engine.read(session -> engine.storage().access().user(session, name))
                 .map(user -> stamp(user.passwordHash()));
+    }
+
+    /** Whether somebody has to choose a password before anything else. */
+    public boolean isTemporary(String name) {
+        return engine.read(session -> engine.storage().access().user(session, name))
+                .map(StoredUser::temporary)
+                .orElse(false);
     }
 
     private boolean isRemembered(StoredUser user, String password) {

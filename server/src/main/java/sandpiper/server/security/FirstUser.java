@@ -50,13 +50,15 @@ class FirstUser implements SmartInitializingSingleton {
                                     hash,
                                     Arrays.stream(Duty.values()).map(Duty::name).toList(),
                                     List.of(),
-                                    false));
+                                    false,
+                                    // It stands in the log, where others may read it.
+                                    chosen.isEmpty()));
             return true;
         });
         if (chosen.isEmpty()) {
             LOG.info(
-                    "This instance is new. Sign in as {} with the password {} and note it: it is"
-                            + " not shown again.",
+                    "This instance is new. Sign in to the console as {} with the password {} and"
+                            + " choose your own there; this one opens nothing else.",
                     NAME,
                     password);
         }

@@ -106,9 +106,7 @@ class SecurityConfiguration {
                 .addFilterAfter(new RateLimitFilter(limits), AuthorizationFilter.class)
                 .addFilterBefore(
                         new BearerFilter(tokens, credentials), BasicAuthenticationFilter.class)
-                .addFilterAt(
-                        basic((name, secret, _) -> credentials.client(name, secret), true),
-                        BasicAuthenticationFilter.class)
+                .addFilterAt(basic(credentials::client, true), BasicAuthenticationFilter.class)
                 .authorizeHttpRequests(requests -> requests.anyRequest().authenticated())
                 .build();
     }
@@ -134,9 +132,7 @@ class SecurityConfiguration {
                 .addFilterAfter(new RateLimitFilter(limits), AuthorizationFilter.class)
                 .addFilterBefore(
                         new BearerFilter(tokens, credentials), BasicAuthenticationFilter.class)
-                .addFilterAt(
-                        basic((name, secret, _) -> credentials.client(name, secret), true),
-                        BasicAuthenticationFilter.class)
+                .addFilterAt(basic(credentials::client, true), BasicAuthenticationFilter.class)
                 .authorizeHttpRequests(requests ->
                         requests.requestMatchers("/odata/vocabularies/*")
                                 .permitAll()
@@ -162,9 +158,7 @@ class SecurityConfiguration {
         http.securityMatcher("/soap/**")
                 .addFilterBefore(
                         new BearerFilter(tokens, credentials), BasicAuthenticationFilter.class)
-                .addFilterAt(
-                        basic((name, secret, _) -> credentials.client(name, secret), true),
-                        BasicAuthenticationFilter.class)
+                .addFilterAt(basic(credentials::client, true), BasicAuthenticationFilter.class)
                 .authorizeHttpRequests(requests -> requests.anyRequest().permitAll());
         return withoutSession(common(http, credentials, sessions, true)).build();
     }
@@ -216,6 +210,7 @@ class SecurityConfiguration {
         var entry = entryPoint(challenge);
         return http.addFilterAfter(
                         new CurrentUserFilter(credentials), SecurityContextHolderFilter.class)
+                .addFilterAfter(new TemporaryPasswordFilter(credentials), AuthorizationFilter.class)
                 .securityContext(context -> context.securityContextRepository(sessions))
                 .csrf(csrf -> guard(csrf, !challenge, isSecure(http)))
                 .exceptionHandling(handling ->

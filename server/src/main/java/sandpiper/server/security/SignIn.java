@@ -12,10 +12,12 @@ import sandpiper.engine.access.Actor;
 @Component
 public class SignIn {
     private final Credentials credentials;
-    private final SecurityContextRepository sessions;
+    private final SecurityContextRepository contexts;
+    private final OpenSessions sessions;
 
-    SignIn(Credentials credentials, SecurityContextRepository sessions) {
+    SignIn(Credentials credentials, SecurityContextRepository contexts, OpenSessions sessions) {
         this.credentials = credentials;
+        this.contexts = contexts;
         this.sessions = sessions;
     }
 
@@ -36,7 +38,8 @@ public class SignIn {
             context.setAuthentication(
                     new ActorAuthentication(known, credentials.stampOf(name).orElse("")));
             SecurityContextHolder.setContext(context);
-            sessions.saveContext(context, request, response);
+            contexts.saveContext(context, request, response);
+            sessions.begun(known.name(), request);
         });
         return actor;
     }

@@ -1,6 +1,7 @@
 package sandpiper.server.security;
 
 import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Base64;
@@ -15,6 +16,7 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.access.Actor;
+import sandpiper.server.problem.ProblemException;
 
 /** Gives tokens to clients: OAuth 2.0 client credentials, RFC 6749 §4.4. */
 @RestController
@@ -23,14 +25,17 @@ class TokenController {
 
     private final Credentials credentials;
     private final Tokens tokens;
+    private final RateLimits limits;
 
-    TokenController(Credentials credentials, Tokens tokens) {
+    TokenController(Credentials credentials, Tokens tokens, RateLimits limits) {
         this.credentials = credentials;
         this.tokens = tokens;
+        this.limits = limits;
     }
 
     @PostMapping(path = "/oauth2/token", consumes = MediaType.APPLICATION_FORM_URLENCODED_VALUE)
-    ResponseEntity<Map<String, Object>> token(HttpServletRequest request) throws IOException {
+    ResponseEntity<Map<String, Object>> token(
+            HttpServletRequest request, HttpServletResponse response) throws IOException {
         if (request.getQueryString() != null) {
             // RFC 6749 §2.3.1: what stands in an address is kept in logs.
             return error(
@@ -54,7 +59,16 @@ class TokenController {
                             : "unsupported_grant_type",
                     "grant_type must be client_credentials.");
         }
-        var client = client(request, parameters);
+        Optional<Actor> client;
+        try {
+            client = client(request, parameters);
+            client.ifPresent(found -> limits.count(found, response::setHeader));
+        } catch (ProblemException tooMany) {
+            return error(
+                    HttpStatus.TOO_MANY_REQUESTS,
+                    "slow_down",
+                    String.valueOf(tooMany.getMessage()));
+        }
         if (client.isEmpty()) {
             return error(
                     HttpStatus.UNAUTHORIZED,
@@ -74,7 +88,8 @@ class TokenController {
         if (header == null) {
             return credentials.client(
                     parameters.getOrDefault("client_id", ""),
-                    parameters.getOrDefault("client_secret", ""));
+                    parameters.getOrDefault("client_secret", ""),
+                    request.getRemoteAddr());
         }
         if (!header.regionMatches(true, 0, BASIC, 0, BASIC.length())) {
             return Optional.empty();
@@ -87,7 +102,10 @@ class TokenController {
             int colon = pair.indexOf(':');
             return colon < 0
                     ? Optional.empty()
-                    : credentials.client(pair.substring(0, colon), pair.substring(colon + 1));
+                    : credentials.client(
+                            pair.substring(0, colon),
+                            pair.substring(colon + 1),
+                            request.getRemoteAddr());
         } catch (IllegalArgumentException _) {
             return Optional.empty();
         }

@@ -34,8 +34,8 @@ final class HeadSignIn implements MessageSignIn {
     }
 
     @Override
-    public Optional<Actor> signIn(byte[] head) {
-        return token(head).map(token -> token.client(credentials));
+    public Optional<Actor> signIn(byte[] head, String address) {
+        return token(head).map(token -> token.client(credentials, address));
     }
 
     @Override

@@ -54,19 +54,20 @@ record UsernameToken(
     /**
      * The client that signs in.
      *
+     * @param address from which the message comes
      * @throws ProblemException when it is not right
      */
-    Actor client(Credentials credentials) {
+    Actor client(Credentials credentials, String address) {
         if (nonce == null || created == null) {
             return credentials
-                    .client(name, password)
+                    .client(name, password, address)
                     .orElseThrow(() ->
                             new ProblemException(
                                     HttpStatus.UNAUTHORIZED,
                                     "The name or the secret in the UsernameToken is not right."));
         }
         return credentials
-                .client(name, nonce, created, password)
+                .client(name, nonce, created, password, address)
                 .orElseThrow(() ->
                         new ProblemException(
                                 HttpStatus.UNAUTHORIZED,

@@ -298,7 +298,25 @@ public final class SystemTables {
                               formula text primary key,
                               reached integer not null
                             ) without rowid\
-                            """));
+                            """),
+                    List.of(
+                            "alter table sandpiper_answer add column rights text not null default"
+                                    + " ''",
+                            "alter table sandpiper_user add column temporary integer not null"
+                                    + " default 0"),
+                    List.of(
+                            """
+                            create table sandpiper_draft_version (
+                              number integer primary key,
+                              path text not null,
+                              content text not null,
+                              changed_at integer not null,
+                              changed_by text not null,
+                              kept_at integer not null
+                            )\
+                            """,
+                            "create index sandpiper_draft_version_path on sandpiper_draft_version"
+                                    + " (path)"));
 
     private SystemTables() {}
 

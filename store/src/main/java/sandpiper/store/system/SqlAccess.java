@@ -25,7 +25,8 @@ import sandpiper.store.sql.SqlSession;
 public final class SqlAccess implements AccessStorage {
     private final AtomicLong stamp = new AtomicLong();
     private static final String USER =
-            "select name, label, password_hash, duties, roles, disabled from sandpiper_user";
+            "select name, label, password_hash, duties, roles, disabled, temporary"
+                    + " from sandpiper_user";
     private static final String CLIENT =
             "select name, label, secret_hash, grants, created_at, last_used, previous_hash,"
                     + " previous_until, disabled, sealed, previous_sealed, calls_per_minute"
@@ -48,7 +49,8 @@ public final class SqlAccess implements AccessStorage {
                 row.getString(3),
                 TextList.read(row.getString(4)),
                 TextList.read(row.getString(5)),
-                row.getLong(6) != 0);
+                row.getLong(6) != 0,
+                row.getLong(7) != 0);
     }
 
     @Override
@@ -66,13 +68,14 @@ public final class SqlAccess implements AccessStorage {
         SqlSession.of(transaction)
                 .run(
                         "insert or replace into sandpiper_user (name, label, password_hash, duties,"
-                                + " roles, disabled) values (?, ?, ?, ?, ?, ?)",
+                                + " roles, disabled, temporary) values (?, ?, ?, ?, ?, ?, ?)",
                         user.name(),
                         user.label(),
                         user.passwordHash(),
                         TextList.write(user.duties()),
                         TextList.write(user.roles()),
-                        user.disabled());
+                        user.disabled(),
+                        user.temporary());
     }
 
     @Override

@@ -14,9 +14,11 @@ public final class SqlAnswers implements AnswerStorage {
     public Optional<StoredAnswer> find(Session session, String actor, String key) {
         return SqlSession.of(session)
                 .first(
-                        "select fingerprint, content from sandpiper_answer where actor = ? and key"
-                                + " = ?",
-                        row -> new StoredAnswer(row.getString(1), row.getString(2)),
+                        "select fingerprint, content, rights from sandpiper_answer where actor = ?"
+                                + " and key = ?",
+                        row ->
+                                new StoredAnswer(
+                                        row.getString(1), row.getString(2), row.getString(3)),
                         actor,
                         key);
     }
@@ -26,12 +28,13 @@ public final class SqlAnswers implements AnswerStorage {
             Transaction transaction, String actor, String key, StoredAnswer answer, Instant at) {
         SqlSession.of(transaction)
                 .run(
-                        "insert into sandpiper_answer (actor, key, fingerprint, content, at) values"
-                                + " (?, ?, ?, ?, ?)",
+                        "insert into sandpiper_answer (actor, key, fingerprint, content, rights,"
+                                + " at) values (?, ?, ?, ?, ?, ?)",
                         actor,
                         key,
                         answer.fingerprint(),
                         answer.text(),
+                        answer.rights(),
                         TemporalType.micros(at));
     }
 
