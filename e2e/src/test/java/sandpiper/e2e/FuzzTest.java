@@ -2,10 +2,15 @@ package sandpiper.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import ch.qos.logback.classic.Level;
+import ch.qos.logback.classic.Logger;
+import ch.qos.logback.classic.spi.ILoggingEvent;
+import ch.qos.logback.core.AppenderBase;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Queue;
 import java.util.Random;
 import java.util.concurrent.ConcurrentLinkedQueue;
@@ -14,7 +19,9 @@ import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.slf4j.LoggerFactory;
 import sandpiper.client.ManageClient;
+import tools.jackson.databind.json.JsonMapper;
 
 /**
  * Requests that were right once, with something broken in each: none may bring the service into
@@ -23,9 +30,11 @@ import sandpiper.client.ManageClient;
 @ExtendWith(Marina.class)
 class FuzzTest {
     /** For each way; more are sent with {@code -Dsandpiper.fuzz=10000}. */
-    private static final int REQUESTS = Integer.getInteger("sandpiper.fuzz", 1_000);
+    private static final int REQUESTS = Integer.getInteger("sandpiper.fuzz", 600);
 
     private static final int AT_ONCE = 4;
+
+    private static final JsonMapper FILES = new JsonMapper();
 
     /** A request before it is broken. */
     private record Whole(String method, String path, String body, String type) {}
@@ -84,9 +93,127 @@ class FuzzTest {
                         """
                         <s:Envelope xmlns:s="http://schemas.xmlsoap.org/soap/envelope/" xmlns="urn:sandpiper:harbour-report:v1"><s:Header/><s:Body><FindStays><criteria><state><equals>Alongside</equals></state></criteria><limit>5</limit></FindStays></s:Body></s:Envelope>\
                         """,
-                        "text/xml"));
+                        "text/xml")),
+        MULTIPART(
+                new Whole(
+                        "POST",
+                        "/odata/berth-desk/v1/$batch",
+                        """
+                        --b
+                        Content-Type: application/http
+                        Content-Transfer-Encoding: binary
+
+                        GET stays?$top=1 HTTP/1.1
+                        Accept: application/json
+
+
+                        --b
+                        Content-Type: multipart/mixed; boundary=c
+
+                        --c
+                        Content-Type: application/http
+                        Content-Transfer-Encoding: binary
+                        Content-ID: 1
+
+                        PATCH stays('ST-2026-000042') HTTP/1.1
+                        Content-Type: application/json
+
+                        {"remarks": "x"}
+                        --c--
+                        --b--
+                        """
+                                .replace("\n", "\r\n"),
+                        "multipart/mixed;boundary=b")),
+        MANAGE(
+                new Whole(
+                        "PATCH",
+                        "/manage/v1/records/Owner/OW-0030",
+                        "{\"phone\": \"+49 40 1234567\", \"name\": null}",
+                        "application/json"),
+                new Whole(
+                        "POST",
+                        "/manage/v1/trials",
+                        "{\"logic\": {\"object\": \"Stay\", \"role\": \"CONDITION\", \"text\":"
+                                + " \"nights > 2 and count(charges) = 1\"}, \"key\":"
+                                + " \"ST-2026-000042\", \"values\": {\"remarks\": \"x\"}}",
+                        "application/json"),
+                new Whole(
+                        "POST",
+                        "/manage/v1/trials/records/Stay",
+                        "{\"key\": \"ST-2026-000042\", \"values\": {\"charges\": [{\"tariff\":"
+                                + " \"ENV\", \"quantity\": 1.5}]}}",
+                        "application/json"),
+                new Whole(
+                        "PUT",
+                        "/manage/v1/roles/fuzz",
+                        "{\"objects\": [{\"object\": \"Stay\", \"actions\": [\"VIEW\"], \"where\":"
+                                + " \"state = \\\"Departed\\\"\"}], \"services\":"
+                                + " [\"berth-desk/stays/read\"]}",
+                        "application/json"),
+                new Whole(
+                        "POST",
+                        "/manage/v1/logic/complete",
+                        "{\"logic\": {\"object\": \"Stay\", \"role\": \"VALUE\", \"text\":"
+                                + " \"ves\"}, \"at\": 3}",
+                        "application/json")),
+        YAML(
+                new Whole(
+                        "POST",
+                        "/manage/v1/draft/check",
+                        """
+                        object: Buoy
+                        label: Buoy
+                        key: [area, number]
+                        fields:
+                          area: { type: text, length: 10, required: true }
+                          number: { type: integer, default: 1 }
+                          up: { type: reference, to: Buoy, inverse: below }
+                          sum: { type: decimal, scale: 2, formula: "sum(below.number) + number" }
+                        parts:
+                          lamps:
+                            fields: { watts: { type: integer, requiredWhen: "number > 1" } }
+                        lifecycle:
+                          initial: Planned
+                          states: [Planned, Laid]
+                          transitions: { lay: { from: Planned, to: Laid } }
+                        checks:
+                          - { that: number > 0, say: "{area} has {number}." }
+                        rules:
+                          follow: { on: create or change of number, when: number > 3, then: set area = "A" }
+                        """,
+                        "application/json")),
+        TOKEN(
+                new Whole(
+                        "POST",
+                        "/oauth2/token",
+                        "grant_type=client_credentials&client_id=nobody&client_secret=%C3%A4+b",
+                        "application/x-www-form-urlencoded"));
 
         private final List<Whole> wholes;
+
+        /** Whoever may do what is sent here. */
+        String who() {
+            return switch (this) {
+                case SOAP -> "port-authority:tide-tables-2026";
+                case MANAGE, YAML -> Marina.CONSULTANT;
+                case TOKEN -> "";
+                default -> Marina.BOOKING;
+            };
+        }
+
+        /** What carries a text that was broken. */
+        String around(String text) {
+            return this == YAML
+                    ? FILES.writeValueAsString(
+                            Map.of(
+                                    "files",
+                                    Map.of(
+                                            "fuzz/package.yaml",
+                                            "package: fuzz\nversion: 1\n",
+                                            "fuzz/objects/buoy.yaml",
+                                            text)))
+                    : text;
+        }
 
         Way(Whole... wholes) {
             this.wholes = List.of(wholes);
@@ -130,12 +257,25 @@ class FuzzTest {
             return Marina.call(Marina.BOOKING, "GET", whole.path() + ManageClient.escape(text), "");
         }
         return Marina.call(
-                way == Way.SOAP ? "port-authority:tide-tables-2026" : Marina.BOOKING,
+                way.who(),
                 whole.method(),
-                whole.path(),
-                text.getBytes(StandardCharsets.UTF_8),
+                whole.path().replace("$", "%24"),
+                way.around(text).getBytes(StandardCharsets.UTF_8),
                 "Content-Type",
                 whole.type());
+    }
+
+    /** Keeps what was logged with a trace of the stack. */
+    private static final class TracesInTheLog extends AppenderBase<ILoggingEvent> {
+        private final Queue<String> traces = new ConcurrentLinkedQueue<>();
+
+        @Override
+        protected void append(ILoggingEvent event) {
+            if (event.getThrowableProxy() != null
+                    && event.getLevel().isGreaterOrEqual(Level.WARN)) {
+                traces.add(event + ": " + event.getThrowableProxy().getMessage());
+            }
+        }
     }
 
     private static boolean isTrouble(Way way, Marina.Answer answer) {
@@ -152,9 +292,12 @@ class FuzzTest {
 
     @ParameterizedTest
     @EnumSource
-    @Timeout(120)
+    @Timeout(600)
     void brokenRequestsAreRefusedAndTellNothing(Way way) throws Exception {
         Queue<String> trouble = new ConcurrentLinkedQueue<>();
+        var logged = new TracesInTheLog();
+        logged.start();
+        ((Logger) LoggerFactory.getLogger(Logger.ROOT_LOGGER_NAME)).addAppender(logged);
         long start = System.nanoTime();
         try (var pool = Executors.newFixedThreadPool(AT_ONCE)) {
             var work = new ArrayList<java.util.concurrent.Future<?>>();
@@ -180,6 +323,8 @@ class FuzzTest {
                 one.get();
             }
         }
+        ((Logger) LoggerFactory.getLogger(Logger.ROOT_LOGGER_NAME)).detachAppender(logged);
+        assertThat(logged.traces).as("traces in the log").isEmpty();
         assertThat(trouble).as("in %s", Duration.ofNanos(System.nanoTime() - start)).isEmpty();
         assertThat(Marina.call("", "GET", "/manage/v1/ready", "").status()).isEqualTo(200);
     }

@@ -34,7 +34,10 @@ import sandpiper.demo.Demo;
 /** The service is killed, stopped and starved of room while others write. */
 class HardTimesTest {
     private static final int WRITERS = 4;
-    private static final int KILLS = 2;
+
+    /** More are done with {@code -Dsandpiper.kills=30}. */
+    private static final int KILLS = Integer.getInteger("sandpiper.kills", 2);
+
     private static final int CROWD = 16;
     private static final int EACH = 40;
     private static final Map<String, String> FILES =

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.io.RandomAccessFile;
+import java.net.InetAddress;
 import java.net.Socket;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -34,6 +35,10 @@ import sandpiper.demo.Demo;
 class StandingFirmTest {
     private static final int SLOW = 500;
     private static final int HOSTILE = 16;
+
+    /** More are tried with {@code -Dsandpiper.names=100000}. */
+    private static final int NAMES = Integer.getInteger("sandpiper.names", 2_000);
+
     private static final String OBJECT =
             """
             object: Buoy
@@ -206,6 +211,49 @@ class StandingFirmTest {
             assertThat(call(service, who, "GET", "/api/chart/v1/buoys", "", "").statusCode())
                     .isEqualTo(200);
         }
+    }
+
+    @Test
+    void namesThatFailToSignInTakeNoRoom() throws Exception {
+        // From elsewhere, so that the address of the other tests stays open.
+        var elsewhere =
+                HttpClient.newBuilder()
+                        .version(HttpClient.Version.HTTP_1_1)
+                        .localAddress(InetAddress.getByName("127.0.0.2"))
+                        .build();
+        long before = heap();
+        try (var callers = Executors.newFixedThreadPool(4)) {
+            var tries = new ArrayList<java.util.concurrent.Callable<Integer>>();
+            for (int i = 0; i < NAMES; i++) {
+                var who = "n".repeat(50) + i + ":wrong";
+                var request =
+                        HttpRequest.newBuilder(URI.create(service.address() + "/manage/v1/status"))
+                                .header(
+                                        "Authorization",
+                                        "Basic "
+                                                + Base64.getEncoder()
+                                                        .encodeToString(
+                                                                who.getBytes(
+                                                                        StandardCharsets.UTF_8)))
+                                .build();
+                tries.add(() -> elsewhere.send(request, BodyHandlers.discarding()).statusCode());
+            }
+            for (var one : callers.invokeAll(tries)) {
+                assertThat(one.get()).isIn(401, 429);
+            }
+        }
+        assertThat(heap() - before).as("megabytes more").isLessThan(50);
+    }
+
+    /** Live megabytes, after everything that is not needed is gone. */
+    private static long heap() throws Exception {
+        var jcmd = Path.of(System.getProperty("java.home"), "bin", "jcmd").toString();
+        var pid = String.valueOf(service.pid());
+        Program.run(shared, List.of(jcmd, pid, "GC.run"));
+        var said = Program.run(shared, List.of(jcmd, pid, "GC.heap_info"));
+        var used = java.util.regex.Pattern.compile("used (\\d+)K").matcher(said);
+        assertThat(used.find()).as(said).isTrue();
+        return Long.parseLong(used.group(1)) / 1_024;
     }
 
     private static String doublings() {
