@@ -79,8 +79,8 @@ async function leave() {
           <Tooltip title="Light or dark" placement="right">
             <button class="place" aria-label="Light or dark" @click="toggle"><BulbOutlined /></button>
           </Tooltip>
-          <Tooltip title="Your password" placement="right">
-            <button class="place" aria-label="Your password" @click="changing = true">
+          <Tooltip title="Your password and sessions" placement="right">
+            <button class="place" aria-label="Your password and sessions" @click="changing = true">
               <KeyOutlined />
             </button>
           </Tooltip>

@@ -17,6 +17,11 @@ export default {
     password: 'Password',
     submit: 'Sign in',
     out: 'Sign out',
+    own: 'Choose your own password',
+    ownLead: 'The one you signed in with was given to you by somebody else.',
+    next: 'New password',
+    nextHint: '8 characters or more',
+    choose: 'Go on with this one',
   },
   home: {
     title: 'Where things stand',

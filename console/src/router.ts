@@ -73,7 +73,7 @@ export const router = createRouter({
 router.beforeEach(async (to) => {
   const { me, load } = useSession()
   await load()
-  if (!to.meta.open && me.value === null) {
+  if (!to.meta.open && (me.value === null || me.value.temporary)) {
     return { name: 'sign-in', query: to.fullPath === '/' ? {} : { then: to.fullPath } }
   }
   return true

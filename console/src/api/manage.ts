@@ -804,6 +804,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/manage/v1/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["own"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/sessions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["end"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/manage/v1/status": {
         parameters: {
             query?: never;
@@ -1054,6 +1086,54 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["test"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/draft/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/draft/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/draft/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["versions"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1406,6 +1486,7 @@ export interface components {
             duties: string[];
             name: string;
             records: boolean;
+            temporary: boolean;
         };
         ModelView: {
             events: components["schemas"]["EventView"][];
@@ -1429,6 +1510,7 @@ export interface components {
             name: string;
             password: string;
             roles?: string[];
+            temporary?: boolean;
         };
         NewWebhook: {
             address: string;
@@ -1698,6 +1780,14 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        SessionView: {
+            address?: string;
+            agent?: string;
+            begun?: string;
+            id?: string;
+            own?: boolean;
+            used?: string;
+        };
         SignInRequest: {
             name: string;
             password: string;
@@ -1790,6 +1880,7 @@ export interface components {
             label?: string;
             password?: string;
             roles?: string[];
+            temporary?: boolean;
         };
         UserView: {
             disabled: boolean;
@@ -1797,6 +1888,7 @@ export interface components {
             label: string;
             name: string;
             roles: string[];
+            temporary: boolean;
         };
         ValueChangeView: {
             after?: string;
@@ -1828,6 +1920,24 @@ export interface components {
             code: string;
             message: string;
             path: string;
+        };
+        Keep: {
+            base?: string;
+            path: string;
+            text: string;
+        };
+        Move: {
+            from: string;
+            to: string;
+        };
+        TakeBack: {
+            paths?: string[];
+        };
+        Version: {
+            at: string;
+            by: string;
+            path: string;
+            text: string;
         };
     };
     responses: never;
@@ -2329,7 +2439,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DraftFile"];
+                "application/json": components["schemas"]["Keep"];
             };
         };
         responses: {
@@ -3223,6 +3333,46 @@ export interface operations {
             };
         };
     };
+    own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SessionView"][];
+                };
+            };
+        };
+    };
+    end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     status: {
         parameters: {
             query?: never;
@@ -3682,6 +3832,76 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Testing"];
+                };
+            };
+        };
+    };
+    move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Move"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Diagnostics"];
+                };
+            };
+        };
+    };
+    takeBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Diagnostics"];
+                };
+            };
+        };
+    };
+    versions: {
+        parameters: {
+            query?: {
+                path?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Version"][];
                 };
             };
         };

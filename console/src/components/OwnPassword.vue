@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { Alert, InputPassword, Modal } from 'ant-design-vue'
 import { ref } from 'vue'
+import OwnSessions from './OwnSessions.vue'
 import { api, unwrap } from '@/api/client'
 
-/** Changes the password of whoever is signed in, which ends every session, this one too. */
+/** The password of whoever is signed in, whose change ends every session, and those sessions. */
 const emit = defineEmits<{ changed: []; left: [] }>()
 const current = ref('')
 const next = ref('')
@@ -29,9 +30,9 @@ async function save() {
 <template>
   <Modal
     open
-    title="Your password"
-    ok-text="Change it"
-    :width="420"
+    title="Your password and sessions"
+    ok-text="Change the password"
+    :width="520"
     :ok-button-props="{ loading: busy, disabled: !current || next.length < 8 }"
     @ok="save"
     @cancel="emit('left')"
@@ -57,6 +58,7 @@ async function save() {
       </label>
       <p class="quiet">You sign in again with the new one, here and wherever else you are signed in.</p>
       <Alert v-if="problem" type="error" :message="problem" />
+      <OwnSessions />
     </div>
   </Modal>
 </template>

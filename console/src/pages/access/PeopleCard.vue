@@ -49,6 +49,7 @@ async function saved() {
             <td>
               <strong>{{ user.label }}</strong>
               <Tag v-if="user.disabled" color="red" class="state">disabled</Tag>
+              <Tag v-if="user.temporary" class="state">temporary password</Tag>
               <div class="quiet">
                 <code>{{ user.name }}</code>
               </div>

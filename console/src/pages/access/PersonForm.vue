@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Alert, Input, InputPassword, Modal, Select } from 'ant-design-vue'
+import { Alert, Checkbox, Input, InputPassword, Modal, Select } from 'ant-design-vue'
 import { ref } from 'vue'
 import { api, unwrap, type RoleView } from '@/api/client'
 
@@ -11,6 +11,7 @@ const name = ref('')
 const label = ref('')
 const password = ref('')
 const chosen = ref<string[]>([])
+const temporary = ref(true)
 const problem = ref('')
 const busy = ref(false)
 
@@ -22,7 +23,7 @@ async function save() {
       await unwrap(
         api.PATCH('/manage/v1/users/{name}', {
           params: { path: { name: props.user } },
-          body: { password: password.value },
+          body: { password: password.value, temporary: temporary.value },
         }),
       )
     else
@@ -33,6 +34,7 @@ async function save() {
             label: label.value || undefined,
             password: password.value,
             roles: chosen.value,
+            temporary: temporary.value,
           },
         }),
       )
@@ -84,6 +86,7 @@ async function save() {
           aria-label="Password"
         />
       </label>
+      <Checkbox v-model:checked="temporary">Choose an own password at the next sign-in</Checkbox>
       <p v-if="user" class="quiet">Ends every open session of {{ user }}.</p>
       <Alert v-if="problem" type="error" :message="problem" />
     </div>

@@ -1,24 +1,38 @@
 <script setup lang="ts">
 import { Alert, Button, Form, FormItem, Input, InputPassword } from 'ant-design-vue'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
+import { api, unwrap } from '@/api/client'
 import { useSession } from '@/composables/session'
 
 const { t } = useI18n()
-const { signIn } = useSession()
+const { me, signIn, signOut } = useSession()
 const route = useRoute()
 const router = useRouter()
 const name = ref('')
 const password = ref('')
+const next = ref('')
 const problem = ref('')
 const busy = ref(false)
+
+/** Whoever has a password from somebody else chooses another before going on. */
+const choosing = computed(() => me.value?.temporary === true && password.value !== '')
 
 async function submit() {
   busy.value = true
   problem.value = ''
   try {
+    if (choosing.value) {
+      await unwrap(
+        api.POST('/manage/v1/users/me/password', {
+          body: { current: password.value, next: next.value },
+        }),
+      )
+      password.value = next.value
+    }
     await signIn(name.value, password.value)
+    if (me.value?.temporary) return
     const then =
       typeof route.query.then === 'string' && route.query.then.startsWith('/') ? route.query.then : '/'
     await router.push(then)
@@ -28,15 +42,38 @@ async function submit() {
     busy.value = false
   }
 }
+
+async function other() {
+  await signOut()
+  password.value = ''
+  next.value = ''
+}
 </script>
 
 <template>
   <div class="shore">
     <section class="panel">
       <img src="/favicon.svg" alt="" width="44" height="44" />
-      <h1>{{ t('signIn.title') }}</h1>
-      <p class="quiet">{{ t('signIn.lead') }}</p>
-      <Form layout="vertical" @submit.prevent="submit">
+      <h1>{{ t(choosing ? 'signIn.own' : 'signIn.title') }}</h1>
+      <p class="quiet">{{ t(choosing ? 'signIn.ownLead' : 'signIn.lead') }}</p>
+      <Form v-if="choosing" layout="vertical" @submit.prevent="submit">
+        <FormItem :label="t('signIn.next')" :extra="t('signIn.nextHint')">
+          <InputPassword id="next" v-model:value="next" autocomplete="new-password" autofocus size="large" />
+        </FormItem>
+        <Alert v-if="problem" type="error" :message="problem" show-icon class="problem" />
+        <Button
+          type="primary"
+          html-type="submit"
+          size="large"
+          block
+          :loading="busy"
+          :disabled="next.length < 8"
+        >
+          {{ t('signIn.choose') }}
+        </Button>
+        <Button type="link" block @click="other">{{ t('signIn.out') }}</Button>
+      </Form>
+      <Form v-else layout="vertical" @submit.prevent="submit">
         <FormItem :label="t('signIn.name')">
           <Input id="name" v-model:value="name" autocomplete="username" autofocus size="large" />
         </FormItem>
