@@ -4,6 +4,7 @@ import {
   BulbOutlined,
   CloudServerOutlined,
   FileDoneOutlined,
+  FolderOutlined,
   HistoryOutlined,
   HomeOutlined,
   KeyOutlined,
@@ -31,6 +32,7 @@ const router = useRouter()
 const pages = computed(() =>
   [
     { path: '/', name: 'home', icon: HomeOutlined, duty: 'records' },
+    { path: '/packages', name: 'packages', icon: FolderOutlined, duty: 'design' },
     { path: '/model', name: 'model', icon: AppstoreOutlined, duty: 'design' },
     { path: '/data', name: 'data', icon: TableOutlined, duty: 'records' },
     { path: '/services', name: 'services', icon: CloudServerOutlined, duty: 'design' },

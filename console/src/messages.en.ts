@@ -1,6 +1,7 @@
 export default {
   nav: {
     home: 'Home',
+    packages: 'Packages',
     model: 'Model',
     data: 'Data',
     services: 'Services',

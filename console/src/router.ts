@@ -19,6 +19,17 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/packages',
+      name: 'packages',
+      component: () => import('./pages/packages/PackagesPage.vue'),
+    },
+    {
+      path: '/packages/file/:path(.*)',
+      name: 'file',
+      component: () => import('./pages/packages/FilePage.vue'),
+      props: true,
+    },
+    {
       path: '/data/:object?',
       name: 'data',
       component: () => import('./pages/data/DataPage.vue'),

@@ -18,6 +18,7 @@ export interface Palette {
   rail: string
   railText: string
   railActive: string
+  bad: string
 }
 
 const light: Palette = {
@@ -34,6 +35,7 @@ const light: Palette = {
   rail: '#12353b',
   railText: '#c4d6d8',
   railActive: '#f1e3c6',
+  bad: '#b52d24',
 }
 
 const dark: Palette = {
@@ -50,6 +52,7 @@ const dark: Palette = {
   rail: '#0b1518',
   railText: '#a9bdc1',
   railActive: '#f1e3c6',
+  bad: '#ff8a80',
 }
 
 export function palette(isDark: boolean): Palette {

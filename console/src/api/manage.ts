@@ -1140,6 +1140,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/manage/v1/examples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["shipped"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1781,12 +1797,12 @@ export interface components {
             version: number;
         };
         SessionView: {
-            address?: string;
-            agent?: string;
-            begun?: string;
-            id?: string;
-            own?: boolean;
-            used?: string;
+            address: string;
+            agent: string;
+            begun: string;
+            id: string;
+            own: boolean;
+            used: string;
         };
         SignInRequest: {
             name: string;
@@ -1938,6 +1954,13 @@ export interface components {
             by: string;
             path: string;
             text: string;
+        };
+        ExamplePackageView: {
+            describe: string;
+            files: {
+                [key: string]: string;
+            };
+            label: string;
         };
     };
     responses: never;
@@ -3902,6 +3925,26 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Version"][];
+                };
+            };
+        };
+    };
+    shipped: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ExamplePackageView"][];
                 };
             };
         };

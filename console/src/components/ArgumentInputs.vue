@@ -66,7 +66,7 @@ label {
 }
 .star,
 .wrong {
-  color: #c4352b;
+  color: var(--bad);
 }
 .wrong,
 .hint {

@@ -80,11 +80,11 @@ code {
   white-space: nowrap;
 }
 .bad {
-  border-left-color: #c4352b;
+  border-left-color: var(--bad);
 }
 .bad .result,
 .bad .what {
-  color: #c4352b;
+  color: var(--bad);
 }
 .here {
   background: var(--action-soft);

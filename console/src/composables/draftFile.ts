@@ -1,23 +1,30 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, onBeforeUnmount, ref, watch, type Ref } from 'vue'
-import { api, unwrap, type Diagnostic } from '@/api/client'
+import { keepFile } from '@/api/draft'
+import { ApiProblem } from '@/api/http'
+import type { Diagnostic } from '@/api/client'
+import { useJournal } from './journal'
 import { useDraft } from './model'
 
 const PAUSE = 350
+const CONFLICT = 409
 
 /**
  * A file of the draft that is edited on a page: every change is kept a moment later, right or wrong, and
- * answered with what there is to say about it. The file as it was opened stays the truth of the page; what
- * others push meanwhile is seen on coming back.
+ * answered with what there is to say about it. The file as it was opened stays the truth of the page; when
+ * somebody else changes it meanwhile, both are there to choose from.
  */
 export function useDraftFile(file: Ref<{ path: string; text: string } | undefined>) {
   const queries = useQueryClient()
   const { data: draft } = useDraft()
+  const journal = useJournal()
   const path = ref('')
   const text = ref('')
   const diagnostics = ref<Diagnostic[]>([])
   const problem = ref('')
-  const state = ref<'kept' | 'keeping' | 'failed'>('kept')
+  const state = ref<'kept' | 'keeping' | 'failed' | 'conflict'>('kept')
+  /** What the service has of the file, as far as this page knows. */
+  let base = ''
 
   watch(
     [file, draft],
@@ -25,6 +32,9 @@ export function useDraftFile(file: Ref<{ path: string; text: string } | undefine
       if (file.value && path.value !== file.value.path) {
         path.value = file.value.path
         text.value = file.value.text
+        base = file.value.text
+        state.value = 'kept'
+        problem.value = ''
         diagnostics.value = draft.value?.diagnostics ?? []
       }
     },
@@ -40,29 +50,49 @@ export function useDraftFile(file: Ref<{ path: string; text: string } | undefine
   let timer: ReturnType<typeof setTimeout> | undefined
   function change(now: string) {
     if (isSealed.value || now === text.value) return
+    journal.note(path.value, text.value, now)
     text.value = now
+    if (state.value === 'conflict') return
     state.value = 'keeping'
     clearTimeout(timer)
     timer = setTimeout(() => void keep(), PAUSE)
   }
 
   /** Keeps the text in the draft and learns what there is to say about it. */
-  async function keep() {
+  async function keep(whatever = false) {
     clearTimeout(timer)
     const sent = text.value
+    const of = path.value
     try {
-      const answer = await unwrap(
-        api.PUT('/manage/v1/draft/file', { body: { path: path.value, text: sent } }),
-      )
+      const said = await keepFile(of, sent, whatever ? undefined : base)
+      if (of !== path.value) return
+      base = sent
       if (sent !== text.value) return
-      diagnostics.value = answer.diagnostics
+      diagnostics.value = said
       state.value = 'kept'
       problem.value = ''
       void queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'draft' })
     } catch (wrong) {
-      state.value = 'failed'
+      if (of !== path.value) return
+      const isConflict = wrong instanceof ApiProblem && wrong.problem.status === CONFLICT
+      state.value = isConflict && !isSealed.value ? 'conflict' : 'failed'
       problem.value = (wrong as Error).message
     }
+  }
+
+  /** Keeps this page's text in the place of somebody else's. */
+  const keepMine = () => keep(true)
+
+  /** Goes on with what somebody else made of the file. */
+  async function takeTheirs() {
+    await queries.refetchQueries({ queryKey: ['draft'] })
+    const theirs = draft.value?.files.find((one) => one.path === path.value)
+    journal.note(path.value, text.value, theirs?.text ?? '')
+    text.value = theirs?.text ?? ''
+    base = text.value
+    diagnostics.value = draft.value?.diagnostics ?? []
+    state.value = 'kept'
+    problem.value = ''
   }
 
   /** Keeps what is not kept yet, before another file is opened. */
@@ -70,10 +100,33 @@ export function useDraftFile(file: Ref<{ path: string; text: string } | undefine
     if (state.value === 'keeping') await keep()
   }
 
+  watch(journal.restored, async (now) => {
+    if (!now) return
+    await queries.invalidateQueries()
+    if (now.path !== path.value) return
+    text.value = now.text
+    base = now.text
+    state.value = 'kept'
+    diagnostics.value = draft.value?.diagnostics ?? []
+  })
+
   onBeforeUnmount(() => {
     void settle()
     void queries.invalidateQueries({ queryKey: ['draft'] })
   })
 
-  return { path, text, diagnostics, mine, elsewhere, problem, state, isSealed, change, settle }
+  return {
+    path,
+    text,
+    diagnostics,
+    mine,
+    elsewhere,
+    problem,
+    state,
+    isSealed,
+    change,
+    settle,
+    keepMine,
+    takeTheirs,
+  }
 }

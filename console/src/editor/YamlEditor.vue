@@ -6,12 +6,28 @@ import { EditorState } from '@codemirror/state'
 import { EditorView } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
 import { basicSetup } from 'codemirror'
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { useQuery } from '@tanstack/vue-query'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { Diagnostic } from '@/api/client'
+import { call } from '@/api/http'
 import { offsetOf } from './place'
+import { schemaCompletion } from './schemaCompletion'
+import type { Schema } from './schemaPlace'
 
-const props = defineProps<{ text: string; diagnostics: Diagnostic[]; readOnly?: boolean }>()
+const props = defineProps<{
+  text: string
+  diagnostics: Diagnostic[]
+  readOnly?: boolean
+  /** The kind of definition file, for completion. */
+  kind?: string
+}>()
 const emit = defineEmits<{ update: [text: string] }>()
+const schema = useQuery({
+  queryKey: computed(() => ['schema', props.kind]),
+  queryFn: () => call<Schema>('GET', `/manage/v1/schemas/${props.kind}.json`),
+  enabled: computed(() => !!props.kind && props.kind !== 'other' && !props.readOnly),
+  staleTime: Infinity,
+})
 const host = ref<HTMLElement>()
 let view: EditorView | undefined
 
@@ -39,6 +55,7 @@ onMounted(() => {
         basicSetup,
         yaml(),
         lintGutter(),
+        schemaCompletion(() => schema.data.value),
         syntaxHighlighting(colours),
         look,
         EditorState.readOnly.of(props.readOnly ?? false),

@@ -139,3 +139,20 @@ function streamOf(text: string) {
     },
   } as never as Parameters<typeof feelToken>[0] & { rest(): string }
 }
+
+describe('the first of each on an object that has none', () => {
+  const BARE = 'object: Buoy\nkey: code\nfields:\n  code: { type: text }\n'
+
+  it('becomes a list or a map as the file wants it', () => {
+    expect(addCheck(BARE)).toContain('checks:\n  - name: check1')
+    expect(addCheck(addCheck(BARE))).toContain('  - name: check2')
+    expect(addRule(BARE).text).toContain('rules:\n  newRule:')
+  })
+
+  it('takes the place of what was left empty', () => {
+    expect(addCheck(`${BARE}checks:\n`)).toContain('checks:\n  - name: check1')
+    expect(addCheck(`${BARE}checks: {}\n`)).toContain('- name: check1')
+    expect(addRule(`${BARE}rules:\n`).text).toContain('newRule:')
+    expect(addLifecycle(`${BARE}lifecycle:\n`)).toContain('initial: Open')
+  })
+})

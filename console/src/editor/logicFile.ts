@@ -1,5 +1,5 @@
 import { isMap, isScalar, isSeq, type Document } from 'yaml'
-import { read, write } from './yamlFile'
+import { append, put, read, write } from './yamlFile'
 
 type Path = (string | number)[]
 
@@ -95,7 +95,8 @@ export function readChecks(text: string): CheckRow[] {
 export function addCheck(text: string): string {
   const document = read(text)
   const count = readChecks(text).length + 1
-  document.addIn(
+  append(
+    document,
     ['checks'],
     document.createNode({ name: `check${count}`, that: 'true', say: 'Say what must be so.' }),
   )
@@ -122,7 +123,7 @@ export function addRule(text: string): { text: string; name: string } {
   const taken = readRules(text).map((rule) => rule.name)
   let name = 'newRule'
   for (let count = 2; taken.includes(name); count++) name = `newRule${count}`
-  document.setIn(['rules', name], document.createNode({ on: 'change', then: 'note "It changed."' }))
+  put(document, ['rules', name], document.createNode({ on: 'change', then: 'note "It changed."' }))
   return { text: write(document), name }
 }
 
@@ -181,7 +182,7 @@ export function setAt(text: string, path: Path, value: unknown): string {
     const isBlock = typeof value === 'string' && value.trimEnd().includes('\n')
     const node = document.createNode(isBlock ? `${value.trimEnd()}\n` : value)
     if (isBlock && isScalar(node)) node.type = 'BLOCK_LITERAL'
-    document.setIn(path, node)
+    put(document, path, node)
   }
   return write(document)
 }

@@ -1,6 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import {
   addField,
+  addFields,
+  addPart,
+  readFacts,
+  removePart,
+  renamePart,
+  setFact,
+  partNames,
   lineOf,
   moveField,
   newObjectText,
@@ -118,5 +125,49 @@ describe('the line of a name', () => {
     expect(lineOf(text, 'checkIn')).toBe(3)
     expect(lineOf(text, 'inTime')).toBe(6)
     expect(lineOf(text, 'check')).toBeUndefined()
+  })
+})
+
+describe('line items, facts and many fields at once', () => {
+  const BARE = 'object: Order\nkey: code\nfields:\n  code: { type: text }\n'
+
+  it('come, are renamed with their values, and go', () => {
+    const one = addPart(BARE)
+    expect(one.name).toBe('lines')
+    expect(one.text).toContain(
+      'parts:\n  lines:\n    fields:\n      description: { type: text, length: 200 }',
+    )
+    expect(addPart(one.text).name).toBe('lines2')
+    const renamed = renamePart(one.text, 'lines', 'positions', ['lines'])
+    expect(partNames(renamed)).toEqual(['positions'])
+    expect(renamed).toContain('was: lines')
+    expect(renamePart(renamed, 'positions', 'lines', ['lines'])).not.toContain('was')
+    expect(removePart(one.text, 'lines')).toBe(BARE)
+  })
+
+  it('say what the object is, before its fields', () => {
+    let text = setFact(BARE, 'label', 'Purchase order')
+    text = setFact(text, 'removal', 'retire refuse')
+    text = setFact(text, 'numberingField', 'code')
+    expect(text.indexOf('label')).toBeLessThan(text.indexOf('fields'))
+    expect(readFacts(text)).toMatchObject({
+      label: 'Purchase order',
+      removal: 'retire refuse',
+      numberingField: 'code',
+      numberingPattern: 'N-{sequence:6}',
+    })
+    text = setFact(setFact(text, 'removal', 'retire'), 'numberingField', undefined)
+    expect(text).not.toContain('removal')
+    expect(text).not.toContain('numbering')
+  })
+
+  it('never take a name twice', () => {
+    const text = addFields(
+      BARE,
+      ['fields'],
+      [{ name: 'code' }, { name: 'size', type: 'integer' }, { name: 'size' }],
+    )
+    expect(readFields(text, ['fields'])!.map((row) => row.name)).toEqual(['code', 'code2', 'size', 'size2'])
+    expect(addFields('object: A\nfields:\n', ['fields'], [{ name: 'a' }])).toContain('a: { type: text }')
   })
 })

@@ -1,5 +1,5 @@
 import { Document, isMap, isScalar, isSeq, Pair, Scalar, YAMLMap } from 'yaml'
-import { flow, nameOf, optional, read, write } from './yamlFile'
+import { flow, nameOf, optional, put, read, write } from './yamlFile'
 
 /** One field as the grid shows it; what is not said is undefined. */
 export interface FieldRow {
@@ -11,6 +11,12 @@ export interface FieldRow {
   choices?: string
   to?: string
   default?: string
+  describe?: string
+  pattern?: string
+  currency?: string
+  inverse?: string
+  multiline: boolean
+  localised: boolean
   required: boolean
   unique: boolean
   readOnly: boolean
@@ -24,12 +30,15 @@ export type Place = ['fields'] | ['parts', string, 'fields']
 
 /** Which details a type can have. */
 export const DETAILS: Record<string, FieldKey[]> = {
-  text: ['length'],
+  text: ['length', 'pattern', 'multiline', 'localised'],
+  email: ['length'],
+  phone: ['length'],
+  'web-address': ['length'],
   decimal: ['scale'],
   percent: ['scale'],
-  amount: ['scale'],
+  amount: ['scale', 'currency'],
   choice: ['choices'],
-  reference: ['to'],
+  reference: ['to', 'inverse'],
 }
 
 /** The object's name, or undefined when the text is no object file. */
@@ -74,6 +83,12 @@ export function readFields(text: string, place: Place): FieldRow[] | undefined {
           : optional(choices),
       to: optional(at.get('to')),
       default: optional(at.get('default')),
+      describe: optional(at.get('describe')),
+      pattern: optional(at.get('pattern')),
+      currency: optional(at.get('currency')),
+      inverse: optional(at.get('inverse')),
+      multiline: at.get('multiline') === true,
+      localised: at.get('localised') === true,
       required: at.get('required') === true,
       unique: at.get('unique') === true,
       readOnly: at.get('readOnly') === true,
@@ -86,10 +101,10 @@ export function readFields(text: string, place: Place): FieldRow[] | undefined {
 export function setOnField(text: string, place: Place, name: string, key: FieldKey, value: unknown): string {
   const document = read(text)
   const path = [...place, name]
-  if (!isMap(document.getIn(path))) document.setIn(path, flow(document, {}))
+  if (!isMap(document.getIn(path))) put(document, path, flow(document, {}))
   if (value === undefined || value === '' || value === false) document.deleteIn([...path, key])
-  else if (key === 'choices') document.setIn([...path, key], choicesNode(document, String(value)))
-  else document.setIn([...path, key], value)
+  else if (key === 'choices') put(document, [...path, key], choicesNode(document, String(value)))
+  else put(document, [...path, key], value)
   if (key === 'type') dropForeignDetails(document, path, String(value))
   return write(document)
 }
@@ -117,9 +132,124 @@ function dropForeignDetails(document: Document, path: string[], type: string) {
     'currency',
     'inverse',
   ]) {
-    const isOwn = allowed.includes(detail as FieldKey) || (type === 'reference' && detail === 'inverse')
-    if (!isOwn) document.deleteIn([...path, detail])
+    if (!allowed.includes(detail as FieldKey)) document.deleteIn([...path, detail])
   }
+}
+
+/** What is known of a field before it is one. */
+export interface FreshField {
+  name: string
+  label?: string
+  type?: string
+  length?: number
+}
+
+/** Adds fields at the end; those whose names are taken get others. */
+export function addFields(text: string, place: Place, fresh: FreshField[]): string {
+  const document = read(text)
+  const taken = (readFields(text, place) ?? []).map((field) => field.name)
+  for (const one of fresh) {
+    let name = one.name
+    for (let count = 2; taken.includes(name); count++) name = `${one.name}${count}`
+    taken.push(name)
+    const node: Record<string, unknown> = { type: one.type ?? 'text' }
+    if (one.label) node.label = one.label
+    if (one.length) node.length = one.length
+    put(document, [...place, name], flow(document, node))
+  }
+  return write(document)
+}
+
+/** Adds line items with a field to begin with, under a name that is free. */
+export function addPart(text: string): { text: string; name: string } {
+  const document = read(text)
+  const taken = partNames(text)
+  let name = 'lines'
+  for (let count = 2; taken.includes(name); count++) name = `lines${count}`
+  put(document, ['parts', name, 'fields', 'description'], flow(document, { type: 'text', length: 200 }))
+  return { text: write(document), name }
+}
+
+/** Gives line items another name; those that are released already keep their values by `was`. */
+export function renamePart(text: string, from: string, to: string, released: string[]): string {
+  const document = read(text)
+  const parts = document.get('parts')
+  if (!isMap(parts) || from === to || !to || parts.has(to)) return text
+  const pair = parts.items.find((one) => nameOf(one) === from) as Pair | undefined
+  if (!pair) return text
+  if (isScalar(pair.key)) (pair.key as Scalar).value = to
+  if (isMap(pair.value)) {
+    const was = pair.value.get('was')
+    if (was === to) pair.value.delete('was')
+    else if (was === undefined && released.includes(from))
+      pair.value.items.unshift(new Pair(new Scalar('was'), new Scalar(from)) as never)
+  }
+  return write(document)
+}
+
+/** Takes line items away with all their fields. */
+export function removePart(text: string, name: string): string {
+  const document = read(text)
+  document.deleteIn(['parts', name])
+  const parts = document.get('parts')
+  if (isMap(parts) && parts.items.length === 0) document.delete('parts')
+  return write(document)
+}
+
+/** What is said of line items as a whole. */
+export function partLabel(text: string, name: string): string | undefined {
+  return optional(read(text).getIn(['parts', name, 'label']))
+}
+
+/** What is said of the object as a whole. */
+export interface ObjectFacts {
+  label?: string
+  plural?: string
+  describe?: string
+  removal: string
+  numberingField?: string
+  numberingPattern?: string
+}
+
+export function readFacts(text: string): ObjectFacts {
+  const document = read(text)
+  const removal = document.get('removal')
+  return {
+    label: optional(document.get('label')),
+    plural: optional(document.get('plural')),
+    describe: optional(document.get('describe')),
+    removal: isMap(removal) ? `retire ${String(removal.get('retire'))}` : (optional(removal) ?? 'retire'),
+    numberingField: optional(document.getIn(['numbering', 'field'])),
+    numberingPattern: optional(document.getIn(['numbering', 'pattern'])),
+  }
+}
+
+/** Sets, or takes away, something said of the object as a whole; it stands before the fields. */
+export function setFact(text: string, key: keyof ObjectFacts, value: string | undefined): string {
+  const document = read(text)
+  const at = document.contents
+  if (!isMap(at)) return text
+  if (key === 'numberingField' || key === 'numberingPattern') {
+    const facts = readFacts(text)
+    const field = key === 'numberingField' ? value : facts.numberingField
+    const pattern = key === 'numberingPattern' ? value : facts.numberingPattern
+    if (field) place(at, 'numbering', flow(document, { field, pattern: pattern || 'N-{sequence:6}' }))
+    else document.delete('numbering')
+  } else if (!value || (key === 'removal' && value === 'retire')) document.delete(key)
+  else if (key === 'removal' && value.startsWith('retire '))
+    place(at, key, flow(document, { retire: value.slice('retire '.length) }))
+  else place(at, key, document.createNode(value))
+  return write(document)
+}
+
+/** Sets an entry; a new one comes before the fields. */
+function place(map: YAMLMap, key: string, node: unknown) {
+  if (map.has(key)) {
+    map.set(key, node)
+    return
+  }
+  const before = map.items.findIndex((one) => ['fields', 'parts'].includes(nameOf(one)))
+  map.items.splice(before < 0 ? map.items.length : before, 0, new Pair(new Scalar(key), node) as never)
 }
 
 /** Adds a field at the end, with a name that is free. */
@@ -128,7 +258,7 @@ export function addField(text: string, place: Place): { text: string; name: stri
   const taken = (readFields(text, place) ?? []).map((field) => field.name)
   let name = 'newField'
   for (let count = 2; taken.includes(name); count++) name = `newField${count}`
-  document.setIn([...place, name], flow(document, { type: 'text' }))
+  put(document, [...place, name], flow(document, { type: 'text' }))
   return { text: write(document), name }
 }
 
@@ -185,7 +315,7 @@ export function renameField(
       document,
       keyOf(document).map((one) => (one === from ? to : one)),
     )
-    if (document.getIn(['numbering', 'field']) === from) document.setIn(['numbering', 'field'], to)
+    if (document.getIn(['numbering', 'field']) === from) put(document, ['numbering', 'field'], to)
   }
   return write(document)
 }

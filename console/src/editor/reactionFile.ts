@@ -1,5 +1,5 @@
 import { isMap, isScalar, isSeq, type Document, type YAMLMap } from 'yaml'
-import { read, write } from './yamlFile'
+import { put, read, write } from './yamlFile'
 
 /** A parameter; one with more to it than a type is edited in the text. */
 export interface ParameterRow {
@@ -91,7 +91,7 @@ export function setParameter(
   const path = ['functions', owner, 'parameters', name]
   const there = document.getIn(path)
   const node = typeNode(words, required)
-  if (!isMap(there)) document.setIn(path, document.createNode(node))
+  if (!isMap(there)) put(document, path, document.createNode(node))
   else {
     const now = typeof node === 'string' ? { type: node } : (node as Record<string, unknown>)
     for (const key of ['type', 'to', 'required']) {
@@ -148,7 +148,7 @@ export function addReaction(text: string, kind: keyof typeof FRESH, object: stri
   const taken = entries(document, kind).map(([name]) => name)
   let name = first
   for (let count = 2; taken.includes(name); count++) name = `${first}${count}`
-  document.setIn([kind, name], document.createNode(typeof value === 'function' ? value(object) : value))
+  put(document, [kind, name], document.createNode(typeof value === 'function' ? value(object) : value))
   return write(document)
 }
 

@@ -1,5 +1,5 @@
 import { isMap, isScalar, isSeq, YAMLMap } from 'yaml'
-import { flow, nameOf, optional, read, write } from './yamlFile'
+import { flow, nameOf, optional, put, read, write } from './yamlFile'
 
 /** What can be said of a field in a resource, in the order of the columns. */
 export const COLUMNS = ['create', 'read', 'update', 'query', 'filter', 'sort'] as const
@@ -203,10 +203,10 @@ export function setList(text: string, name: string, column: Column, list: string
   if (list.length === 0 && key === 'fields') document.deleteIn(place)
   else if (list.length === 0) document.deleteIn([...place, key])
   else {
-    if (!isMap(document.getIn(place))) document.setIn(place, flow(document, {}))
+    if (!isMap(document.getIn(place))) put(document, place, flow(document, {}))
     // Cut at every comma, as people write such lists, so that nothing has to stand in quotes.
     const node = document.createNode(list.join(', ').split(', '), { flow: true })
-    document.setIn([...place, key], node)
+    put(document, [...place, key], node)
   }
   return write(document)
 }
@@ -217,7 +217,7 @@ export function setOnResource(text: string, name: string, key: string, value: un
   const path = ['resources', name, key]
   const empty = value === undefined || value === '' || value === false || isEmptyList(value)
   if (empty) document.deleteIn(path)
-  else document.setIn(path, Array.isArray(value) ? document.createNode(value, { flow: true }) : value)
+  else put(document, path, Array.isArray(value) ? document.createNode(value, { flow: true }) : value)
   return write(document)
 }
 
@@ -230,8 +230,8 @@ export function setPreset(text: string, name: string, field: string, value: stri
     const left = document.getIn(place)
     if (isMap(left) && left.items.length === 0) document.deleteIn(place)
   } else {
-    if (!isMap(document.getIn(place))) document.setIn(place, flow(document, {}))
-    document.setIn([...place, field], value)
+    if (!isMap(document.getIn(place))) put(document, place, flow(document, {}))
+    put(document, [...place, field], value)
   }
   return write(document)
 }
@@ -290,7 +290,7 @@ function isTelling(object: DesignObject, field: DesignField): boolean {
 /** Adds a resource that shows an object, at the end. */
 export function addResource(text: string, name: string, object: DesignObject, offered: Offered): string {
   const document = read(text)
-  document.setIn(['resources', name, 'object'], object.name)
+  put(document, ['resources', name, 'object'], object.name)
   let now = write(document)
   const lists = usualLists(object, offered)
   for (const column of COLUMNS) {

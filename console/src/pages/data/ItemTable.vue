@@ -112,11 +112,11 @@ td {
   width: 36px;
 }
 .star {
-  color: #c4352b;
+  color: var(--bad);
   margin-left: 2px;
 }
 .wrong {
-  color: #c4352b;
+  color: var(--bad);
   font-size: 12.5px;
 }
 </style>

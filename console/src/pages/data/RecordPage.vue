@@ -55,6 +55,9 @@ const messages = ref<Record<string, string>>({})
 const problem = ref('')
 const busy = ref(false)
 
+let timer: ReturnType<typeof setTimeout> | undefined
+let turn = 0
+const PAUSE = 250
 watch(
   [object, () => record.data.value, isNew],
   () => {
@@ -79,9 +82,6 @@ const isChanged = computed(() =>
 )
 
 // The service works out what the unsaved record would be: totals, required marks, what is filled in.
-let timer: ReturnType<typeof setTimeout> | undefined
-let turn = 0
-const PAUSE = 250
 function look() {
   clearTimeout(timer)
   timer = setTimeout(async () => {
@@ -498,11 +498,11 @@ label {
   color: var(--quiet);
 }
 .star {
-  color: #c4352b;
+  color: var(--bad);
   margin-left: 2px;
 }
 .wrong {
-  color: #c4352b;
+  color: var(--bad);
   font-size: 12.5px;
   margin-top: 2px;
 }

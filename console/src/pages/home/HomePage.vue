@@ -21,13 +21,16 @@ const steps = computed(() => {
   const status = data.value
   if (!status || !may('design')) return []
   const list: { text: string; to: string }[] = []
-  if (status.errors > 0) list.push({ text: 'Mend the errors in the draft', to: '/model' })
+  if (status.release === 0 && status.changedFiles === 0)
+    list.push({ text: 'Make a package, or bring one in', to: '/packages' })
+  if (status.errors > 0) list.push({ text: 'Mend the errors in the draft', to: '/releases' })
   if (status.changedFiles > 0 && status.errors === 0)
     list.push({ text: 'Release what waits in the draft', to: '/releases' })
   if (status.release === 0) list.push({ text: 'Define the first object', to: '/model' })
   if (status.services === 0) list.push({ text: 'Publish a service', to: '/services' })
-  list.push({ text: 'Look at the model as a diagram', to: '/model' })
-  list.push({ text: 'Hand a contract to an integrator', to: '/services' })
+  if (status.release === 0 && may('access')) list.push({ text: 'Invite a colleague', to: '/access' })
+  if (status.release > 0) list.push({ text: 'Look at the model as a diagram', to: '/model' })
+  if (status.services > 0) list.push({ text: 'Hand a contract to an integrator', to: '/services' })
   return list
 })
 </script>
@@ -47,7 +50,7 @@ const steps = computed(() => {
           <RouterLink to="/releases" :class="['card figure', { warm: data.changedFiles > 0 }]">
             <strong>{{ data.changedFiles }}</strong><span>{{ t('home.waiting') }}</span>
           </RouterLink>
-          <RouterLink to="/model" :class="['card figure', { bad: data.errors > 0 }]">
+          <RouterLink to="/releases" :class="['card figure', { bad: data.errors > 0 }]">
             <strong>{{ data.errors }}</strong><span>{{ t('home.errors') }}</span>
           </RouterLink>
           <RouterLink to="/services" class="card figure">
@@ -74,7 +77,7 @@ const steps = computed(() => {
               </tbody>
             </table>
             <p v-if="data.objects.length === 0" class="quiet">
-              There are no objects yet. Push a package, or define an object on the page Model.
+              There are no objects yet. The steps beside begin with a package.
             </p>
           </div>
           <div class="card">
@@ -141,7 +144,7 @@ const steps = computed(() => {
   color: var(--sand);
 }
 .bad strong {
-  color: #c4352b;
+  color: var(--bad);
 }
 .columns {
   display: grid;

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import {
   ArrowDownOutlined,
+  EllipsisOutlined,
   ArrowUpOutlined,
   DeleteOutlined,
   KeyOutlined,
   PlusOutlined,
+  UnorderedListOutlined,
 } from '@ant-design/icons-vue'
 import {
   AutoComplete,
@@ -19,6 +21,7 @@ import {
 import { nextTick, ref } from 'vue'
 import {
   addField,
+  addFields,
   DETAILS,
   moveField,
   removeField,
@@ -29,16 +32,22 @@ import {
   type FieldRow,
   type Place,
 } from '@/editor/objectFile'
+import { fieldsOf } from '@/editor/pasted'
+import FieldDetails from './FieldDetails.vue'
 
 const props = defineProps<{
   rows: FieldRow[]
   place: Place
   text: string
   objects: string[]
+  /** The choice lists there are. */
+  lists: string[]
   released: string[]
   readOnly: boolean
 }>()
-const emit = defineEmits<{ update: [text: string] }>()
+const emit = defineEmits<{ update: [text: string]; list: [field: string, list: string | undefined] }>()
+/** The field whose further details are shown. */
+const opened = ref<string>()
 
 const TYPES = [
   'text',
@@ -73,15 +82,42 @@ function rename(row: FieldRow, event: Event) {
 async function add() {
   const added = addField(props.text, props.place)
   emit('update', added.text)
+  await focus(added.name)
+}
+
+async function focus(name: string) {
   await nextTick()
-  const field = grid.value?.querySelector<HTMLInputElement>(`input[data-field="${added.name}"]`)
+  const field = grid.value?.querySelector<HTMLInputElement>(`input[data-field="${name}"]`)
   field?.focus()
   field?.select()
 }
+
+/** Enter goes on to the next field, and from the last one to a new one. */
+async function onEnter(at: number, event: KeyboardEvent) {
+  if (props.readOnly) return
+  rename(props.rows[at], event)
+  await nextTick()
+  if (at === props.rows.length - 1) await add()
+  else await focus(props.rows[at + 1].name)
+}
+
+/** Several lines become several fields; one line is pasted as it is. */
+function onPaste(event: ClipboardEvent) {
+  const pasted = event.clipboardData?.getData('text/plain') ?? ''
+  const fresh = fieldsOf(pasted)
+  if (props.readOnly || fresh.length < 2) return
+  event.preventDefault()
+  emit('update', addFields(props.text, props.place, fresh))
+}
+
+const LIST_NAME = /^[A-Z]\w*$/
+/** The choice list a field offers, when it names one. */
+const listOf = (row: FieldRow) =>
+  row.choices && LIST_NAME.test(row.choices) && props.lists.includes(row.choices) ? row.choices : undefined
 </script>
 
 <template>
-  <div ref="grid">
+  <div ref="grid" class="grid" @paste="onPaste">
     <table>
       <thead>
         <tr>
@@ -95,167 +131,226 @@ async function add() {
           <th class="narrow"><Tooltip title="Required">Req.</Tooltip></th>
           <th class="narrow"><Tooltip title="No two records alike">Uniq.</Tooltip></th>
           <th class="default">Default</th>
-          <th class="tools"></th>
+          <th class="tools"><span class="unseen">Tools</span></th>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="(row, at) in rows" :key="at">
-          <td v-if="place.length === 1">
-            <Checkbox
-              :checked="row.key"
-              :disabled="readOnly"
-              :aria-label="`${row.name} is part of the key`"
-              @change="emit('update', toggleKey(text, row.name))"
-            />
-          </td>
-          <td>
-            <input
-              class="plain mono"
-              :value="row.name"
-              :data-field="row.name"
-              :disabled="readOnly"
-              aria-label="Name"
-              @change="rename(row, $event)"
-            />
-          </td>
-          <td>
-            <Input
-              :value="row.label"
-              :disabled="readOnly"
-              size="small"
-              :bordered="false"
-              placeholder="from the name"
-              aria-label="Label"
-              @update:value="(now: string) => set(row, 'label', now)"
-            />
-          </td>
-          <td>
-            <Select
-              :value="row.type"
-              :options="TYPES"
-              :disabled="readOnly"
-              size="small"
-              show-search
-              style="width: 100%"
-              :aria-label="`Type of ${row.name}`"
-              @change="(now) => set(row, 'type', now)"
-            />
-          </td>
-          <td>
-            <InputNumber
-              v-if="has(row, 'length')"
-              :value="row.length"
-              :min="1"
-              :disabled="readOnly"
-              size="small"
-              placeholder="200"
-              style="width: 100%"
-              aria-label="Length"
-              @change="(now) => set(row, 'length', now ?? undefined)"
-            />
-            <InputNumber
-              v-else-if="has(row, 'scale')"
-              :value="row.scale"
-              :min="0"
-              :max="9"
-              :disabled="readOnly"
-              size="small"
-              placeholder="2 places"
-              style="width: 100%"
-              aria-label="Decimal places"
-              @change="(now) => set(row, 'scale', now ?? undefined)"
-            />
-            <Input
-              v-else-if="has(row, 'choices')"
-              :value="row.choices"
-              :disabled="readOnly"
-              size="small"
-              placeholder="low, high or a list"
-              aria-label="Codes or choice list"
-              @change="(event) => set(row, 'choices', (event.target as HTMLInputElement).value)"
-            />
-            <AutoComplete
-              v-else-if="has(row, 'to')"
-              :value="row.to"
-              :options="objects.map((value) => ({ value }))"
-              :disabled="readOnly"
-              size="small"
-              placeholder="to object"
-              style="width: 100%"
-              aria-label="Object it points to"
-              @change="(now) => set(row, 'to', now)"
-            />
-          </td>
-          <td>
-            <Checkbox
-              :checked="row.required"
-              :disabled="readOnly"
-              :aria-label="`${row.name} is required`"
-              @change="set(row, 'required', !row.required)"
-            />
-          </td>
-          <td>
-            <Checkbox
-              v-if="place.length === 1"
-              :checked="row.unique"
-              :disabled="readOnly"
-              :aria-label="`${row.name} is unique`"
-              @change="set(row, 'unique', !row.unique)"
-            />
-          </td>
-          <td>
-            <Input
-              v-if="row.type !== 'reference'"
-              :value="row.default"
-              :disabled="readOnly"
-              size="small"
-              :bordered="false"
-              placeholder="–"
-              aria-label="Default"
-              @update:value="(now: string) => set(row, 'default', now)"
-            />
-          </td>
-          <td class="tools">
-            <template v-if="!readOnly">
+        <template v-for="(row, at) in rows" :key="at">
+          <tr>
+            <td v-if="place.length === 1">
+              <Checkbox
+                :checked="row.key"
+                :disabled="readOnly"
+                :aria-label="`${row.name} is part of the key`"
+                @change="emit('update', toggleKey(text, row.name))"
+              />
+            </td>
+            <td>
+              <input
+                class="plain mono"
+                :value="row.name"
+                :data-field="row.name"
+                :disabled="readOnly"
+                :aria-label="`Name of ${row.name}`"
+                @change="rename(row, $event)"
+                @keydown.enter.prevent="onEnter(at, $event)"
+              />
+            </td>
+            <td>
+              <Input
+                :value="row.label"
+                :disabled="readOnly"
+                size="small"
+                :bordered="false"
+                placeholder="from the name"
+                :aria-label="`Label of ${row.name}`"
+                @update:value="(now: string) => set(row, 'label', now)"
+              />
+            </td>
+            <td>
+              <Select
+                :value="row.type"
+                :options="TYPES"
+                :disabled="readOnly"
+                size="small"
+                show-search
+                style="width: 100%"
+                :aria-label="`Type of ${row.name}`"
+                @change="(now) => set(row, 'type', now)"
+              />
+            </td>
+            <td>
+              <InputNumber
+                v-if="has(row, 'length')"
+                :value="row.length"
+                :min="1"
+                :disabled="readOnly"
+                size="small"
+                placeholder="200"
+                style="width: 100%"
+                :aria-label="`Length of ${row.name}`"
+                @change="(now) => set(row, 'length', now ?? undefined)"
+              />
+              <InputNumber
+                v-else-if="has(row, 'scale')"
+                :value="row.scale"
+                :min="0"
+                :max="9"
+                :disabled="readOnly"
+                size="small"
+                placeholder="2 places"
+                style="width: 100%"
+                :aria-label="`Decimal places of ${row.name}`"
+                @change="(now) => set(row, 'scale', now ?? undefined)"
+              />
+              <span v-else-if="has(row, 'choices')" class="choices">
+                <AutoComplete
+                  :value="row.choices"
+                  :options="lists.map((value) => ({ value }))"
+                  :disabled="readOnly"
+                  size="small"
+                  placeholder="low, high or a list"
+                  style="flex: 1; min-width: 0"
+                  :aria-label="`Codes or choice list of ${row.name}`"
+                  @change="(now) => set(row, 'choices', now)"
+                />
+                <Tooltip :title="listOf(row) ? `Edit ${listOf(row)}` : 'Make a choice list'">
+                  <Button
+                    v-if="!readOnly || listOf(row)"
+                    type="text"
+                    size="small"
+                    :aria-label="
+                      listOf(row) ? `Edit the list ${listOf(row)}` : `Make a choice list for ${row.name}`
+                    "
+                    @click="emit('list', row.name, listOf(row))"
+                    ><UnorderedListOutlined
+                  /></Button>
+                </Tooltip>
+              </span>
+              <AutoComplete
+                v-else-if="has(row, 'to')"
+                :value="row.to"
+                :options="objects.map((value) => ({ value }))"
+                :disabled="readOnly"
+                size="small"
+                placeholder="to object"
+                style="width: 100%"
+                :aria-label="`Object that ${row.name} points to`"
+                @change="(now) => set(row, 'to', now)"
+              />
+            </td>
+            <td>
+              <Checkbox
+                :checked="row.required"
+                :disabled="readOnly"
+                :aria-label="`${row.name} is required`"
+                @change="set(row, 'required', !row.required)"
+              />
+            </td>
+            <td>
+              <Checkbox
+                v-if="place.length === 1"
+                :checked="row.unique"
+                :disabled="readOnly"
+                :aria-label="`${row.name} is unique`"
+                @change="set(row, 'unique', !row.unique)"
+              />
+            </td>
+            <td>
+              <Input
+                v-if="row.type !== 'reference'"
+                :value="row.default"
+                :disabled="readOnly"
+                size="small"
+                :bordered="false"
+                placeholder="–"
+                :aria-label="`Default of ${row.name}`"
+                @update:value="(now: string) => set(row, 'default', now)"
+              />
+            </td>
+            <td class="tools">
               <Button
                 type="text"
                 size="small"
-                aria-label="Up"
-                :disabled="at === 0"
-                @click="emit('update', moveField(text, place, row.name, -1))"
-                ><ArrowUpOutlined
+                :aria-label="`Details of ${row.name}`"
+                :aria-expanded="opened === row.name"
+                @click="opened = opened === row.name ? undefined : row.name"
+                ><EllipsisOutlined
               /></Button>
-              <Button
-                type="text"
-                size="small"
-                aria-label="Down"
-                :disabled="at === rows.length - 1"
-                @click="emit('update', moveField(text, place, row.name, 1))"
-                ><ArrowDownOutlined
-              /></Button>
-              <Popconfirm
-                :title="
-                  released.includes(row.name)
-                    ? 'Remove it? Its values go with the next release, which asks again.'
-                    : 'Remove this field?'
-                "
-                @confirm="emit('update', removeField(text, place, row.name))"
-              >
-                <Button type="text" size="small" :aria-label="`Remove ${row.name}`"
-                  ><DeleteOutlined
+              <template v-if="!readOnly">
+                <Button
+                  type="text"
+                  size="small"
+                  :aria-label="`Move ${row.name} up`"
+                  :disabled="at === 0"
+                  @click="emit('update', moveField(text, place, row.name, -1))"
+                  ><ArrowUpOutlined
                 /></Button>
-              </Popconfirm>
-            </template>
-          </td>
-        </tr>
+                <Button
+                  type="text"
+                  size="small"
+                  :aria-label="`Move ${row.name} down`"
+                  :disabled="at === rows.length - 1"
+                  @click="emit('update', moveField(text, place, row.name, 1))"
+                  ><ArrowDownOutlined
+                /></Button>
+                <Popconfirm
+                  :title="
+                    released.includes(row.name)
+                      ? 'Remove it? Its values go with the next release, which asks again.'
+                      : 'Remove this field?'
+                  "
+                  @confirm="emit('update', removeField(text, place, row.name))"
+                >
+                  <Button type="text" size="small" :aria-label="`Remove ${row.name}`"
+                    ><DeleteOutlined
+                  /></Button>
+                </Popconfirm>
+              </template>
+            </td>
+          </tr>
+          <tr v-if="opened === row.name" class="more">
+            <td :colspan="place.length === 1 ? 9 : 8">
+              <FieldDetails
+                :row="row"
+                :read-only="readOnly"
+                :has="(key) => has(row, key)"
+                @set="(key, value) => set(row, key, value)"
+              />
+            </td>
+          </tr>
+        </template>
       </tbody>
     </table>
+    <p v-if="!rows.length" class="quiet">
+      No fields yet. Type them in one by one, or paste several lines here: names, or columns out of a
+      spreadsheet with the type in the second.
+    </p>
     <Button v-if="!readOnly" size="small" class="add" @click="add"><PlusOutlined /> Add field</Button>
+    <span v-if="!readOnly && rows.length" class="quiet hint"
+      >Enter makes the next; several lines can be pasted.</span
+    >
   </div>
 </template>
 
 <style scoped>
+.grid {
+  overflow-x: auto;
+}
+.choices {
+  display: flex;
+  align-items: center;
+}
+.more td {
+  background: var(--sunken);
+  padding: 8px 12px 12px;
+}
+.hint {
+  margin-left: 10px;
+  font-size: 12.5px;
+}
 table {
+  min-width: 780px;
   width: 100%;
   border-collapse: collapse;
   table-layout: fixed;
@@ -276,22 +371,22 @@ tr:hover td {
   background: var(--sunken);
 }
 .name {
-  width: 142px;
+  width: 150px;
 }
 .narrow {
   width: 38px;
 }
 .type {
-  width: 102px;
+  width: 112px;
 }
 .detail {
-  width: 98px;
+  width: 130px;
 }
 .default {
   width: 82px;
 }
 .tools {
-  width: 72px;
+  width: 104px;
   white-space: nowrap;
   text-align: right;
 }

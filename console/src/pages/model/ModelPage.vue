@@ -7,6 +7,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { api, unwrap } from '@/api/client'
 import LoadState from '@/components/LoadState.vue'
 import { useDraft, useModel } from '@/composables/model'
+import { useOpenPackages } from '@/composables/packages'
 import { newObjectText, objectFileName } from '@/editor/objectFile'
 import ModelDiagram from './ModelDiagram.vue'
 
@@ -50,9 +51,9 @@ const adding = ref(false)
 const newName = ref('')
 const newPackage = ref<string>()
 const problem = ref('')
-const packages = computed(
-  () => model.value?.packages.filter((one) => !one.sealed).map((one) => one.name) ?? [],
-)
+/** Out of the files, so that one that is not released, or has errors, counts as well. */
+const open = useOpenPackages(draft)
+const packages = computed(() => open.value.map((one) => one.name))
 
 async function add() {
   problem.value = ''
@@ -64,7 +65,7 @@ async function add() {
     return
   }
   if (!folder) {
-    problem.value = 'There is no package to put it in; push one with the command line first.'
+    problem.value = 'There is no package to put it in; make one on the page Packages first.'
     return
   }
   const path = `${folder}/objects/${objectFileName(name)}`
@@ -101,13 +102,24 @@ async function add() {
     </div>
     <Alert v-if="broken.length" type="warning" show-icon class="broken">
       <template #message>
-        The draft has {{ broken.length }} errors, so the live release is shown. First:
-        <code>{{ broken[0].file }}:{{ broken[0].line }}</code> {{ broken[0].message }}
+        The draft has {{ broken.length }} {{ broken.length === 1 ? 'error' : 'errors' }}, so the live release
+        is shown. First:
+        <RouterLink :to="{ path: `/packages/file/${broken[0].file}`, query: { line: broken[0].line } }"
+          ><code>{{ broken[0].file }}:{{ broken[0].line }}</code></RouterLink
+        >
+        {{ broken[0].message }}
       </template>
     </Alert>
     <LoadState :loading="isLoading" :error="error" @retry="refetch">
       <div v-if="!objects.length" class="empty">
-        There are no objects yet. Define one here, or push a package with <code>sandpiper push FOLDER</code>.
+        <template v-if="packages.length">
+          There are no objects yet. An object is what records are kept of: a vessel, an order, an inspection.
+          <p><Button type="primary" @click="adding = true">Define the first object</Button></p>
+        </template>
+        <template v-else>
+          Objects stand in packages, and there is none yet.
+          <p><RouterLink to="/packages">Make a package</RouterLink></p>
+        </template>
       </div>
       <ModelDiagram
         v-else-if="view === 'Diagram'"

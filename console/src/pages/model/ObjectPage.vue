@@ -1,18 +1,35 @@
 <script setup lang="ts">
-import { Alert, Segmented, Tag } from 'ant-design-vue'
+import { PlusOutlined } from '@ant-design/icons-vue'
+import { Alert, Button, Segmented, Tag } from 'ant-design-vue'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
+import KeptState from '@/components/KeptState.vue'
 import LoadState from '@/components/LoadState.vue'
+import UndoRedo from '@/components/UndoRedo.vue'
 import { useDraftFile } from '@/composables/draftFile'
 import { useDraft, useModel } from '@/composables/model'
+import { kindOf } from '@/composables/packages'
 import type { LogicText } from '@/api/logic'
-import { extendedName, lineOf, objectName, partNames, readFields, type Place } from '@/editor/objectFile'
+import { choicesName } from '@/editor/choicesFile'
+import {
+  addPart,
+  extendedName,
+  lineOf,
+  objectName,
+  partNames,
+  readFields,
+  setOnField,
+  type Place,
+} from '@/editor/objectFile'
 import YamlEditor from '@/editor/YamlEditor.vue'
 import ChecksTab from './ChecksTab.vue'
+import ChoicesDialog from './ChoicesDialog.vue'
 import FieldGrid from './FieldGrid.vue'
 import FormulasTab from './FormulasTab.vue'
 import FunctionsTab from './FunctionsTab.vue'
 import LifecycleTab from './LifecycleTab.vue'
+import ObjectFacts from './ObjectFacts.vue'
+import PartHead from './PartHead.vue'
 import ReactionsTab from './ReactionsTab.vue'
 import RulesTab from './RulesTab.vue'
 import TryIt from './TryIt.vue'
@@ -38,14 +55,44 @@ const isLogic = computed(() => LOGIC.includes(chosen.value))
 const beside = ref<'Text' | 'Try it'>('Text')
 const chosen = ref('Fields')
 
-const { path, text, mine, elsewhere, problem, state, isSealed, change, settle } = useDraftFile(file)
+const { path, text, mine, elsewhere, problem, state, isSealed, change, settle, keepMine, takeTheirs } =
+  useDraftFile(file)
 const place = computed<Place>(() =>
   chosen.value === 'Fields' ? ['fields'] : ['parts', chosen.value, 'fields'],
 )
 const rows = computed(() => readFields(text.value, place.value))
+const parts = computed(() => partNames(text.value))
+/** The name of the line items that are shown, or undefined. */
+const part = computed(() => (parts.value.includes(chosen.value) ? chosen.value : undefined))
+function addLines() {
+  const added = addPart(text.value)
+  change(added.text)
+  chosen.value = added.name
+}
+watch(parts, (now, before) => {
+  if (before.includes(chosen.value) && !now.includes(chosen.value)) chosen.value = 'Fields'
+})
+/** The choice lists of the draft, by what they call themselves. */
+const listFiles = computed(() =>
+  (draft.value?.files ?? [])
+    .filter((one) => kindOf(one.path) === 'choices')
+    .map((one) => ({ ...one, name: choicesName(one.text) }))
+    .filter((one): one is { path: string; text: string; name: string } => !!one.name),
+)
+const editedList = ref<{ field: string; file?: { path: string; text: string }; name?: string }>()
+function openList(field: string, name: string | undefined) {
+  const file = listFiles.value.find((one) => one.name === name)
+  const proposed = field.charAt(0).toUpperCase() + field.slice(1)
+  editedList.value = { field, file, name: name ?? proposed }
+}
+async function listSaved(name: string) {
+  const { field, file } = editedList.value!
+  editedList.value = undefined
+  if (!file) change(setOnField(text.value, place.value, field, 'choices', name))
+}
 const tabs = computed(() => [
   'Fields',
-  ...partNames(text.value),
+  ...parts.value,
   ...LOGIC.filter((tab) => tab !== 'Lifecycle' || objectName(text.value) !== undefined),
 ])
 const TAB = {
@@ -95,6 +142,9 @@ const released = computed(() => {
       : object?.parts.find((part) => part.name === chosen.value)?.fields
   return fields?.map((field) => field.name) ?? []
 })
+const releasedParts = computed(
+  () => live.value.find((one) => one.name === props.object)?.parts.map((one) => one.name) ?? [],
+)
 const others = computed(() =>
   (draft.value?.files ?? []).map((one) => objectName(one.text)).filter((name): name is string => !!name),
 )
@@ -117,26 +167,65 @@ const others = computed(() =>
             :options="files.map((one) => one.path)"
             @change="(now) => open(String(now))"
           />
-          <code v-else class="quiet">{{ path }}</code>
+          <RouterLink v-else :to="`/packages/file/${path}`" class="quiet"
+            ><code>{{ path }}</code></RouterLink
+          >
           <Tag v-if="isSealed" color="gold">delivered, not edited here</Tag>
           <div class="spacer"></div>
+          <UndoRedo />
           <span class="quiet" data-test="state">
-            {{ { kept: 'Kept in the draft', keeping: 'Keeping …', failed: 'Not kept' }[state] }}
+            {{
+              { kept: 'Kept in the draft', keeping: 'Keeping …', failed: 'Not kept', conflict: 'Not kept' }[
+                state
+              ]
+            }}
           </span>
           <RouterLink :to="`/data/${object}`">Records</RouterLink>
           <RouterLink to="/releases">Release</RouterLink>
         </div>
-        <Alert v-if="problem" type="error" show-icon :message="problem" class="note" />
+        <KeptState
+          v-if="problem"
+          class="note"
+          :state="state"
+          :problem="problem"
+          @mine="keepMine"
+          @theirs="takeTheirs"
+        />
         <Alert v-if="elsewhere.length" type="warning" show-icon class="note">
           <template #message>
-            Elsewhere in the draft: <code>{{ elsewhere[0].file }}:{{ elsewhere[0].line }}</code>
+            Elsewhere in the draft:
+            <RouterLink
+              :to="{ path: `/packages/file/${elsewhere[0].file}`, query: { line: elsewhere[0].line } }"
+              ><code>{{ elsewhere[0].file }}:{{ elsewhere[0].line }}</code></RouterLink
+            >
             {{ elsewhere[0].message }}
             <template v-if="elsewhere.length > 1">and {{ elsewhere.length - 1 }} more.</template>
           </template>
         </Alert>
         <div class="sides">
           <section class="card side">
-            <Segmented v-model:value="chosen" :options="tabs" class="parts" />
+            <div class="tabs">
+              <Segmented v-model:value="chosen" :options="tabs" class="parts" />
+              <Button v-if="!isSealed && rows" size="small" type="text" @click="addLines"
+                ><PlusOutlined /> Line items</Button
+              >
+            </div>
+            <ObjectFacts
+              v-if="chosen === 'Fields' && rows && objectName(text)"
+              :text="text"
+              :read-only="isSealed"
+              @update="change"
+            />
+            <PartHead
+              v-if="part && rows"
+              :key="part"
+              :text="text"
+              :part="part"
+              :released="releasedParts"
+              :read-only="isSealed"
+              @update="change"
+              @renamed="(now) => (chosen = now)"
+            />
             <component
               :is="tab"
               v-if="isLogic && rows"
@@ -153,9 +242,11 @@ const others = computed(() =>
               :place="place"
               :text="text"
               :objects="others"
+              :lists="listFiles.map((one) => one.name)"
               :released="released"
               :read-only="isSealed"
               @update="change"
+              @list="openList"
             />
             <div v-else class="empty">
               The text beside is not YAML just now; mend it there and the fields come back.
@@ -179,6 +270,7 @@ const others = computed(() =>
               v-else
               ref="editor"
               :text="text"
+              :kind="kindOf(path)"
               :diagnostics="mine"
               :read-only="isSealed"
               @update="change"
@@ -194,6 +286,16 @@ const others = computed(() =>
             <div v-else class="said fine">No errors in this file.</div>
           </section>
         </div>
+        <ChoicesDialog
+          v-if="editedList"
+          :folder="path.split('/')[0]"
+          :file="editedList.file"
+          :name="editedList.name"
+          :taken="listFiles.map((one) => one.name)"
+          :read-only="!!editedList.file && (draft?.sealed ?? []).includes(editedList.file.path.split('/')[0])"
+          @saved="listSaved"
+          @left="editedList = undefined"
+        />
       </template>
     </LoadState>
   </div>
@@ -235,7 +337,7 @@ const others = computed(() =>
   font-size: 12.5px;
 }
 .error {
-  color: #c4352b;
+  color: var(--bad);
 }
 .place {
   border: 0;
@@ -253,7 +355,11 @@ const others = computed(() =>
 .beside {
   margin: 8px;
 }
-.parts {
+.tabs {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 8px;
   margin-bottom: 10px;
 }
 </style>

@@ -104,7 +104,7 @@ async function run() {
   white-space: pre-wrap;
 }
 .bad {
-  color: #c4352b;
+  color: var(--bad);
 }
 .warning {
   color: var(--sand);

@@ -108,7 +108,7 @@ const answer = computed(() => data.value)
   opacity: 0.5;
 }
 .bad {
-  color: #c4352b;
+  color: var(--bad);
 }
 .search {
   border: 1px solid var(--line);

@@ -3,10 +3,11 @@ import { Alert, Button, Checkbox, Input, Modal, Tag, message as toast } from 'an
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, unwrap } from '@/api/client'
+import { takeBack } from '@/api/draft'
 import LoadState from '@/components/LoadState.vue'
+import TextDifference from '@/components/TextDifference.vue'
 import { moment } from '@/composables/format'
 import { useSession } from '@/composables/session'
-import { lineDifference } from './difference'
 
 const queries = useQueryClient()
 const { may } = useSession()
@@ -34,6 +35,16 @@ const ready = computed(() => {
     (now.breaks.length === 0 || acceptBreaks.value)
   )
 })
+
+/** Makes a file what it is in the live release; what it was stays among the versions. */
+async function back(path: string) {
+  try {
+    await takeBack([path])
+    await queries.invalidateQueries()
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+}
 
 async function release() {
   busy.value = true
@@ -77,7 +88,10 @@ async function release() {
               >
                 <template #description>
                   <div v-for="(one, place) in errors" :key="place">
-                    <code>{{ one.file }}:{{ one.line }}</code> {{ one.message }}
+                    <RouterLink :to="{ path: `/packages/file/${one.file}`, query: { line: one.line } }"
+                      ><code>{{ one.file }}:{{ one.line }}</code></RouterLink
+                    >
+                    {{ one.message }}
                   </div>
                 </template>
               </Alert>
@@ -125,9 +139,17 @@ async function release() {
               </Alert>
               <h2 class="files">Files</h2>
               <div v-for="file in preview.data.value.files" :key="file.path">
-                <a class="mono" @click="shownFile = file">{{ file.path }}</a>
+                <button class="mono link" @click="shownFile = file">{{ file.path }}</button>
                 <Tag v-if="!file.before" class="tag">added</Tag>
                 <Tag v-else-if="!file.after" class="tag">removed</Tag>
+                <Button
+                  size="small"
+                  type="text"
+                  class="back"
+                  :aria-label="`Take ${file.path} back`"
+                  @click="back(file.path)"
+                  >take back</Button
+                >
               </div>
               <div class="row act">
                 <Input
@@ -177,12 +199,7 @@ async function release() {
       :footer="null"
       @cancel="shownFile = null"
     >
-      <pre v-if="shownFile" class="difference"><span
-        v-for="(line, place) in lineDifference(shownFile.before, shownFile.after)"
-        :key="place"
-        :class="line.kind"
-      >{{ { same: ' ', added: '+', removed: '−' }[line.kind] }} {{ line.text }}
-</span></pre>
+      <TextDifference v-if="shownFile" :before="shownFile.before" :after="shownFile.after" />
     </Modal>
   </div>
 </template>
@@ -207,6 +224,16 @@ async function release() {
 .tag {
   margin-left: 6px;
 }
+.link {
+  border: 0;
+  background: none;
+  padding: 0;
+  color: var(--action);
+  cursor: pointer;
+}
+.back {
+  color: var(--quiet);
+}
 .act {
   margin: 16px 0 8px;
 }
@@ -219,18 +246,5 @@ article:last-child {
 }
 summary {
   cursor: pointer;
-}
-.difference {
-  max-height: 60vh;
-  overflow: auto;
-  margin: 0;
-  font-size: 12.5px;
-  line-height: 1.55;
-}
-.added {
-  background: #1d8a5226;
-}
-.removed {
-  background: #c4352b26;
 }
 </style>

@@ -106,7 +106,7 @@ const toggle = (name: string) => (opened.value = opened.value === name ? undefin
   color: #1f8a5b;
 }
 .bad {
-  color: #c4352b;
+  color: var(--bad);
 }
 .problem {
   margin-left: 16px;

@@ -5,6 +5,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, unwrap } from '@/api/client'
+import KeptState from '@/components/KeptState.vue'
 import LoadState from '@/components/LoadState.vue'
 import { useDraftFile } from '@/composables/draftFile'
 import { useDraft, useModel } from '@/composables/model'
@@ -31,7 +32,8 @@ const file = computed(() =>
     return found && idOf(found) === props.service
   }),
 )
-const { path, text, diagnostics, mine, elsewhere, problem, state, isSealed, change } = useDraftFile(file)
+const { path, text, diagnostics, mine, elsewhere, problem, state, isSealed, change, keepMine, takeTheirs } =
+  useDraftFile(file)
 const design = computed(() => readService(text.value))
 const resourceName = ref('')
 const resource = computed(
@@ -106,12 +108,22 @@ async function next() {
           />
           <div class="spacer"></div>
           <span class="quiet" data-test="state">{{
-            { kept: 'Kept in the draft', keeping: 'Keeping …', failed: 'Not kept' }[state]
+            { kept: 'Kept in the draft', keeping: 'Keeping …', failed: 'Not kept', conflict: 'Not kept' }[
+              state
+            ]
           }}</span>
           <Button v-if="design && !isSealed" size="small" @click="next">Next version</Button>
           <RouterLink to="/releases">Release</RouterLink>
         </div>
-        <Alert v-if="problem || said" type="error" show-icon :message="problem || said" class="note" />
+        <KeptState
+          v-if="problem"
+          class="note"
+          :state="state"
+          :problem="problem"
+          @mine="keepMine"
+          @theirs="takeTheirs"
+        />
+        <Alert v-if="said" type="error" show-icon :message="said" class="note" />
         <Alert v-if="elsewhere.length" type="warning" show-icon class="note">
           <template #message>
             Elsewhere in the draft: <code>{{ elsewhere[0].file }}:{{ elsewhere[0].line }}</code>
@@ -285,7 +297,7 @@ async function next() {
   font-size: 12.5px;
 }
 .error {
-  color: #c4352b;
+  color: var(--bad);
 }
 .fine {
   color: var(--quiet);

@@ -110,7 +110,7 @@ label {
   margin-bottom: 3px;
 }
 .wrong {
-  color: #c4352b;
+  color: var(--bad);
   font-size: 12.5px;
 }
 </style>

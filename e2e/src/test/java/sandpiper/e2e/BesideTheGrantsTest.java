@@ -80,8 +80,7 @@ class BesideTheGrantsTest {
     @Test
     void aPickListIsNotSearchedByWhatIsHidden() {
         var path = "/manage/v1/trials/records/Vessel/offers/owner";
-        var key =
-                "{\"key\": \"GH-101\", \"values\": {}, \"item\": 0, \"search\": \"%s\"}";
+        var key = "{\"key\": \"GH-101\", \"values\": {}, \"item\": 0, \"search\": \"%s\"}";
         var mail =
                 Marina.get(ADMIN, "/manage/v1/records/Owner/OW-0007")
                         .json()
@@ -118,8 +117,8 @@ class BesideTheGrantsTest {
                     .doesNotContain("1999-01", "GH-101", "ST-20", "OW-0")
                     .contains("create Stay");
         }
+        assertThat(Marina.get(ADMIN, "/manage/v1/events").whole().body()).contains("ST-20");
         for (var path : List.of("/manage/v1/events", "/manage/v1/deliveries", "/manage/v1/runs")) {
-            assertThat(Marina.get(ADMIN, path).whole().body()).contains("ST-20");
             assertThat(Marina.get(who("designs-only"), path).whole().body())
                     .doesNotContain("ST-20", "GH-1", "OW-0");
         }

@@ -38,6 +38,7 @@ class ReleaseTest {
                                         .put(
                                                 "marina/objects/o00.yaml",
                                                 buoy(mine + 10 * i),
+                                                null,
                                                 Actor.SYSTEM)
                                         .join();
                                 marina.engine

@@ -1,16 +1,21 @@
 package sandpiper.engine.definition;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.concurrent.CompletableFuture;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.port.DefinitionStorage;
+import sandpiper.engine.port.DefinitionStorage.DraftFileState;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
+import sandpiper.engine.port.Transaction;
 import sandpiper.engine.write.Writer;
 import sandpiper.model.check.CheckedDefinitions;
 import sandpiper.model.check.Definitions;
@@ -19,6 +24,9 @@ import sandpiper.model.check.Definitions;
  * The files being edited. They may be wrong in any way; only a release asks that they are right.
  */
 public final class Drafts {
+    /** Changes of one hand that follow each other this closely are one version. */
+    private static final Duration ONE_SITTING = Duration.ofMinutes(5);
+
     private final Storage storage;
     private final DefinitionStorage definitions;
     private final Writer writer;
@@ -68,20 +76,119 @@ public final class Drafts {
         return Definitions.check(files);
     }
 
-    /** Keeps one file, right or wrong. */
-    public CompletableFuture<Boolean> put(String path, String text, Actor actor) {
+    /**
+     * Keeps one file, right or wrong.
+     *
+     * @param base the text the change began with, or {@code null} to keep it whatever is there
+     * @return what somebody else has made of the file meanwhile, and then nothing was kept; empty
+     *     when it was
+     */
+    public CompletableFuture<Optional<DraftFileState>> put(
+            String path, String text, @Nullable String base, Actor actor) {
         return writer.submit(transaction -> {
-            definitions.putDraftFile(transaction, path, text, clock.instant(), actor.name());
+            var there = definitions.draftFile(transaction, path);
+            boolean isOther =
+                    base != null
+                            && there.isPresent()
+                            && !there.get().text().equals(base)
+                            && !there.get().text().equals(text);
+            if (isOther) {
+                return there;
+            }
+            putIn(transaction, path, text, actor);
+            return Optional.empty();
+        });
+    }
+
+    private void putIn(Transaction transaction, String path, String text, Actor actor) {
+        remember(transaction, path, actor);
+        definitions.putDraftFile(transaction, path, text, clock.instant(), actor.name());
+    }
+
+    /** Keeps what is there, unless the same hand goes on with it. */
+    private void remember(Transaction transaction, String path, Actor actor) {
+        var there = definitions.draftFile(transaction, path);
+        var now = clock.instant();
+        if (there.isEmpty()) {
+            return;
+        }
+        boolean goesOn =
+                there.get().by().equals(actor.name())
+                        && definitions
+                                .lastDraftVersion(transaction, path)
+                                .filter(last -> last.plus(ONE_SITTING).isAfter(now))
+                                .isPresent();
+        if (!goesOn) {
+            definitions.keepDraftVersion(transaction, there.get(), now);
+        }
+    }
+
+    /** Takes one file out of the draft. */
+    public CompletableFuture<Boolean> remove(String path, Actor actor) {
+        return writer.submit(transaction -> {
+            removeIn(transaction, path, actor);
             return true;
         });
     }
 
-    /** Takes one file out of the draft. */
-    public CompletableFuture<Boolean> remove(String path) {
+    private void removeIn(Transaction transaction, String path, Actor actor) {
+        remember(transaction, path, actor);
+        definitions.removeDraftFile(transaction, path);
+    }
+
+    /** Gives a file another path; tells whether there was one, and none at the other. */
+    public CompletableFuture<Boolean> move(String from, String to, Actor actor) {
         return writer.submit(transaction -> {
-            definitions.removeDraftFile(transaction, path);
+            var there = definitions.draftFile(transaction, from);
+            if (there.isEmpty() || definitions.draftFile(transaction, to).isPresent()) {
+                return false;
+            }
+            putIn(transaction, to, there.get().text(), actor);
+            removeIn(transaction, from, actor);
             return true;
         });
+    }
+
+    /**
+     * Makes files what they are in the live release; those that are not in it go.
+     *
+     * @param paths of the files, or {@code null} for the whole draft
+     */
+    public CompletableFuture<Boolean> takeBack(@Nullable List<String> paths, Actor actor) {
+        return writer.submit(transaction -> {
+            var live =
+                    definitions
+                            .newestRelease(transaction)
+                            .map(number -> definitions.filesOf(transaction, number))
+                            .orElse(Map.of());
+            var all = new TreeSet<String>();
+            if (paths == null) {
+                all.addAll(live.keySet());
+                all.addAll(definitions.draft(transaction).keySet());
+            } else {
+                all.addAll(paths);
+            }
+            for (var path : all) {
+                var text = live.get(path);
+                if (text == null) {
+                    removeIn(transaction, path, actor);
+                } else {
+                    putIn(transaction, path, text, actor);
+                }
+            }
+            return true;
+        });
+    }
+
+    /**
+     * What files were before they were changed or taken out, newest first.
+     *
+     * @param path of one file, or {@code null} for all of them
+     */
+    public List<DraftFileState> versions(@Nullable String path, int limit) {
+        try (var session = storage.snapshot()) {
+            return definitions.draftVersions(session, path, limit);
+        }
     }
 
     /** What a push changed. */
@@ -100,7 +207,7 @@ public final class Drafts {
                             .filter(path ->
                                     packages.contains(packageOf(path)) && !files.containsKey(path))
                             .toList();
-            removed.forEach(path -> definitions.removeDraftFile(transaction, path));
+            removed.forEach(path -> removeIn(transaction, path, actor));
             var different =
                     files.keySet().stream()
                             .filter(path -> !Objects.equals(there.get(path), files.get(path)))
@@ -108,7 +215,7 @@ public final class Drafts {
                             .toList();
             for (var path : different) {
                 var text = Objects.requireNonNull(files.get(path));
-                definitions.putDraftFile(transaction, path, text, clock.instant(), actor.name());
+                putIn(transaction, path, text, actor);
             }
             return new Pushed(
                     different.stream().filter(path -> !there.containsKey(path)).toList(),

@@ -20,6 +20,7 @@ import sandpiper.engine.write.Pulse;
 import sandpiper.engine.write.ReactionWrites;
 import sandpiper.engine.write.RecordWrites;
 import sandpiper.engine.write.Writer;
+import sandpiper.model.check.Definitions;
 
 /** Plays the examples of a set of definitions. */
 public final class Examples {
@@ -54,6 +55,16 @@ public final class Examples {
      * @throws IllegalArgumentException when they have errors
      */
     public List<ExampleResult> run(Map<String, String> files) {
+        boolean none =
+                Definitions.check(files)
+                        .release()
+                        .filter(release ->
+                                release.requirements().stream()
+                                        .allMatch(one -> one.examples().isEmpty()))
+                        .isPresent();
+        if (none) {
+            return List.of();
+        }
         var clock = new DayClock();
         try (var storage = stores.apply(clock);
                 var writer = new Writer(storage, LONGEST_QUEUE, Pulse.NONE)) {

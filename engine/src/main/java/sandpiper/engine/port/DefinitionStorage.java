@@ -4,11 +4,35 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /** Draft files and releases. */
 public interface DefinitionStorage {
     /** Draft texts by path, in the order of paths. */
     Map<String, String> draft(Session session);
+
+    /**
+     * A draft file as it is or was.
+     *
+     * @param by who left it so
+     */
+    record DraftFileState(String path, String text, Instant at, String by) {}
+
+    /** One draft file, or nothing when there is none at the path. */
+    Optional<DraftFileState> draftFile(Session session, String path);
+
+    /** Keeps a state of a file to come back to; only the last thousand of all are kept. */
+    void keepDraftVersion(Transaction transaction, DraftFileState file, Instant at);
+
+    /** When a state of a file was kept last, or nothing when none was. */
+    Optional<Instant> lastDraftVersion(Session session, String path);
+
+    /**
+     * States that were kept, newest first.
+     *
+     * @param path of the file, or {@code null} for all of them
+     */
+    List<DraftFileState> draftVersions(Session session, @Nullable String path, int limit);
 
     void putDraftFile(Transaction transaction, String path, String text, Instant at, String by);
 

@@ -2,8 +2,10 @@ package sandpiper.server.manage;
 
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
+import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -18,6 +20,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.engine.definition.Drafts;
+import sandpiper.engine.port.DefinitionStorage.DraftFileState;
 import sandpiper.model.Diagnostic;
 import sandpiper.server.problem.ProblemException;
 
@@ -25,6 +28,8 @@ import sandpiper.server.problem.ProblemException;
 @RestController
 @RequestMapping("/manage/v1/draft")
 class DraftController {
+    private static final int MOST_VERSIONS = 50;
+
     private final Engine engine;
 
     DraftController(Engine engine) {
@@ -36,6 +41,31 @@ class DraftController {
 
     /** All files and what there is to say about them. */
     record Draft(List<DraftFile> files, List<Diagnostic> diagnostics, List<String> sealed) {}
+
+    /**
+     * A file to be kept.
+     *
+     * @param base the text the change began with, so that somebody else's change is noticed; absent
+     *     to keep it whatever is there
+     */
+    record Keep(@NotNull String path, @NotNull String text, @Nullable String base) {}
+
+    /** A file and where it goes. */
+    record Move(@NotNull String from, @NotNull String to) {}
+
+    /**
+     * Files to be made what they are in the live release.
+     *
+     * @param paths absent for the whole draft
+     */
+    record TakeBack(@Nullable List<String> paths) {}
+
+    /** What a file was before it was changed or taken out. */
+    record Version(String path, String text, String at, String by) {
+        static Version of(DraftFileState file) {
+            return new Version(file.path(), file.text(), file.at().toString(), file.by());
+        }
+    }
 
     /** What there is to say about the files after a change. */
     record Diagnostics(List<Diagnostic> diagnostics) {}
@@ -77,18 +107,64 @@ class DraftController {
     }
 
     @PutMapping("/file")
-    Diagnostics put(@Valid @RequestBody DraftFile file, @AuthenticationPrincipal Actor actor) {
+    Diagnostics put(@Valid @RequestBody Keep file, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.DESIGN);
         requireEditable(file.path());
-        engine.drafts().put(file.path(), file.text(), actor).join();
+        engine.drafts()
+                .put(file.path(), file.text(), file.base(), actor)
+                .join()
+                .ifPresent(theirs -> {
+                    throw new ProblemException(
+                            HttpStatus.CONFLICT,
+                            "%s changed this file at %s, after you began. Yours is not kept yet: take theirs, or keep yours in its place."
+                                    .formatted(
+                                            theirs.by(),
+                                            theirs.at().truncatedTo(ChronoUnit.SECONDS)));
+                });
         return new Diagnostics(engine.drafts().check().diagnostics());
+    }
+
+    /** Gives a file another path. */
+    @PostMapping("/move")
+    Diagnostics move(@Valid @RequestBody Move move, @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.DESIGN);
+        requireEditable(move.from());
+        requireEditable(move.to());
+        if (!engine.drafts().move(move.from(), move.to(), actor).join()) {
+            throw new ProblemException(
+                    HttpStatus.CONFLICT,
+                    "There is no file %s, or there is one at %s already."
+                            .formatted(move.from(), move.to()));
+        }
+        return new Diagnostics(engine.drafts().check().diagnostics());
+    }
+
+    /** Makes files, or the whole draft, what they are in the live release. */
+    @PostMapping("/take-back")
+    Diagnostics takeBack(@Valid @RequestBody TakeBack body, @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.DESIGN);
+        var paths = body.paths();
+        if (paths != null) {
+            paths.forEach(DraftController::requirePath);
+        }
+        engine.drafts().takeBack(paths, actor).join();
+        return new Diagnostics(engine.drafts().check().diagnostics());
+    }
+
+    /** What files were before, newest first. */
+    @GetMapping("/versions")
+    List<Version> versions(
+            @RequestParam(required = false) @Nullable String path,
+            @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.DESIGN);
+        return engine.drafts().versions(path, MOST_VERSIONS).stream().map(Version::of).toList();
     }
 
     @DeleteMapping("/file")
     Diagnostics remove(@RequestParam String path, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.DESIGN);
         requireEditable(path);
-        engine.drafts().remove(path).join();
+        engine.drafts().remove(path, actor).join();
         return new Diagnostics(engine.drafts().check().diagnostics());
     }
 

@@ -37,6 +37,8 @@ class ManageContract {
                     ServiceView.class,
                     ClientController.class,
                     SessionController.class,
+                    OwnSessionsController.class,
+                    ExampleController.class,
                     StatusController.class,
                     TraceController.class,
                     ObjectFunctionView.class,

@@ -1,10 +1,13 @@
 package sandpiper.store.system;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.DefinitionStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
@@ -13,6 +16,8 @@ import sandpiper.store.sql.SqlSession;
 
 /** Draft files and releases in their tables. */
 public final class SqlDefinitions implements DefinitionStorage {
+    private static final int MOST_VERSIONS = 1_000;
+
     @Override
     public Map<String, String> draft(Session session) {
         var files = new LinkedHashMap<String, String>();
@@ -21,6 +26,65 @@ public final class SqlDefinitions implements DefinitionStorage {
                         "select path, content from sandpiper_draft order by path",
                         row -> files.put(row.getString(1), row.getString(2)) == null);
         return files;
+    }
+
+    private static DraftFileState readFile(ResultSet row) throws SQLException {
+        return new DraftFileState(
+                row.getString(1),
+                row.getString(2),
+                TemporalType.instant(row.getLong(3)),
+                row.getString(4));
+    }
+
+    @Override
+    public Optional<DraftFileState> draftFile(Session session, String path) {
+        return SqlSession.of(session)
+                .first(
+                        "select path, content, changed_at, changed_by from sandpiper_draft where"
+                                + " path = ?",
+                        SqlDefinitions::readFile,
+                        path);
+    }
+
+    @Override
+    public void keepDraftVersion(Transaction transaction, DraftFileState file, Instant at) {
+        var sql = SqlSession.of(transaction);
+        sql.run(
+                "insert into sandpiper_draft_version (path, content, changed_at, changed_by,"
+                        + " kept_at) values (?, ?, ?, ?, ?)",
+                file.path(),
+                file.text(),
+                TemporalType.micros(file.at()),
+                file.by(),
+                TemporalType.micros(at));
+        sql.run(
+                "delete from sandpiper_draft_version where number <= (select max(number) from"
+                        + " sandpiper_draft_version) - ?",
+                MOST_VERSIONS);
+    }
+
+    @Override
+    public Optional<Instant> lastDraftVersion(Session session, String path) {
+        return SqlSession.of(session)
+                .first(
+                        "select kept_at from sandpiper_draft_version where path = ? order by number"
+                                + " desc limit 1",
+                        row -> TemporalType.instant(row.getLong(1)),
+                        path);
+    }
+
+    @Override
+    public List<DraftFileState> draftVersions(Session session, @Nullable String path, int limit) {
+        var sql = SqlSession.of(session);
+        var columns = "select path, content, changed_at, changed_by from sandpiper_draft_version ";
+        return path == null
+                ? sql.list(
+                        columns + "order by number desc limit ?", SqlDefinitions::readFile, limit)
+                : sql.list(
+                        columns + "where path = ? order by number desc limit ?",
+                        SqlDefinitions::readFile,
+                        path,
+                        limit);
     }
 
     @Override

@@ -1,0 +1,25 @@
+<script setup lang="ts">
+import { Alert, Button } from 'ant-design-vue'
+
+/** Whether what is typed is in the draft; when somebody else changed the file, whose text it shall be. */
+defineProps<{ state: 'kept' | 'keeping' | 'failed' | 'conflict'; problem: string }>()
+const emit = defineEmits<{ mine: []; theirs: [] }>()
+</script>
+
+<template>
+  <Alert v-if="problem" :type="state === 'conflict' ? 'warning' : 'error'" show-icon :message="problem">
+    <template v-if="state === 'conflict'" #action>
+      <Button size="small" @click="emit('theirs')">Take theirs</Button>
+      <Button size="small" class="mine" @click="emit('mine')">Keep mine</Button>
+    </template>
+    <template v-else-if="state === 'failed'" #action>
+      <Button size="small" @click="emit('mine')">Try again</Button>
+    </template>
+  </Alert>
+</template>
+
+<style scoped>
+.mine {
+  margin-left: 6px;
+}
+</style>

@@ -1,0 +1,46 @@
+import { describe, expect, it } from 'vitest'
+import { choicesName, newChoices, readChoices, writeChoices, wrongChoices } from './choicesFile'
+
+describe('a choice list', () => {
+  const LIST =
+    '# of craft\nchoices: Kind\nlabel: Kind of craft\ncodes:\n  sail: Sailing yacht\n  work: { en: Workboat, de: Arbeitsboot }\n'
+
+  it('is read and written with comments, order and labels in languages', () => {
+    expect(readChoices(LIST)).toEqual([
+      { code: 'sail', label: 'Sailing yacht' },
+      { code: 'work', label: '' },
+    ])
+    const text = writeChoices(LIST, [
+      { code: 'work', label: '' },
+      { code: 'sail', label: 'Sail' },
+      { code: 'row', label: '' },
+    ])
+    expect(text).toContain('# of craft')
+    expect(text).toContain('work: { en: Workboat, de: Arbeitsboot }')
+    expect(text.indexOf('work')).toBeLessThan(text.indexOf('sail: Sail'))
+    expect(text).toContain('row: row')
+  })
+
+  it('may be a plain list of codes, or none yet', () => {
+    expect(readChoices('choices: A\ncodes: [low, high]\n')).toEqual([
+      { code: 'low', label: '' },
+      { code: 'high', label: '' },
+    ])
+    expect(readChoices('choices: A\ncodes:\n')).toEqual([])
+    const made = newChoices('Season', [{ code: 'high', label: 'High season' }])
+    expect(choicesName(made)).toBe('Season')
+    expect(made).toContain('codes:\n  high: High season')
+  })
+
+  it('says what is wrong with rows', () => {
+    expect(wrongChoices([])).toContain('at least one')
+    expect(
+      wrongChoices([
+        { code: 'a', label: '' },
+        { code: 'a', label: 'x' },
+      ]),
+    ).toContain('twice')
+    expect(wrongChoices([{ code: ' ', label: 'x' }])).toContain('needs a code')
+    expect(wrongChoices([{ code: 'a', label: '' }])).toBe('')
+  })
+})

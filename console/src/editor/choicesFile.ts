@@ -1,0 +1,57 @@
+import { isMap, isScalar, isSeq, Pair, Scalar, YAMLMap } from 'yaml'
+import { nameOf, optional, put, read, write } from './yamlFile'
+
+/** A code with what people read for it; without a label it is read as it is. */
+export interface ChoiceRow {
+  code: string
+  label: string
+}
+
+/** The codes of a choice list, in order. */
+export function readChoices(text: string): ChoiceRow[] {
+  const codes = read(text).get('codes')
+  if (isSeq(codes))
+    return codes.items.map((one) => ({ code: String(isScalar(one) ? one.value : one), label: '' }))
+  if (!isMap(codes)) return []
+  return codes.items.map((pair) => ({
+    code: nameOf(pair),
+    label: isMap(pair.value) ? '' : (optional(isScalar(pair.value) ? pair.value.value : pair.value) ?? ''),
+  }))
+}
+
+/** Puts other codes in the place of those there are; what else the file says stays. */
+export function writeChoices(text: string, rows: ChoiceRow[]): string {
+  const document = read(text)
+  const there = document.get('codes')
+  const codes = new YAMLMap()
+  for (const row of rows) {
+    const before = isMap(there) ? there.items.find((pair) => nameOf(pair) === row.code) : undefined
+    // A label in several languages is kept as it is.
+    const kept = before && isMap(before.value) && !row.label ? before.value : undefined
+    codes.items.push(
+      new Pair(new Scalar(row.code), kept ?? (row.label ? new Scalar(row.label) : new Scalar(row.code))),
+    )
+  }
+  put(document, ['codes'], codes)
+  return write(document)
+}
+
+/** What a choice list calls itself. */
+export function choicesName(text: string): string | undefined {
+  const name = read(text).get('choices')
+  return typeof name === 'string' ? name : undefined
+}
+
+/** A new list. */
+export function newChoices(name: string, rows: ChoiceRow[]): string {
+  return writeChoices(`choices: ${name}\ncodes: {}\n`, rows)
+}
+
+/** What keeps rows from being a list, or nothing. */
+export function wrongChoices(rows: ChoiceRow[]): string {
+  if (!rows.length) return 'A list needs at least one code.'
+  const twice = rows.find((row, at) => rows.findIndex((one) => one.code === row.code) !== at)
+  if (twice) return `The code ${twice.code} stands here twice.`
+  const empty = rows.some((row) => !row.code.trim() || row.code.length > 60)
+  return empty ? 'Each row needs a code of at most 60 characters.' : ''
+}

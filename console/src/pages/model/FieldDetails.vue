@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import { AutoComplete, Checkbox, Input } from 'ant-design-vue'
+import type { FieldKey, FieldRow } from '@/editor/objectFile'
+
+/** What else can be said of a field than the grid has room for. */
+defineProps<{ row: FieldRow; readOnly: boolean; has: (key: FieldKey) => boolean }>()
+const emit = defineEmits<{ set: [key: FieldKey, value: unknown] }>()
+
+const CURRENCIES = ['record', 'EUR', 'USD', 'GBP', 'CHF', 'DKK', 'SEK', 'NOK', 'PLN'].map((value) => ({
+  value,
+}))
+const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
+</script>
+
+<template>
+  <div class="details">
+    <label class="wide">
+      What it means, for forms and contracts
+      <Input
+        :value="row.describe"
+        :disabled="readOnly"
+        size="small"
+        placeholder="Counted from low water"
+        :aria-label="`Description of ${row.name}`"
+        @change="(event) => emit('set', 'describe', typed(event))"
+      />
+    </label>
+    <label v-if="has('pattern')">
+      Form it must have, a regular expression
+      <Input
+        :value="row.pattern"
+        :disabled="readOnly"
+        size="small"
+        class="mono"
+        placeholder="[A-Z]{2}-[0-9]{4}"
+        :aria-label="`Pattern of ${row.name}`"
+        @change="(event) => emit('set', 'pattern', typed(event))"
+      />
+    </label>
+    <label v-if="has('currency')">
+      Currency
+      <AutoComplete
+        :value="row.currency"
+        :options="CURRENCIES"
+        :disabled="readOnly"
+        size="small"
+        placeholder="that of the package"
+        :aria-label="`Currency of ${row.name}`"
+        @change="(now) => emit('set', 'currency', now)"
+      />
+      <span class="quiet">record: each record says its own</span>
+    </label>
+    <label v-if="has('inverse')">
+      Seen from the other side as
+      <Input
+        :value="row.inverse"
+        :disabled="readOnly"
+        size="small"
+        class="mono"
+        placeholder="stays"
+        :aria-label="`Inverse of ${row.name}`"
+        @change="(event) => emit('set', 'inverse', typed(event))"
+      />
+      <span class="quiet">for totals, and lists at its side</span>
+    </label>
+    <div class="ticks">
+      <Checkbox :checked="row.readOnly" :disabled="readOnly" @change="emit('set', 'readOnly', !row.readOnly)"
+        >only the service sets it</Checkbox
+      >
+      <Checkbox
+        v-if="has('multiline')"
+        :checked="row.multiline"
+        :disabled="readOnly"
+        @change="emit('set', 'multiline', !row.multiline)"
+        >several lines</Checkbox
+      >
+      <Checkbox
+        v-if="has('localised')"
+        :checked="row.localised"
+        :disabled="readOnly"
+        @change="emit('set', 'localised', !row.localised)"
+        >in each language of the package</Checkbox
+      >
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.details {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 8px 16px;
+  max-width: 760px;
+}
+label {
+  display: grid;
+  gap: 3px;
+  align-content: start;
+  font-size: 12.5px;
+}
+.wide,
+.ticks {
+  grid-column: 1 / -1;
+}
+.ticks {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+}
+</style>

@@ -1,0 +1,230 @@
+<script setup lang="ts">
+import { Alert, Button, Dropdown, Menu, MenuItem, Modal, Tag, message as toast } from 'ant-design-vue'
+import { MoreOutlined } from '@ant-design/icons-vue'
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, nextTick, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { removeFile, takeBack } from '@/api/draft'
+import KeptState from '@/components/KeptState.vue'
+import LoadState from '@/components/LoadState.vue'
+import UndoRedo from '@/components/UndoRedo.vue'
+import { useDraftFile } from '@/composables/draftFile'
+import { useDraft } from '@/composables/model'
+import { definedName, kindOf } from '@/composables/packages'
+import YamlEditor from '@/editor/YamlEditor.vue'
+import RenameFile from './RenameFile.vue'
+import VersionsDialog from './VersionsDialog.vue'
+
+/** Any file of a package, whatever state it is in. */
+const props = defineProps<{ path: string }>()
+const route = useRoute()
+const router = useRouter()
+const queries = useQueryClient()
+const { data: draft, isLoading, error, refetch } = useDraft()
+const file = computed(() => draft.value?.files.find((one) => one.path === props.path))
+const {
+  path: opened,
+  text,
+  mine,
+  elsewhere,
+  problem,
+  state,
+  isSealed,
+  change,
+  settle,
+  keepMine,
+  takeTheirs,
+} = useDraftFile(file)
+
+const kind = computed(() => kindOf(props.path))
+const name = computed(() => definedName({ path: props.path, text: text.value }))
+/** The page that shows what the file defines better than its text does. */
+const page = computed(() => {
+  if (!name.value) return undefined
+  if (kind.value === 'object' || kind.value === 'extension') return `/model/${name.value}`
+  if (kind.value === 'service') return `/services/${name.value}/design`
+  return kind.value === 'requirement' ? '/requirements' : undefined
+})
+const renaming = ref<'rename' | 'duplicate'>()
+const looking = ref(false)
+const editor = ref<InstanceType<typeof YamlEditor>>()
+
+watch(
+  () => !!opened.value && opened.value === props.path,
+  async (there) => {
+    const line = Number(route.query.line)
+    if (!there || !line) return
+    await nextTick()
+    editor.value?.reveal(line)
+  },
+  { immediate: true },
+)
+
+function remove() {
+  Modal.confirm({
+    title: `Take ${props.path} out of the draft?`,
+    content: 'It stays among the versions, and in the live release until the next one.',
+    okText: 'Take it out',
+    onOk: async () => {
+      await removeFile(props.path)
+      await router.push('/packages')
+      await queries.invalidateQueries()
+    },
+  })
+}
+
+async function back() {
+  try {
+    await settle()
+    await takeBack([props.path])
+    await reopen()
+    void toast.success('It is as in the live release.')
+  } catch (wrong) {
+    void toast.error((wrong as Error).message)
+  }
+}
+
+/** Reads the file again after it was changed beside the editor. */
+async function reopen() {
+  await queries.invalidateQueries()
+  if (file.value) await takeTheirs()
+  else await router.push('/packages')
+}
+</script>
+
+<template>
+  <div class="page file">
+    <LoadState :loading="isLoading" :error="error" @retry="refetch">
+      <div v-if="!file && opened !== props.path" class="empty">
+        There is no file {{ props.path }} in the draft.
+        <RouterLink to="/packages">Back to the packages</RouterLink>
+      </div>
+      <template v-else>
+        <div class="page-head">
+          <RouterLink to="/packages">Packages</RouterLink><span class="quiet">/</span>
+          <h1 class="mono">{{ props.path }}</h1>
+          <Tag v-if="isSealed" color="gold">delivered, not edited here</Tag>
+          <Tag v-else-if="kind === 'other'" color="gold">no definition is looked for here</Tag>
+          <div class="spacer"></div>
+          <UndoRedo />
+          <span class="quiet" data-test="state">{{
+            { kept: 'Kept in the draft', keeping: 'Keeping …', failed: 'Not kept', conflict: 'Not kept' }[
+              state
+            ]
+          }}</span>
+          <RouterLink v-if="page" :to="page">Open {{ name }}</RouterLink>
+          <Button @click="looking = true">Versions</Button>
+          <Dropdown v-if="!isSealed" trigger="click">
+            <Button aria-label="More to do with this file"><MoreOutlined /></Button>
+            <template #overlay>
+              <Menu>
+                <MenuItem @click="renaming = 'rename'">Rename</MenuItem>
+                <MenuItem @click="renaming = 'duplicate'">Duplicate</MenuItem>
+                <MenuItem @click="back">Take back to the live release</MenuItem>
+                <MenuItem @click="remove">Take out of the draft</MenuItem>
+              </Menu>
+            </template>
+          </Dropdown>
+        </div>
+        <KeptState
+          v-if="problem"
+          class="note"
+          :state="state"
+          :problem="problem"
+          @mine="keepMine"
+          @theirs="takeTheirs"
+        />
+        <Alert v-if="elsewhere.length" type="warning" show-icon class="note">
+          <template #message>
+            Elsewhere in the draft:
+            <RouterLink
+              :to="{ path: `/packages/file/${elsewhere[0].file}`, query: { line: elsewhere[0].line } }"
+              ><code>{{ elsewhere[0].file }}:{{ elsewhere[0].line }}</code></RouterLink
+            >
+            {{ elsewhere[0].message }}
+            <template v-if="elsewhere.length > 1">and {{ elsewhere.length - 1 }} more.</template>
+          </template>
+        </Alert>
+        <section class="card text">
+          <YamlEditor
+            v-if="opened === props.path"
+            :key="opened"
+            ref="editor"
+            :text="text"
+            :kind="kind"
+            :diagnostics="mine"
+            :read-only="isSealed"
+            @update="change"
+          />
+          <ul v-if="mine.length" class="said" data-test="diagnostics">
+            <li v-for="(one, at) in mine" :key="at" :class="one.severity.toLowerCase()">
+              <button class="place" @click="editor?.reveal(one.line, one.column)">
+                <code>{{ one.line }}:{{ one.column }}</code></button
+              >{{ one.message }}
+              <em v-if="one.suggestion">Did you mean {{ one.suggestion }}?</em>
+            </li>
+          </ul>
+          <div v-else class="said quiet">No errors in this file. Ctrl-Space shows what can stand here.</div>
+        </section>
+        <RenameFile
+          v-if="renaming"
+          :path="props.path"
+          :text="text"
+          :as="renaming"
+          :taken="draft?.files.map((one) => one.path) ?? []"
+          @left="renaming = undefined"
+        />
+        <VersionsDialog
+          v-if="looking"
+          :path="props.path"
+          @done="((looking = false), reopen())"
+          @left="looking = false"
+        />
+      </template>
+    </LoadState>
+  </div>
+</template>
+
+<style scoped>
+.file {
+  display: flex;
+  flex-direction: column;
+}
+.text {
+  flex: 1;
+  min-height: 0;
+  padding: 0;
+  display: flex;
+  flex-direction: column;
+  overflow: hidden;
+}
+.text :deep(.editor) {
+  flex: 1;
+  min-height: 0;
+}
+h1 {
+  font-size: 15px;
+}
+.note {
+  margin-bottom: 10px;
+}
+.said {
+  margin: 0;
+  padding: 8px 12px;
+  list-style: none;
+  border-top: 1px solid var(--line);
+  max-height: 30%;
+  overflow: auto;
+  font-size: 12.5px;
+}
+.error {
+  color: var(--bad);
+}
+.place {
+  border: 0;
+  background: none;
+  padding: 0 6px 0 0;
+  color: var(--action);
+  cursor: pointer;
+}
+</style>

@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import { FolderAddOutlined, ImportOutlined } from '@ant-design/icons-vue'
+import { Alert, Button, Modal, Tag, message as toast } from 'ant-design-vue'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, unwrap } from '@/api/client'
+import { takeBack } from '@/api/draft'
+import LoadState from '@/components/LoadState.vue'
+import UndoRedo from '@/components/UndoRedo.vue'
+import { useDraft } from '@/composables/model'
+import { packagesOf, type Differences } from '@/composables/packages'
+import BringIn from './BringIn.vue'
+import FileList from './FileList.vue'
+import NewPackage from './NewPackage.vue'
+import VersionsDialog from './VersionsDialog.vue'
+
+const queries = useQueryClient()
+const { data: draft, isLoading, error, refetch } = useDraft()
+const preview = useQuery({
+  queryKey: ['preview'],
+  queryFn: () => unwrap(api.GET('/manage/v1/releases/preview')),
+})
+const differences = computed<Differences>(
+  () => new Map((preview.data.value?.files ?? []).map((one) => [one.path, one.before ? 'changed' : 'added'])),
+)
+const removed = computed(() => (preview.data.value?.files ?? []).filter((one) => !one.after))
+const packages = computed(() => packagesOf(draft.value, differences.value))
+const making = ref(false)
+const bringing = ref(false)
+const looking = ref(false)
+
+function takeAllBack() {
+  const files = preview.data.value?.files ?? []
+  Modal.confirm({
+    title: 'Take the whole draft back?',
+    content: `${files.length} files become what they are in the live release. What they are now stays among the versions.`,
+    okText: 'Take it back',
+    onOk: async () => {
+      await takeBack()
+      await queries.invalidateQueries()
+      void toast.success('The draft is the same as the live release.')
+    },
+  })
+}
+
+async function bringBack(path: string) {
+  await takeBack([path])
+  await queries.invalidateQueries()
+}
+</script>
+
+<template>
+  <div class="page">
+    <div class="page-head">
+      <h1>Packages</h1>
+      <span v-if="packages.length" class="quiet">{{ draft?.files.length }} files</span>
+      <div class="spacer"></div>
+      <UndoRedo />
+      <Button @click="looking = true">Versions</Button>
+      <Button v-if="preview.data.value?.files.length" @click="takeAllBack">Take the draft back</Button>
+      <Button @click="bringing = true"><ImportOutlined /> Bring one in</Button>
+      <Button type="primary" @click="making = true"><FolderAddOutlined /> New package</Button>
+    </div>
+    <LoadState :loading="isLoading" :error="error" @retry="refetch">
+      <div v-if="!packages.length" class="card first">
+        <h2>Begin with a package</h2>
+        <p>
+          A package is a folder of definitions that belong together: objects, choice lists, services,
+          requirements. Make your own, or bring one in that somebody hands you.
+        </p>
+        <div class="row">
+          <Button type="primary" @click="making = true">Make a package</Button>
+          <Button @click="bringing = true">Bring one in</Button>
+        </div>
+      </div>
+      <section v-for="one in packages" :key="one.name" class="card package" :aria-label="one.label">
+        <div class="row">
+          <h2>{{ one.label }}</h2>
+          <code class="quiet">{{ one.name }}</code>
+          <Tag v-if="one.sealed" color="gold">delivered</Tag>
+          <Tag v-if="one.errors" color="red">{{ one.errors }} errors</Tag>
+        </div>
+        <FileList :of="one" @changed="queries.invalidateQueries()" />
+      </section>
+      <Alert v-if="removed.length" type="info" class="removed">
+        <template #message>
+          Taken out since the last release:
+          <span v-for="one in removed" :key="one.path" class="gone">
+            <code>{{ one.path }}</code>
+            <Button size="small" type="link" @click="bringBack(one.path)">bring back</Button>
+          </span>
+        </template>
+      </Alert>
+    </LoadState>
+    <NewPackage v-if="making" :taken="packages.map((one) => one.name)" @left="making = false" />
+    <BringIn
+      v-if="bringing"
+      :there="packages.map((one) => one.name)"
+      @done="((bringing = false), queries.invalidateQueries())"
+      @left="bringing = false"
+    />
+    <VersionsDialog
+      v-if="looking"
+      @done="((looking = false), queries.invalidateQueries())"
+      @left="looking = false"
+    />
+  </div>
+</template>
+
+<style scoped>
+.package {
+  margin-bottom: 12px;
+}
+.package h2 {
+  margin: 0;
+}
+.first {
+  max-width: 620px;
+}
+.first p {
+  margin: 0 0 14px;
+}
+.removed {
+  margin-top: 4px;
+}
+.gone {
+  margin-right: 10px;
+}
+</style>
