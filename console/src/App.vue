@@ -149,4 +149,34 @@ async function leave() {
   height: 100vh;
   overflow: hidden;
 }
+/* The rail becomes a bar at the foot that scrolls sideways. */
+@media (max-width: 700px) {
+  .frame {
+    flex-direction: column-reverse;
+    height: 100dvh;
+  }
+  .rail {
+    width: auto;
+    flex-direction: row;
+    padding: 4px 6px calc(4px + env(safe-area-inset-bottom));
+    overflow-x: auto;
+    scrollbar-width: none;
+  }
+  .mark {
+    display: none;
+  }
+  .place {
+    flex: none;
+    min-width: 68px;
+    padding: 6px 4px;
+  }
+  .rail .spacer {
+    flex: none;
+    width: 12px;
+  }
+  .content {
+    min-height: 0;
+    height: auto;
+  }
+}
 </style>

@@ -6,6 +6,7 @@ import { createApp } from 'vue'
 import App from './App.vue'
 import { messages } from './messages'
 import { router } from './router'
+import { keepWidgetsAccessible } from './composables/widgets'
 
 createApp(App)
   .use(router)
@@ -16,3 +17,4 @@ createApp(App)
     },
   })
   .mount('#app')
+keepWidgetsAccessible(document.body)

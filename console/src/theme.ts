@@ -19,6 +19,7 @@ export interface Palette {
   railText: string
   railActive: string
   bad: string
+  good: string
 }
 
 const light: Palette = {
@@ -36,6 +37,7 @@ const light: Palette = {
   railText: '#c4d6d8',
   railActive: '#f1e3c6',
   bad: '#b52d24',
+  good: '#1c6b34',
 }
 
 const dark: Palette = {
@@ -53,6 +55,7 @@ const dark: Palette = {
   railText: '#a9bdc1',
   railActive: '#f1e3c6',
   bad: '#ff8a80',
+  good: '#7fd19a',
 }
 
 export function palette(isDark: boolean): Palette {
@@ -68,9 +71,11 @@ export function antTheme(isDark: boolean) {
       colorPrimary: colours.action,
       colorInfo: colours.action,
       colorLink: colours.action,
+      colorError: colours.bad,
       colorText: colours.text,
       colorTextSecondary: colours.quiet,
       colorTextDisabled: colours.quiet,
+      colorTextPlaceholder: colours.quiet,
       colorBgLayout: colours.ground,
       colorBgContainer: colours.surface,
       colorBorder: colours.line,

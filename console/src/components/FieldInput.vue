@@ -42,7 +42,7 @@ const asMoment = (local: string) => (local ? new Date(local).toISOString() : nul
 const money = (part: 'value' | 'currency') =>
   props.value && typeof props.value === 'object' && !Array.isArray(props.value) ? props.value[part] : null
 function setMoney(part: 'value' | 'currency', now: Plain) {
-  const next = { value: money('value') ?? null, currency: money('currency') ?? 'EUR', [part]: now }
+  const next = { value: money('value') ?? null, currency: money('currency') ?? '', [part]: now }
   emit('update', next.value === null || next.value === '' ? null : next)
 }
 </script>
@@ -53,6 +53,7 @@ function setMoney(part: 'value' | 'currency', now: Plain) {
     :to="field.to!"
     :value="(value as string | null) ?? null"
     :title="title"
+    :label="field.label"
     :disabled="disabled"
     :status="wrong ? 'error' : ''"
     :place="field.offers ? place : undefined"
@@ -61,6 +62,7 @@ function setMoney(part: 'value' | 'currency', now: Plain) {
   <Select
     v-else-if="field.type === 'choice'"
     :id="id"
+    :aria-label="field.label"
     :value="(value as string) ?? undefined"
     :options="field.choices.map((choice) => ({ value: choice.code, label: choice.label }))"
     :disabled="disabled"
@@ -72,6 +74,7 @@ function setMoney(part: 'value' | 'currency', now: Plain) {
   <Switch
     v-else-if="field.type === 'boolean'"
     :id="id"
+    :aria-label="field.label"
     :checked="value === true"
     :disabled="disabled"
     @change="(now) => emit('update', now === true)"
@@ -82,6 +85,7 @@ function setMoney(part: 'value' | 'currency', now: Plain) {
       :key="language"
       :value="inLanguage(language)"
       :addon-before="language"
+      :aria-label="`${field.label} (${language})`"
       :disabled="disabled"
       :status="wrong ? 'error' : ''"
       @update:value="(now: string) => emit('update', { ...languages(), [language]: now || null })"
@@ -90,6 +94,7 @@ function setMoney(part: 'value' | 'currency', now: Plain) {
   <div v-else-if="field.type === 'amount' && field.currency === 'record'" class="row">
     <InputNumber
       :value="(money('value') as number) ?? undefined"
+      :aria-label="field.label"
       :precision="field.scale"
       :disabled="disabled"
       :status="wrong ? 'error' : ''"
@@ -97,17 +102,18 @@ function setMoney(part: 'value' | 'currency', now: Plain) {
       @change="(now) => setMoney('value', (now as number | null) ?? null)"
     />
     <Input
-      :value="(money('currency') as string) ?? 'EUR'"
+      :value="(money('currency') as string) ?? ''"
       :maxlength="3"
       :disabled="disabled"
       style="width: 70px"
-      aria-label="Currency"
+      :aria-label="`Currency of ${field.label}`"
       @update:value="(now: string) => setMoney('currency', now.toUpperCase())"
     />
   </div>
   <InputNumber
     v-else-if="['integer', 'decimal', 'percent', 'amount'].includes(field.type)"
     :id="id"
+    :aria-label="id ? undefined : field.label"
     :value="(value as number) ?? undefined"
     :precision="field.scale ?? 0"
     :addon-after="field.type === 'percent' ? '%' : field.currency"
@@ -119,6 +125,7 @@ function setMoney(part: 'value' | 'currency', now: Plain) {
   <Textarea
     v-else-if="field.multiline"
     :id="id"
+    :aria-label="id ? undefined : field.label"
     :value="text()"
     :disabled="disabled"
     :status="wrong ? 'error' : ''"
@@ -128,6 +135,7 @@ function setMoney(part: 'value' | 'currency', now: Plain) {
   <Input
     v-else-if="field.type === 'date-time'"
     :id="id"
+    :aria-label="id ? undefined : field.label"
     type="datetime-local"
     :value="localMoment()"
     :disabled="disabled"
@@ -137,6 +145,7 @@ function setMoney(part: 'value' | 'currency', now: Plain) {
   <Input
     v-else
     :id="id"
+    :aria-label="id ? undefined : field.label"
     :type="HTML_TYPES[field.type] ?? 'text'"
     :value="text()"
     :placeholder="field.type === 'duration' ? 'P1DT6H' : ''"

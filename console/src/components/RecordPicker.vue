@@ -8,6 +8,8 @@ import { useObject } from '@/composables/model'
 import { useLatest } from '@/composables/latest'
 
 const props = defineProps<{
+  /** What it is for, to whoever hears the page. */
+  label?: string
   to: string
   value: string | null
   title?: string
@@ -34,7 +36,7 @@ watch([opened, text], () => {
   if (opened.value) void run(text.value)
 })
 
-function label(key: string, title: string | undefined) {
+function labelOf(key: string, title: string | undefined) {
   return title ? `${key} · ${title}` : key
 }
 function titleOf(of: ObjectView, values: Record<string, unknown>): string | undefined {
@@ -47,10 +49,10 @@ const options = computed(() => {
   const of = object.value
   const list = (of ? (found.value?.records ?? []) : []).map((record) => {
     const key = addressOf(of!.key, record)
-    return { value: key, label: label(key, titleOf(of!, record.values)) }
+    return { value: key, label: labelOf(key, titleOf(of!, record.values)) }
   })
   if (props.value && !list.some((one) => one.value === props.value)) {
-    list.unshift({ value: props.value, label: label(props.value, props.title) })
+    list.unshift({ value: props.value, label: labelOf(props.value, props.title) })
   }
   return list
 })
@@ -59,6 +61,7 @@ const options = computed(() => {
 <template>
   <Select
     :value="value ?? undefined"
+    :aria-label="props.label ?? object?.label"
     :options="options"
     :loading="loading"
     :disabled="disabled"

@@ -11,6 +11,7 @@ export function useAppearance() {
     for (const [name, value] of Object.entries(cssVariables(dark.value))) {
       document.documentElement.style.setProperty(name, value)
     }
+    document.documentElement.dataset.look = dark.value ? 'dark' : 'light'
     document.documentElement.style.colorScheme = dark.value ? 'dark' : 'light'
   })
   function toggle() {

@@ -59,7 +59,7 @@ onMounted(() => {
         syntaxHighlighting(colours),
         look,
         EditorState.readOnly.of(props.readOnly ?? false),
-        EditorView.contentAttributes.of({ 'aria-label': 'Definition file' }),
+        EditorView.contentAttributes.of({ 'aria-label': 'Definition file', tabindex: '0' }),
         EditorView.updateListener.of((change) => {
           if (change.docChanged && change.state.doc.toString() !== props.text)
             emit('update', change.state.doc.toString())

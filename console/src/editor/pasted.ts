@@ -66,7 +66,7 @@ export function nameFor(label: string): string {
 }
 
 /** The label a field has by its name alone. */
-function spoken(name: string): string {
+export function spoken(name: string): string {
   const words = name.replace(/([A-Z])/g, ' $1').toLowerCase()
   return words.charAt(0).toUpperCase() + words.slice(1)
 }

@@ -109,7 +109,7 @@ async function saved(secret?: { name: string; secret: string }) {
                 placement="left"
                 @confirm="remove(client)"
               >
-                <Button size="small" danger>Remove</Button>
+                <Button size="small" type="text" class="leave">Remove</Button>
               </Popconfirm>
             </td>
           </tr>

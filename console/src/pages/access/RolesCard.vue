@@ -68,7 +68,8 @@ async function saved() {
               <Popconfirm title="Remove it?" ok-text="Remove" placement="left" @confirm="remove(role)">
                 <Button
                   size="small"
-                  danger
+                  type="text"
+                  class="leave"
                   :disabled="!!role.users.length"
                   :title="role.users.length ? 'Take it from the people who hold it first' : undefined"
                   >Remove</Button

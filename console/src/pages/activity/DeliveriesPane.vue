@@ -150,8 +150,8 @@ async function again(number?: number) {
                     {{ moment(attempt.at) }} · {{ attempt.status || 'no answer' }} · {{ attempt.millis }} ms ·
                     {{ attempt.said }}
                   </div>
-                  <pre>{{ attempt.request }}</pre>
-                  <pre v-if="attempt.answer">{{ attempt.answer }}</pre>
+                  <pre tabindex="0">{{ attempt.request }}</pre>
+                  <pre v-if="attempt.answer" tabindex="0">{{ attempt.answer }}</pre>
                 </div>
               </td>
             </tr>

@@ -32,7 +32,7 @@ import {
   type FieldRow,
   type Place,
 } from '@/editor/objectFile'
-import { fieldsOf } from '@/editor/pasted'
+import { fieldsOf, spoken } from '@/editor/pasted'
 import FieldDetails from './FieldDetails.vue'
 
 const props = defineProps<{
@@ -162,7 +162,7 @@ const listOf = (row: FieldRow) =>
                 :disabled="readOnly"
                 size="small"
                 :bordered="false"
-                placeholder="from the name"
+                :placeholder="spoken(row.name)"
                 :aria-label="`Label of ${row.name}`"
                 @update:value="(now: string) => set(row, 'label', now)"
               />
@@ -350,7 +350,7 @@ const listOf = (row: FieldRow) =>
   font-size: 12.5px;
 }
 table {
-  min-width: 780px;
+  min-width: 730px;
   width: 100%;
   border-collapse: collapse;
   table-layout: fixed;
@@ -371,28 +371,33 @@ tr:hover td {
   background: var(--sunken);
 }
 .name {
-  width: 150px;
+  width: 136px;
 }
 .narrow {
   width: 38px;
 }
 .type {
-  width: 112px;
+  width: 106px;
 }
 .detail {
-  width: 130px;
+  width: 118px;
 }
 .default {
   width: 82px;
 }
 .tools {
-  width: 104px;
+  position: sticky;
+  right: 0;
+  background: var(--surface);
+  width: 106px;
   white-space: nowrap;
   text-align: right;
 }
 .tools :deep(.ant-btn) {
-  padding: 0 4px;
-  opacity: 0.55;
+  padding: 0;
+  width: 24px;
+  height: 24px;
+  opacity: 0.75;
 }
 tr:hover .tools :deep(.ant-btn) {
   opacity: 1;

@@ -310,7 +310,7 @@ const others = computed(() =>
   flex: 1;
   min-height: 0;
   display: grid;
-  grid-template-columns: minmax(0, 1.7fr) minmax(0, 1fr);
+  grid-template-columns: minmax(0, 2.3fr) minmax(0, 1fr);
   gap: 12px;
 }
 .side {

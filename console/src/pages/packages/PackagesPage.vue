@@ -53,7 +53,9 @@ async function bringBack(path: string) {
   <div class="page">
     <div class="page-head">
       <h1>Packages</h1>
-      <span v-if="packages.length" class="quiet">{{ draft?.files.length }} files</span>
+      <span v-if="packages.length" class="quiet"
+        >{{ draft?.files.length }} {{ draft?.files.length === 1 ? 'file' : 'files' }}</span
+      >
       <div class="spacer"></div>
       <UndoRedo />
       <Button @click="looking = true">Versions</Button>

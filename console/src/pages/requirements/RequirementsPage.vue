@@ -33,7 +33,9 @@ const toggle = (name: string) => (opened.value = opened.value === name ? undefin
       <template v-if="played.data.value">
         <Tag v-if="played.data.value.failing" color="red">{{ played.data.value.failing }} failing</Tag>
         <Tag v-if="played.data.value.open" color="gold">{{ played.data.value.open }} open</Tag>
-        <Tag color="green" data-test="proved">{{ played.data.value.proved }} proved</Tag>
+        <Tag v-if="requirements.length" color="green" data-test="proved"
+          >{{ played.data.value.proved }} proved</Tag
+        >
       </template>
       <span class="quiet">What was asked for, and whether the draft does it</span>
       <div class="spacer"></div>
@@ -41,8 +43,9 @@ const toggle = (name: string) => (opened.value = opened.value === name ? undefin
     </div>
     <LoadState :loading="played.isLoading.value" :error="played.error.value" @retry="played.refetch()">
       <div v-if="!requirements.length" class="empty">
-        No requirement is written down yet. Put a file into the folder <code>requirements</code> of a package:
-        each line of what the customer asked for with examples that prove it.
+        No requirement is written down yet: what was asked for, line by line, each with examples that prove
+        it.
+        <p><RouterLink to="/packages">Make a file of requirements in a package</RouterLink></p>
       </div>
       <section v-else class="card">
         <article v-for="one in requirements" :key="one.id" class="one" :data-test="one.id">
@@ -103,7 +106,7 @@ const toggle = (name: string) => (opened.value = opened.value === name ? undefin
   margin-left: 6px;
 }
 .good {
-  color: #1f8a5b;
+  color: var(--good);
 }
 .bad {
   color: var(--bad);

@@ -43,7 +43,7 @@ function download() {
     <Button :disabled="!contract.data.value" @click="download"><DownloadOutlined /> Download</Button>
   </div>
   <LoadState :loading="contract.isLoading.value" :error="contract.error.value" @retry="contract.refetch()">
-    <pre class="contract" data-test="contract">{{ shown }}</pre>
+    <pre tabindex="0" class="contract" data-test="contract">{{ shown }}</pre>
   </LoadState>
 </template>
 

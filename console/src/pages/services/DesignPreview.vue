@@ -86,10 +86,10 @@ const chosen = computed(() => shown.value.find((one) => one.name === name.value)
     <LoadState :loading="made.isLoading.value" :error="made.error.value" @retry="made.refetch()">
       <template v-if="chosen">
         <code class="line">{{ chosen.line }}</code>
-        <pre v-if="chosen.sent" data-test="sent">{{ chosen.sent }}</pre>
+        <pre v-if="chosen.sent" tabindex="0" data-test="sent">{{ chosen.sent }}</pre>
         <template v-if="chosen.answer">
           <span class="quiet">Answer</span>
-          <pre data-test="answered">{{ chosen.answer }}</pre>
+          <pre tabindex="0" data-test="answered">{{ chosen.answer }}</pre>
         </template>
       </template>
       <p v-else class="quiet">Tick a field in the column of an operation, and it is offered.</p>

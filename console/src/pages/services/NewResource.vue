@@ -43,7 +43,7 @@ const resource = ref('')
 const service = ref('')
 const folder = ref<string>()
 const protocols = ref(['rest'])
-const offer = ref('Read and find')
+const offer = ref('Create and change too')
 const said = ref('')
 const OFFERS: Record<string, Offered> = {
   'Read and find': { create: false, read: true, update: false, query: true },

@@ -8,6 +8,7 @@ import { api, unwrap, type ResourceView } from '@/api/client'
 import { call } from '@/api/http'
 import LoadState from '@/components/LoadState.vue'
 import { useDraft, useModel } from '@/composables/model'
+import { useOpenPackages } from '@/composables/packages'
 import { addResource, newServiceText } from '@/editor/serviceFile'
 import type { Contract } from './contract'
 import { fieldRows } from './fields'
@@ -25,10 +26,7 @@ const services = useQuery({
   queryFn: () => unwrap(api.GET('/manage/v1/model/services')),
 })
 const chosen = computed(
-  () =>
-    services.data.value?.find((one) => idOf(one) === props.service) ??
-    services.data.value?.find((one) => one.name === 'berth-desk') ??
-    services.data.value?.[0],
+  () => services.data.value?.find((one) => idOf(one) === props.service) ?? services.data.value?.[0],
 )
 const tab = ref('fields')
 const speaks = (protocol: string) => !!chosen.value?.protocols.includes(protocol)
@@ -57,7 +55,7 @@ const presetText = (resource: ResourceView) =>
 const router = useRouter()
 const queries = useQueryClient()
 const { data: draft } = useDraft()
-const { data: model, objects } = useModel('DRAFT')
+const { objects } = useModel('DRAFT')
 const drafted = useQuery({
   queryKey: ['services', 'DRAFT'],
   queryFn: () => unwrap(api.GET('/manage/v1/model/services', { params: { query: { of: 'DRAFT' } } })),
@@ -68,9 +66,8 @@ const waiting = computed(() =>
     (one) => !services.data.value?.some((other) => idOf(other) === idOf(one)),
   ),
 )
-const folders = computed(
-  () => model.value?.packages.filter((one) => !one.sealed).map((one) => one.name) ?? [],
-)
+const open = useOpenPackages(draft)
+const folders = computed(() => open.value.map((one) => one.name))
 const adding = ref(false)
 const making = ref(false)
 const problem = ref('')
@@ -105,11 +102,18 @@ const columnsOf = (resource: ResourceView) => ORDER.filter((one) => one in resou
   <div class="page">
     <LoadState :loading="services.isLoading.value" :error="services.error.value" @retry="services.refetch()">
       <div v-if="!chosen" class="empty">
-        No service is published yet.
-        <Button v-if="folders.length" type="link" @click="adding = true">Make the first one</Button>
-        <RouterLink v-for="one in waiting" :key="idOf(one)" :to="`/services/${idOf(one)}/design`"
-          >{{ one.label }} waits in the draft</RouterLink
+        <h1 class="none">No service is published yet</h1>
+        <p>
+          A service lets outside systems and apps read and write records: over REST, OData and SOAP at once.
+        </p>
+        <p v-for="one in waiting" :key="idOf(one)">
+          <RouterLink :to="`/services/${idOf(one)}/design`">{{ one.label }} waits in the draft</RouterLink>
+        </p>
+        <Button v-if="folders.length && objects.length" type="primary" @click="adding = true"
+          >Make the first service</Button
         >
+        <RouterLink v-else-if="folders.length" to="/model">Define an object first</RouterLink>
+        <RouterLink v-else to="/packages">Make a package first</RouterLink>
       </div>
       <div v-else class="columns">
         <nav class="services" aria-label="Services">

@@ -7,14 +7,14 @@ defineProps<{ curl: string; changes: boolean; problem: string; answer: Tried | n
 
 <template>
   <Alert v-if="changes" type="warning" message="This changes the live data, as a call from outside would." />
-  <pre class="curl">{{ curl }}</pre>
+  <pre tabindex="0" class="curl">{{ curl }}</pre>
   <Alert v-if="problem" type="error" :message="problem" />
   <template v-if="answer">
     <div class="row">
       <Tag :color="answer.status < 300 ? 'green' : 'red'">{{ answer.status }}</Tag>
       <span class="quiet">{{ answer.millis }} ms</span>
     </div>
-    <pre :data-test="test">{{ answer.text }}</pre>
+    <pre tabindex="0" :data-test="test">{{ answer.text }}</pre>
   </template>
 </template>
 

@@ -57,7 +57,7 @@ async function other() {
       <h1>{{ t(choosing ? 'signIn.own' : 'signIn.title') }}</h1>
       <p class="quiet">{{ t(choosing ? 'signIn.ownLead' : 'signIn.lead') }}</p>
       <Form v-if="choosing" layout="vertical" @submit.prevent="submit">
-        <FormItem :label="t('signIn.next')" :extra="t('signIn.nextHint')">
+        <FormItem :label="t('signIn.next')" html-for="next" :extra="t('signIn.nextHint')">
           <InputPassword id="next" v-model:value="next" autocomplete="new-password" autofocus size="large" />
         </FormItem>
         <Alert v-if="problem" type="error" :message="problem" show-icon class="problem" />
@@ -74,10 +74,10 @@ async function other() {
         <Button type="link" block @click="other">{{ t('signIn.out') }}</Button>
       </Form>
       <Form v-else layout="vertical" @submit.prevent="submit">
-        <FormItem :label="t('signIn.name')">
+        <FormItem :label="t('signIn.name')" html-for="name">
           <Input id="name" v-model:value="name" autocomplete="username" autofocus size="large" />
         </FormItem>
-        <FormItem :label="t('signIn.password')">
+        <FormItem :label="t('signIn.password')" html-for="password">
           <InputPassword
             id="password"
             v-model:value="password"

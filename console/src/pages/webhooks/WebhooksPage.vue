@@ -113,7 +113,7 @@ async function saved(fresh?: { webhook: WebhookView; secret: string }) {
                   placement="left"
                   @confirm="remove(one)"
                 >
-                  <Button size="small" danger>Remove</Button>
+                  <Button size="small" type="text" class="leave">Remove</Button>
                 </Popconfirm>
               </td>
             </tr>
