@@ -33,6 +33,11 @@ export function mend(root: ParentNode) {
     one.indeterminate = one.getAttribute('aria-checked') === 'mixed'
     one.removeAttribute('aria-checked')
   })
+  // An icon beside words, or in what has a name, says nothing of its own.
+  root.querySelectorAll('button .anticon, a .anticon').forEach((one) => {
+    const of = one.closest('button, a')!
+    if (of.hasAttribute('aria-label') || of.textContent?.trim()) set(one, 'aria-hidden', 'true')
+  })
   root.querySelectorAll<HTMLInputElement>('.ant-table-selection-column input').forEach((one) => {
     if (one.hasAttribute('aria-label')) return
     one.setAttribute('aria-label', one.closest('thead') ? 'Choose all on this page' : 'Choose this record')

@@ -39,7 +39,7 @@ const titleOf = (item: Values, field: string) =>
       <thead>
         <tr>
           <th v-for="field in part.fields" :key="field.name" :class="field.type">
-            {{ field.label }}<span v-if="field.required" class="star" aria-label="required">*</span>
+            {{ field.label }}<span v-if="field.required" class="star" title="Required">*</span>
           </th>
           <th></th>
         </tr>

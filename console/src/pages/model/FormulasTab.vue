@@ -76,6 +76,7 @@ const textOf = (row: FieldLogic, key: LogicKey): LogicText => ({
       :value="undefined"
       :options="choices"
       show-search
+      option-filter-prop="label"
       placeholder="Add a formula or a condition to a field …"
       style="width: 340px"
       aria-label="Add a formula or a condition"

@@ -73,6 +73,7 @@ async function make() {
             extendable.map((one) => ({ value: one.name, label: `${one.label} (${one.packageName})` }))
           "
           show-search
+          option-filter-prop="label"
           placeholder="Choose one"
           aria-label="Object that is extended"
           @change="(now) => (name = String(now))"

@@ -146,7 +146,7 @@ async function release() {
                   size="small"
                   type="text"
                   class="back"
-                  :aria-label="`Take ${file.path} back`"
+                  :aria-label="`take back ${file.path}`"
                   @click="back(file.path)"
                   >take back</Button
                 >

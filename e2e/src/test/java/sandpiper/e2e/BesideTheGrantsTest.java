@@ -117,7 +117,8 @@ class BesideTheGrantsTest {
                     .doesNotContain("1999-01", "GH-101", "ST-20", "OW-0")
                     .contains("create Stay");
         }
-        assertThat(Marina.get(ADMIN, "/manage/v1/events").whole().body()).contains("ST-20");
+        var ended = WebhookJourneyTest.stayThatEnded();
+        assertThat(Marina.get(ADMIN, "/manage/v1/events").whole().body()).contains(ended);
         for (var path : List.of("/manage/v1/events", "/manage/v1/deliveries", "/manage/v1/runs")) {
             assertThat(Marina.get(who("designs-only"), path).whole().body())
                     .doesNotContain("ST-20", "GH-1", "OW-0");

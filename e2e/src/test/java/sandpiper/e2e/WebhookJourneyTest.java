@@ -37,7 +37,7 @@ class WebhookJourneyTest {
     }
 
     /** Takes a stay through its life; gives its number. */
-    private static String stayThatEnded() {
+    static String stayThatEnded() {
         if (get(CLERK, RECORDS + "Vessel/F-HOOK").status() == 404) {
             call(
                     CLERK,

@@ -95,44 +95,51 @@ public final class Drafts {
             if (isOther) {
                 return there;
             }
-            putIn(transaction, path, text, actor);
+            remember(transaction, path, isOneSitting(transaction, path, actor));
+            definitions.putDraftFile(transaction, path, text, clock.instant(), actor.name());
             return Optional.empty();
         });
     }
 
+    /** Puts a text in the place of another, which is kept. */
     private void putIn(Transaction transaction, String path, String text, Actor actor) {
-        remember(transaction, path, actor);
+        remember(transaction, path, false);
         definitions.putDraftFile(transaction, path, text, clock.instant(), actor.name());
     }
 
-    /** Keeps what is there, unless the same hand goes on with it. */
-    private void remember(Transaction transaction, String path, Actor actor) {
-        var there = definitions.draftFile(transaction, path);
+    /** Whether the same hand goes on with a file that it changed a moment ago. */
+    private boolean isOneSitting(Transaction transaction, String path, Actor actor) {
         var now = clock.instant();
-        if (there.isEmpty()) {
-            return;
-        }
-        boolean goesOn =
-                there.get().by().equals(actor.name())
-                        && definitions
-                                .lastDraftVersion(transaction, path)
-                                .filter(last -> last.plus(ONE_SITTING).isAfter(now))
-                                .isPresent();
-        if (!goesOn) {
-            definitions.keepDraftVersion(transaction, there.get(), now);
+        return definitions
+                        .draftFile(transaction, path)
+                        .filter(there -> there.by().equals(actor.name()))
+                        .isPresent()
+                && definitions
+                        .lastDraftVersion(transaction, path)
+                        .filter(last -> last.plus(ONE_SITTING).isAfter(now))
+                        .isPresent();
+    }
+
+    /** Keeps what is there to come back to, unless it is only a step on the way. */
+    private void remember(Transaction transaction, String path, boolean isStep) {
+        if (!isStep) {
+            definitions
+                    .draftFile(transaction, path)
+                    .ifPresent(there ->
+                            definitions.keepDraftVersion(transaction, there, clock.instant()));
         }
     }
 
     /** Takes one file out of the draft. */
-    public CompletableFuture<Boolean> remove(String path, Actor actor) {
+    public CompletableFuture<Boolean> remove(String path) {
         return writer.submit(transaction -> {
-            removeIn(transaction, path, actor);
+            removeIn(transaction, path);
             return true;
         });
     }
 
-    private void removeIn(Transaction transaction, String path, Actor actor) {
-        remember(transaction, path, actor);
+    private void removeIn(Transaction transaction, String path) {
+        remember(transaction, path, false);
         definitions.removeDraftFile(transaction, path);
     }
 
@@ -144,7 +151,7 @@ public final class Drafts {
                 return false;
             }
             putIn(transaction, to, there.get().text(), actor);
-            removeIn(transaction, from, actor);
+            removeIn(transaction, from);
             return true;
         });
     }
@@ -171,7 +178,7 @@ public final class Drafts {
             for (var path : all) {
                 var text = live.get(path);
                 if (text == null) {
-                    removeIn(transaction, path, actor);
+                    removeIn(transaction, path);
                 } else {
                     putIn(transaction, path, text, actor);
                 }
@@ -207,7 +214,7 @@ public final class Drafts {
                             .filter(path ->
                                     packages.contains(packageOf(path)) && !files.containsKey(path))
                             .toList();
-            removed.forEach(path -> removeIn(transaction, path, actor));
+            removed.forEach(path -> removeIn(transaction, path));
             var different =
                     files.keySet().stream()
                             .filter(path -> !Objects.equals(there.get(path), files.get(path)))

@@ -164,7 +164,7 @@ class DraftController {
     Diagnostics remove(@RequestParam String path, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.DESIGN);
         requireEditable(path);
-        engine.drafts().remove(path, actor).join();
+        engine.drafts().remove(path).join();
         return new Diagnostics(engine.drafts().check().diagnostics());
     }
 

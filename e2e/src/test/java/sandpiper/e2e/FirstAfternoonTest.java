@@ -1,0 +1,298 @@
+package sandpiper.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse.BodyHandlers;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.Base64;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import sandpiper.client.ManageClient;
+import sandpiper.demo.Demo;
+
+/**
+ * From an empty instance to a call of a service, with clicks and keys alone: no file is written by
+ * hand and no command is given.
+ */
+class FirstAfternoonTest {
+    private static Chromium chromium;
+
+    @TempDir Path folder;
+    private Page page;
+    private Watched watched;
+    private String base;
+
+    @BeforeAll
+    static void open() {
+        chromium = new Chromium();
+    }
+
+    @AfterAll
+    static void close() {
+        chromium.close();
+    }
+
+    private Locator button(String name) {
+        return page.getByRole(
+                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    private Locator dialogButton(String name) {
+        return page.getByRole(AriaRole.DIALOG)
+                .last()
+                .getByRole(
+                        AriaRole.BUTTON,
+                        new Locator.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    private Locator field(String label) {
+        return page.getByLabel(label, new Page.GetByLabelOptions().setExact(true));
+    }
+
+    private void go(String path) {
+        page.navigate(base + path);
+    }
+
+    private void signIn() {
+        go("/");
+        page.locator("#name").fill(Demo.ADMIN);
+        page.locator("#password").fill(Demo.PASSWORD);
+        button("Sign in").click();
+        assertThat(page.getByText("Where things stand")).isVisible();
+    }
+
+    private void choose(String label, String value) {
+        var box =
+                page.getByRole(AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName(label))
+                        .last();
+        box.focus();
+        box.press("ArrowDown");
+        page.keyboard().type(value);
+        page.locator(".ant-select-dropdown:visible .ant-select-item-option")
+                .filter(new Locator.FilterOptions().setHasText(value))
+                .first()
+                .click();
+    }
+
+    @Test
+    void everythingIsDefinedReleasedEnteredAndCalled() throws Exception {
+        try (var service = ServiceProcess.start(folder.resolve("data.db"), Map.of())) {
+            base = service.address();
+            page = chromium.page();
+            watched = new Watched(page);
+            signIn();
+            everyPageOpensAndSaysWhatToDo();
+            makeThePackage();
+            defineTheObject();
+            addLineItemsAndAChoiceList();
+            addAFormulaAndACheck();
+            release("Orders of the yard");
+            enterARecord();
+            publishAService();
+            release("A service for orders");
+            callAsTheClient(service);
+            watched.assertQuiet();
+        } catch (RuntimeException | AssertionError e) {
+            page.screenshot(
+                    new Page.ScreenshotOptions().setPath(Path.of("target/first-afternoon.png")));
+            throw e;
+        }
+    }
+
+    private void everyPageOpensAndSaysWhatToDo() {
+        for (var path :
+                List.of(
+                        "/",
+                        "/packages",
+                        "/model",
+                        "/data",
+                        "/services",
+                        "/webhooks",
+                        "/activity",
+                        "/access",
+                        "/requirements",
+                        "/releases")) {
+            go(path);
+            assertThat(page.locator("main h1, main .empty").first()).isVisible();
+            watched.assertAccessible();
+            watched.assertQuiet();
+        }
+        go("/services");
+        page.getByText("Make a package first").click();
+        assertThat(page).hasURL(base + "/packages");
+    }
+
+    private void makeThePackage() {
+        button("Make a package").click();
+        field("Label").fill("Boat yard");
+        assertThat(field("Name")).hasValue("boat-yard");
+        field("Languages").fill("en, de");
+        dialogButton("Create").click();
+        assertThat(
+                        page.getByRole(
+                                AriaRole.HEADING, new Page.GetByRoleOptions().setName("Boat yard")))
+                .isVisible();
+    }
+
+    private void defineTheObject() {
+        button("New file: Objects of boat-yard").click();
+        field("Name").fill("order");
+        dialogButton("Create").click();
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("begins with a capital letter");
+        field("Name").fill("Order");
+        dialogButton("Create").click();
+        assertThat(page).hasURL(base + "/model/Order");
+
+        // Enter goes on from field to field, and several lines become several fields.
+        field("Name of name").press("Enter");
+        page.locator("input[data-field=newField]").fill("partOf");
+        page.locator("input[data-field=newField]").press("Enter");
+        assertThat(page.locator("input[data-field=newField]")).isFocused();
+        page.locator("input[data-field=newField]").fill("urgency");
+        page.keyboard().press("Tab");
+        choose("Type of partOf", "reference");
+        field("Object that partOf points to").last().fill("Order");
+        choose("Type of urgency", "choice");
+        page.evaluate(
+                "() => { const data = new DataTransfer(); data.setData('text/plain', 'Date of"
+                    + " order\\tdate\\nDiscount\\tpercent');"
+                    + " document.querySelector('.grid').dispatchEvent(new ClipboardEvent('paste', {"
+                    + " clipboardData: data, bubbles: true })) }");
+        assertThat(page.locator("input[data-field=dateOfOrder]")).isVisible();
+        button("Details of name").click();
+        page.getByText("in each language of the package").click();
+        assertThat(page.locator(".cm-content")).containsText("localised: true");
+        watched.assertAccessible();
+    }
+
+    private void addLineItemsAndAChoiceList() {
+        button("Make a choice list for urgency").click();
+        field("Name of the list").fill("Urgency");
+        field("Code 1").fill("low");
+        field("Label 1").fill("Can wait");
+        field("Code 2").fill("high");
+        field("Label 2").fill("At once");
+        watched.assertAccessible();
+        dialogButton("Create").click();
+        assertThat(page.locator(".cm-content")).containsText("choices: Urgency");
+
+        page.getByText("Line items").first().click();
+        assertThat(field("Name of the line items")).hasValue("lines");
+        field("Name of description").press("Enter");
+        page.locator("input[data-field=newField]").fill("price");
+        page.keyboard().press("Tab");
+        choose("Type of price", "amount");
+        assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
+        assertThat(page.getByText("No errors in this file.")).isVisible();
+    }
+
+    private void addAFormulaAndACheck() {
+        page.getByText("Fields", new Page.GetByTextOptions().setExact(true)).click();
+        page.getByText("Add field").click();
+        page.locator("input[data-field=newField]").fill("total");
+        page.keyboard().press("Tab");
+        choose("Type of total", "amount");
+        page.getByText("Formulas", new Page.GetByTextOptions().setExact(true)).click();
+        choose("Add a formula or a condition", "total: worked out as");
+        type("Worked out as of total", "sum(lines.price)");
+        page.getByText("Checks", new Page.GetByTextOptions().setExact(true)).click();
+        page.getByText("Add check").click();
+        type("Condition of check1", "count(lines) > 0");
+        type("Message of check1", "An order needs a line.");
+        assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
+        assertThat(page.getByText("No errors in this file.").or(page.getByText("Try it")).first())
+                .isVisible();
+        // What was done is taken back and done again.
+        button("Undo").click();
+        button("Redo").click();
+        assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
+    }
+
+    /** Types into an editor of logic. */
+    private void type(String label, String text) {
+        var editor = page.getByLabel(label).first();
+        editor.click();
+        page.keyboard().press("Control+a");
+        page.keyboard().type(text);
+        page.keyboard().press("Escape");
+    }
+
+    private void release(String note) {
+        go("/releases");
+        assertThat(page.locator("[data-test=changes]")).isVisible();
+        watched.assertAccessible();
+        field("Note").fill(note);
+        button("Release").click();
+        assertThat(page.getByText("is live.")).isVisible();
+    }
+
+    private void enterARecord() {
+        watched.expect("422 POST /manage/v1/records/Order");
+        go("/data/Order/new");
+        page.locator("#f-code").fill("A-1");
+        field("Name (en)").fill("Mast");
+        field("Name (de)").fill("Mast");
+        button("Save").click();
+        assertThat(page.getByText("An order needs a line.").first()).isVisible();
+        button("Add").click();
+        field("Description").fill("Mast of ash");
+        field("Price").fill("120");
+        page.keyboard().press("Tab");
+        watched.assertAccessible();
+        button("Save").click();
+        assertThat(page).hasURL(base + "/data/Order/record/A-1");
+        assertThat(page.locator("#f-total")).hasValue("120.00");
+    }
+
+    private void publishAService() {
+        go("/services");
+        button("Make the first service").click();
+        choose("Object it shows", "Order");
+        dialogButton("Make the service").click();
+        assertThat(page).hasURL(base + "/services/orders-desk-v1/design");
+        watched.assertAccessible();
+    }
+
+    private void callAsTheClient(ServiceProcess service) throws Exception {
+        go("/access");
+        button("New client").click();
+        var dialog = page.getByRole(AriaRole.DIALOG).last();
+        dialog.getByLabel("Client name").fill("shop");
+        dialogButton("Grant").click();
+        watched.assertAccessible();
+        dialogButton("Make it").click();
+        var secret = page.locator("[data-test=secret]").innerText();
+        var answer =
+                HttpClient.newHttpClient()
+                        .send(
+                                HttpRequest.newBuilder(
+                                                URI.create(
+                                                        service.address()
+                                                                + "/api/orders-desk/v1/orders/A-1"))
+                                        .header(
+                                                "Authorization",
+                                                "Basic "
+                                                        + Base64.getEncoder()
+                                                                .encodeToString(
+                                                                        ("shop:" + secret)
+                                                                                .getBytes(
+                                                                                        StandardCharsets
+                                                                                                .UTF_8)))
+                                        .build(),
+                                BodyHandlers.ofString());
+        assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);
+        assertThat(ManageClient.read(answer.body()).path("total").asInt()).isEqualTo(120);
+    }
+}

@@ -1,0 +1,83 @@
+package sandpiper.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Page;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
+
+/**
+ * Hears what goes wrong in a page while somebody works with it: errors of scripts, errors in the
+ * console, requests that fail. What was not expected fails the journey.
+ */
+final class Watched {
+    /** What the browser notes of each request that fails, which is heard of anyway. */
+    private static final String OF_A_REQUEST = "Failed to load resource";
+
+    private static final String RULES =
+            "async () => { const found = await axe.run(document, {runOnly: ['wcag2a', 'wcag2aa',"
+                + " 'wcag21a', 'wcag21aa', 'wcag22aa']}); return found.violations.flatMap(one =>"
+                + " one.nodes.map(node => one.id + ' ' + node.target.join(' ') + ' ' +"
+                + " node.html.slice(0, 160))) }";
+
+    private final Page page;
+    private final Queue<String> troubles = new ConcurrentLinkedQueue<>();
+    private final List<String> expected = new ArrayList<>();
+
+    Watched(Page page) {
+        this.page = page;
+        page.onPageError(error -> troubles.add("page error: " + error));
+        page.onConsoleMessage(message -> {
+            if (message.type().equals("error") && !message.text().startsWith(OF_A_REQUEST)) {
+                troubles.add("console: " + message.text());
+            }
+        });
+        page.onResponse(answer -> {
+            if (answer.status() >= 400) {
+                troubles.add(
+                        "%d %s %s"
+                                .formatted(
+                                        answer.status(),
+                                        answer.request().method(),
+                                        answer.url().replaceFirst("https?://[^/]*", "")));
+            }
+        });
+        // Whoever comes first is asked who they are.
+        expect("401 GET /manage/v1/session");
+    }
+
+    /** Something that is going to fail, and shall: {@code 422 POST /manage/v1/records/Owner}. */
+    Watched expect(String trouble) {
+        expected.add(trouble);
+        return this;
+    }
+
+    /** Nothing has gone wrong so far but what was expected. */
+    void assertQuiet() {
+        assertThat(troubles.stream().filter(one -> expected.stream().noneMatch(one::startsWith)))
+                .as("troubles of the page")
+                .isEmpty();
+    }
+
+    /** The page as it is now keeps the rules of WCAG 2.2, A and AA, as far as axe-core sees. */
+    void assertAccessible() {
+        page.evaluate(axe());
+        var violations = (Collection<?>) page.evaluate(RULES);
+        assertThat(violations).as("axe-core on %s", page.url()).isEmpty();
+    }
+
+    private static String axe() {
+        try {
+            return Files.readString(Path.of("../console/node_modules/axe-core/axe.min.js"));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}
