@@ -41,7 +41,7 @@ const pages = computed(() =>
     { path: '/access', name: 'access', icon: LockOutlined, duty: 'access' },
     { path: '/requirements', name: 'requirements', icon: FileDoneOutlined, duty: 'design' },
     { path: '/releases', name: 'releases', icon: RocketOutlined, duty: 'design' },
-  ].filter((page) => may(page.duty)),
+  ].filter((page) => (page.duty === 'records' ? me.value?.records : may(page.duty))),
 )
 
 const isHere = (path: string) => (path === '/' ? route.path === '/' : route.path.startsWith(path))

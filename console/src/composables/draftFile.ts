@@ -58,11 +58,22 @@ export function useDraftFile(file: Ref<{ path: string; text: string } | undefine
     timer = setTimeout(() => void keep(), PAUSE)
   }
 
-  /** Keeps the text in the draft and learns what there is to say about it. */
-  async function keep(whatever = false) {
+  /** One after the other: what is sent next begins with what was kept before. */
+  let running = Promise.resolve()
+  function keep(whatever = false): Promise<void> {
     clearTimeout(timer)
+    running = running.then(() => send(whatever))
+    return running
+  }
+
+  /** Keeps the text in the draft and learns what there is to say about it. */
+  async function send(whatever: boolean) {
     const sent = text.value
     const of = path.value
+    if (sent === base && !whatever) {
+      if (state.value === 'keeping') state.value = 'kept'
+      return
+    }
     try {
       const said = await keepFile(of, sent, whatever ? undefined : base)
       if (of !== path.value) return

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { PlusOutlined, SearchOutlined } from '@ant-design/icons-vue'
-import { Alert, Button, Input, Select, Table, Tag } from 'ant-design-vue'
+import { Alert, Button, Input, Select, Table, Tag, message as toast } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { ObjectFunctionView } from '@/api/client'
@@ -10,16 +10,18 @@ import LoadState from '@/components/LoadState.vue'
 import { isNumeric, moment, shown } from '@/composables/format'
 import { useLatest } from '@/composables/latest'
 import { useModel } from '@/composables/model'
+import { useSmall } from '@/composables/small'
+import { download, recordsCsv } from './dataFile'
+import ImportDialog from './ImportDialog.vue'
 import { readList, writeList } from './list'
 
+const small = useSmall()
 const props = defineProps<{ object?: string }>()
 const route = useRoute()
 const router = useRouter()
 const { objects, isLoading, error } = useModel()
 
-const name = computed(
-  () => props.object ?? objects.value.find((one) => one.name === 'Stay')?.name ?? objects.value[0]?.name,
-)
+const name = computed(() => props.object ?? objects.value[0]?.name)
 const subject = computed(() => objects.value.find((one) => one.name === name.value))
 const list = computed(() => readList(route.query))
 const filterText = ref('')
@@ -77,6 +79,35 @@ watch(page, (now) => {
   next.value = now.found.next
   if (now.found.total !== null) total.value = now.found.total
 })
+
+const importing = ref(false)
+const exporting = ref(false)
+/** Writes all records that the list would show, page by page, with their fields as columns. */
+async function exportAll() {
+  exporting.value = true
+  try {
+    const all: RecordView[] = []
+    let after: string | undefined
+    do {
+      const found = await findRecords(name.value!, {
+        search: list.value.search,
+        filter: list.value.filter,
+        sort: list.value.sort,
+        retired: list.value.retired,
+        limit: 500,
+        after,
+      })
+      all.push(...found.records)
+      after = found.next ?? undefined
+    } while (after)
+    const fields = subject.value!.fields.map((field) => field.name)
+    download(`${name.value}.csv`, recordsCsv(subject.value!, fields, all))
+  } catch (wrong) {
+    void toast.error((wrong as Error).message)
+  } finally {
+    exporting.value = false
+  }
+}
 
 function change(part: Partial<ReturnType<typeof readList>>) {
   void router.replace({ path: `/data/${name.value}`, query: writeList({ ...list.value, ...part }) })
@@ -158,6 +189,8 @@ const linkTitle = (record: RecordView, name: Name) => {
             aria-label="Object"
             @change="(now) => router.push(`/data/${now}`)"
           />
+          <Button v-if="rows.length" :loading="exporting" @click="exportAll">Export</Button>
+          <Button v-if="subject.actions.includes('CREATE')" @click="importing = true">Import</Button>
           <Button
             v-if="subject.actions.includes('CREATE')"
             type="primary"
@@ -219,7 +252,9 @@ const linkTitle = (record: RecordView, name: Name) => {
           :pagination="false"
           :loading="loading"
           size="small"
-          :scroll="{ y: 'calc(100vh - 235px)' }"
+          :scroll="
+            small ? { x: columns.length * 118, y: 'calc(100dvh - 340px)' } : { y: 'calc(100vh - 235px)' }
+          "
           :custom-row="(record) => ({ onClick: () => open(record as RecordView), style: 'cursor: pointer' })"
           @change="onTable"
         >
@@ -246,7 +281,9 @@ const linkTitle = (record: RecordView, name: Name) => {
             <div class="empty">
               <template v-if="list.search || list.filter"
                 >Nothing matches.
-                <a @click="change({ search: undefined, filter: undefined })">Show all</a></template
+                <Button type="link" size="small" @click="change({ search: undefined, filter: undefined })"
+                  >Show all</Button
+                ></template
               >
               <template v-else
                 >There are no {{ subject.plural.toLowerCase() }} yet. Enter the first one.</template
@@ -254,6 +291,7 @@ const linkTitle = (record: RecordView, name: Name) => {
             </div>
           </template>
         </Table>
+        <ImportDialog v-if="importing" :object="subject" @done="run(undefined)" @left="importing = false" />
         <div class="foot quiet">
           <Button v-if="next" size="small" :loading="loading" @click="run(next!)">Show more</Button>
           <span v-if="rows.length"
@@ -280,8 +318,15 @@ const linkTitle = (record: RecordView, name: Name) => {
 }
 .tools {
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
   margin-bottom: 12px;
+}
+@media (max-width: 700px) {
+  .tools > * {
+    flex: 1 1 45% !important;
+    width: auto !important;
+  }
 }
 .problem {
   margin-bottom: 12px;

@@ -492,6 +492,14 @@ aside {
 .wide {
   grid-column: span 2;
 }
+@media (max-width: 700px) {
+  .grid {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .wide {
+    grid-column: auto;
+  }
+}
 label {
   display: block;
   margin-bottom: 3px;

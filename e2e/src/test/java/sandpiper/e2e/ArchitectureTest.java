@@ -112,6 +112,8 @@ class ArchitectureTest {
                 .doNotHaveSimpleName("ServeCommand")
                 .and()
                 .doNotHaveSimpleName("DemoCommand")
+                .and()
+                .doNotHaveSimpleName("MarinaExample")
                 .should()
                 .dependOnClassesThat()
                 .resideInAPackage("sandpiper.server..")

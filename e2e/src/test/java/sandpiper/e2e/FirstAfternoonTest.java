@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.FilePayload;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -100,6 +101,7 @@ class FirstAfternoonTest {
             addAFormulaAndACheck();
             release("Orders of the yard");
             enterARecord();
+            bringRecordsIn();
             publishAService();
             release("A service for orders");
             callAsTheClient(service);
@@ -254,6 +256,33 @@ class FirstAfternoonTest {
         button("Save").click();
         assertThat(page).hasURL(base + "/data/Order/record/A-1");
         assertThat(page.locator("#f-total")).hasValue("120.00");
+    }
+
+    private void bringRecordsIn() {
+        go("/data/Order");
+        var csv = new StringBuilder("Code;Name (en);lines.description;lines.price\n");
+        for (int i = 1; i <= 200; i++) {
+            csv.append("B-%d;Order %d;Rope;%d.50\n".formatted(i, i, i));
+        }
+        csv.append("B-200;;Shackle;1\nB-201;No lines;;\n");
+        button("Import").click();
+        page.locator("input[type=file]")
+                .setInputFiles(
+                        new FilePayload(
+                                "orders.csv",
+                                "text/csv",
+                                csv.toString().getBytes(StandardCharsets.UTF_8)));
+        assertThat(page.locator("[data-test=looked]"))
+                .containsText("50 would be created, 0 changed and 0 refused");
+        watched.assertAccessible();
+        dialogButton("Bring 201 in").click();
+        assertThat(page.locator("[data-test=written]"))
+                .containsText("200 created, 0 changed or the same, 1 refused");
+        assertThat(page.getByText("An order needs a line.")).isVisible();
+        dialogButton("Close").last().click();
+        assertThat(page.locator("[data-test=total]")).hasText("201 records");
+        var saved = page.waitForDownload(() -> button("Export").click());
+        assertThat(saved.suggestedFilename()).isEqualTo("Order.csv");
     }
 
     private void publishAService() {

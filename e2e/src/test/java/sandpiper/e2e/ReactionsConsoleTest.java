@@ -134,7 +134,7 @@ class ReactionsConsoleTest {
         page.locator("#w-name").fill("chandler");
         page.locator("#w-label").fill("The chandler");
         page.locator("#w-address").fill(Marina.bookkeeping().address());
-        page.getByLabel("Events").click();
+        page.getByLabel("Events").first().click();
         page.keyboard().type("StayBegan");
         page.keyboard().press("Enter");
         page.locator("#w-label").click();

@@ -291,6 +291,13 @@ public final class Records {
                         }));
     }
 
+    /** What {@link #writeTogether} would come to. Nothing is kept. */
+    public List<Outcome> tryTogether(List<Function<LiveRelease, Request>> makers) {
+        return thrownAway((now, transaction) ->
+                writes.together(
+                        now, transaction, makers.stream().map(maker -> maker.apply(now)).toList()));
+    }
+
     /** What a record would be after a command. Nothing is kept. */
     public Preview preview(Function<LiveRelease, Request> maker, boolean traced) {
         return thrownAway(

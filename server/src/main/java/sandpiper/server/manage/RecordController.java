@@ -360,7 +360,10 @@ class RecordController {
                         RecordJson.of(access, record.get()));
     }
 
-    /** Many records at once, created or changed by key; each for itself. */
+    /**
+     * Many records at once, created or changed by key; each for itself. With {@code trial} it is
+     * told what would come of it, and nothing is kept.
+     */
     @PostMapping(path = "/batch", consumes = MediaType.APPLICATION_JSON_VALUE)
     ResponseEntity<String> batch(
             @PathVariable String object,
@@ -386,10 +389,12 @@ class RecordController {
                     saving(RecordAccess.of(actor, live, object(live, object)), item)
                             .with(new Leave(whole, false)));
         }
+        boolean trial = Boolean.TRUE.equals(body.get("trial"));
         var results =
-                engine.records().writeTogether(requests).stream()
-                        .map(RecordController::result)
-                        .toList();
+                (trial
+                                ? engine.records().tryTogether(requests)
+                                : engine.records().writeTogether(requests))
+                        .stream().map(RecordController::result).toList();
         return json(HttpStatus.OK, Map.of("results", results));
     }
 
