@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import sandpiper.client.ManageClient;
+import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 
 /** Reads bills of materials in the form of CycloneDX. */
@@ -24,7 +25,7 @@ public final class Components {
     public static List<Component> of(List<Path> bills) throws IOException {
         var all = new ArrayList<Component>();
         for (var bill : bills) {
-            for (var one : ManageClient.read(Files.readString(bill)).path("components")) {
+            for (var one : read(bill).path("components")) {
                 if (!one.path("group").asString("").equals(OWN)) {
                     all.add(component(one));
                 }
@@ -37,6 +38,14 @@ public final class Components {
                                 .thenComparing(Component::name)
                                 .thenComparing(Component::version))
                 .toList();
+    }
+
+    private static JsonNode read(Path bill) throws IOException {
+        try {
+            return ManageClient.read(Files.readString(bill));
+        } catch (JacksonException _) {
+            throw new IOException("%s holds no JSON.".formatted(bill));
+        }
     }
 
     private static Component component(JsonNode one) {
