@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import type { LogicText } from '@/api/logic'
 import LogicEditor from '@/editor/LogicEditor.vue'
 import { addCheck, readChecks, readLifecycle, readLogic, removeAt, setAt } from '@/editor/logicFile'
+import TypedInput from '@/components/TypedInput.vue'
 
 const props = defineProps<{ text: string; object: string; readOnly: boolean }>()
 const emit = defineEmits<{ update: [text: string]; chosen: [logic: LogicText] }>()
@@ -30,7 +31,7 @@ const set = (at: number, key: string, value: unknown) =>
     </p>
     <article v-for="(check, at) in checks" :key="at" class="one">
       <div class="head">
-        <input
+        <TypedInput
           class="name mono"
           :value="check.name"
           :disabled="readOnly"

@@ -92,7 +92,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
   gap: 8px 16px;
   max-width: 760px;
 }
-label {
+.details > label {
   display: grid;
   gap: 3px;
   align-content: start;

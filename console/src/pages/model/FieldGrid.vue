@@ -34,6 +34,7 @@ import {
 } from '@/editor/objectFile'
 import { fieldsOf, spoken } from '@/editor/pasted'
 import FieldDetails from './FieldDetails.vue'
+import TypedInput from '@/components/TypedInput.vue'
 
 const props = defineProps<{
   rows: FieldRow[]
@@ -146,7 +147,7 @@ const listOf = (row: FieldRow) =>
               />
             </td>
             <td>
-              <input
+              <TypedInput
                 class="plain mono"
                 :value="row.name"
                 :data-field="row.name"

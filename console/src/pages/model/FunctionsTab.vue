@@ -7,6 +7,7 @@ import LogicEditor from '@/editor/LogicEditor.vue'
 import { removeAt, renameAt, setAt } from '@/editor/logicFile'
 import { addReaction, readFunctions, setParameter, typeNode, type FunctionRow } from '@/editor/reactionFile'
 import NamedCard from './NamedCard.vue'
+import TypedInput from '@/components/TypedInput.vue'
 
 const props = defineProps<{ text: string; object: string; readOnly: boolean }>()
 const emit = defineEmits<{ update: [text: string]; chosen: [logic: LogicText] }>()
@@ -104,7 +105,7 @@ const chosen = (one: FunctionRow, text: string) =>
       <label>parameters</label>
       <div class="parameters">
         <div v-for="parameter in one.parameters" :key="parameter.name" class="parameter">
-          <input
+          <TypedInput
             class="name mono"
             :value="parameter.name"
             :disabled="readOnly"

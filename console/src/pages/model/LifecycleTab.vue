@@ -4,6 +4,7 @@ import { Button, Select } from 'ant-design-vue'
 import { computed } from 'vue'
 import { addLifecycle, readLifecycle, removeAt, renameAt, setAt } from '@/editor/logicFile'
 import { BOX, stateLayout } from './stateLayout'
+import TypedInput from '@/components/TypedInput.vue'
 
 const props = defineProps<{ text: string; object: string; readOnly: boolean }>()
 const emit = defineEmits<{ update: [text: string] }>()
@@ -93,7 +94,7 @@ function addTransition() {
       <tbody>
         <tr v-for="one in lifecycle.transitions" :key="one.name">
           <td>
-            <input
+            <TypedInput
               class="name mono"
               :value="one.name"
               :disabled="readOnly"

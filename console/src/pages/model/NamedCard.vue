@@ -2,6 +2,7 @@
 import { DeleteOutlined } from '@ant-design/icons-vue'
 import { Button } from 'ant-design-vue'
 import { removeAt, renameAt } from '@/editor/logicFile'
+import TypedInput from '@/components/TypedInput.vue'
 
 /** One entry of a map in the file: its name to change, a way to remove it, and what is said of it. */
 const props = defineProps<{ text: string; kind: string; name: string; what: string; readOnly: boolean }>()
@@ -14,7 +15,7 @@ const rename = (event: Event) =>
 <template>
   <article class="one">
     <div class="head">
-      <input
+      <TypedInput
         class="name mono"
         :value="name"
         :disabled="readOnly"

@@ -128,6 +128,10 @@ class CommandLineTest {
                                         "secret")
                                 .out())
                 .contains("created ragna.t");
+        // Until she has chosen her own, it opens nothing.
+        assertThat(Marina.get("ragna.t:a-long-password", "/manage/v1/status").status())
+                .isEqualTo(403);
+        run("users", "change", "ragna.t", "--password-file", "secret", "--keep-password");
         assertThat(Marina.get("ragna.t:a-long-password", "/manage/v1/status").status())
                 .isEqualTo(200);
         assertThat(run("users", "change", "ragna.t", "--role", "dockmaster").out())
