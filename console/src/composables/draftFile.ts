@@ -7,6 +7,7 @@ import { useJournal } from './journal'
 import { useDraft } from './model'
 
 const PAUSE = 350
+const AGAIN = 2_000
 const CONFLICT = 409
 
 /**
@@ -88,6 +89,9 @@ export function useDraftFile(file: Ref<{ path: string; text: string } | undefine
       const isConflict = wrong instanceof ApiProblem && wrong.problem.status === CONFLICT
       state.value = isConflict && !isSealed.value ? 'conflict' : 'failed'
       problem.value = (wrong as Error).message
+      // A service that is being started again answers in a moment.
+      if (wrong instanceof ApiProblem && wrong.problem.status === 0)
+        timer = setTimeout(() => void keep(), AGAIN)
     }
   }
 
