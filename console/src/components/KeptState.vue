@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { Alert, Button } from 'ant-design-vue'
+import type { KeptState } from '@/composables/draftFile'
 
 /** Whether what is typed is in the draft; when somebody else changed the file, whose text it shall be. */
-defineProps<{ state: 'kept' | 'keeping' | 'failed' | 'conflict'; problem: string }>()
+defineProps<{ state: KeptState; problem: string }>()
 const emit = defineEmits<{ mine: []; theirs: [] }>()
 </script>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { lineDifference } from '@/pages/releases/difference'
+import { lineDifference } from './difference'
 
 /** Two texts as one, with what goes and what comes. */
 defineProps<{ before: string; after: string }>()

@@ -10,6 +10,16 @@ const PAUSE = 350
 const AGAIN = 2_000
 const CONFLICT = 409
 
+export type KeptState = 'kept' | 'keeping' | 'failed' | 'conflict'
+
+/** How it stands with what is typed, in words. */
+export const STATE_WORDS: Record<KeptState, string> = {
+  kept: 'Kept in the draft',
+  keeping: 'Keeping …',
+  failed: 'Not kept',
+  conflict: 'Not kept',
+}
+
 /**
  * A file of the draft that is edited on a page: every change is kept a moment later, right or wrong, and
  * answered with what there is to say about it. The file as it was opened stays the truth of the page; when
@@ -23,7 +33,7 @@ export function useDraftFile(file: Ref<{ path: string; text: string } | undefine
   const text = ref('')
   const diagnostics = ref<Diagnostic[]>([])
   const problem = ref('')
-  const state = ref<'kept' | 'keeping' | 'failed' | 'conflict'>('kept')
+  const state = ref<KeptState>('kept')
   /** What the service has of the file, as far as this page knows. */
   let base = ''
 

@@ -1,5 +1,6 @@
 import { computed, type Ref } from 'vue'
 import type { Diagnostic, Draft, DraftFile } from '@/api/client'
+import { newServiceText } from '@/editor/serviceFile'
 import { read } from '@/editor/yamlFile'
 
 export type FileKind =
@@ -61,7 +62,7 @@ export const KINDS: KindWords[] = [
     what: 'What outside systems and apps can read and write.',
     form: SMALL,
     formSaid: SMALL_SAID,
-    begin: (name) => `service: ${name}\nversion: 1\nresources: {}\n`,
+    begin: (name) => newServiceText(name, ['rest']),
   },
   {
     kind: 'event',
@@ -99,6 +100,11 @@ export function fileNameOf(name: string): string {
 export function pathOf(folder: string, kind: FileKind, name: string): string {
   const words = KINDS.find((one) => one.kind === kind)!
   return `${folder}/${words.folder}/${fileNameOf(name)}`
+}
+
+/** The text of a new file, which is right to begin with. */
+export function beginningOf(kind: FileKind, name: string): string {
+  return KINDS.find((one) => one.kind === kind)!.begin(name)
 }
 
 /** What a definition calls itself, or undefined when its text does not say. */

@@ -10,9 +10,6 @@ import {
   partNames,
   lineOf,
   moveField,
-  newObjectText,
-  objectFileName,
-  objectName,
   readFields,
   removeField,
   renameField,
@@ -110,11 +107,6 @@ describe('an object file', () => {
 
   it('has no rows while the text is not YAML', () => {
     expect(readFields('fields: {{', ['fields'])).toBeUndefined()
-  })
-
-  it('begins as something that can be used at once', () => {
-    expect(objectName(newObjectText('WorkRequest'))).toBe('WorkRequest')
-    expect(objectFileName('WorkRequest')).toBe('work-request.yaml')
   })
 })
 

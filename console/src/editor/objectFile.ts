@@ -341,16 +341,6 @@ function setKey(document: Document, key: string[]) {
   else document.set('key', document.createNode(key, { flow: true }))
 }
 
-/** The text of a file for a new object. */
-export function newObjectText(name: string): string {
-  return `object: ${name}\nkey: code\nfields:\n  code: { type: text, length: 20, required: true }\n  name: { type: text, length: 80, required: true }\n`
-}
-
-/** How a new object's file is called: CraftInspection becomes craft-inspection.yaml. */
-export function objectFileName(name: string): string {
-  return `${name.replace(/(?<=[a-z0-9])(?=[A-Z])/g, '-').toLowerCase()}.yaml`
-}
-
 function number(value: unknown): number | undefined {
   return typeof value === 'number' ? value : undefined
 }

@@ -4,11 +4,10 @@ import { Alert, Button, Form, FormItem, Input, Modal, Segmented, Select, Table, 
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, unwrap } from '@/api/client'
+import { keepFile } from '@/api/draft'
 import LoadState from '@/components/LoadState.vue'
 import { useDraft, useModel } from '@/composables/model'
-import { useOpenPackages } from '@/composables/packages'
-import { newObjectText, objectFileName } from '@/editor/objectFile'
+import { beginningOf, pathOf, useOpenPackages } from '@/composables/packages'
 import ModelDiagram from './ModelDiagram.vue'
 
 const route = useRoute()
@@ -68,13 +67,13 @@ async function add() {
     problem.value = 'There is no package to put it in; make one on the page Packages first.'
     return
   }
-  const path = `${folder}/objects/${objectFileName(name)}`
+  const path = pathOf(folder, 'object', name)
   if (draft.value?.files.some((file) => file.path === path)) {
     problem.value = `There is a file ${path} already.`
     return
   }
   try {
-    await unwrap(api.PUT('/manage/v1/draft/file', { body: { path, text: newObjectText(name) } }))
+    await keepFile(path, beginningOf('object', name))
     await queries.invalidateQueries()
     adding.value = false
     await router.push(`/model/${name}`)

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { PlusOutlined } from '@ant-design/icons-vue'
-import { Alert, Button, Segmented, Tag } from 'ant-design-vue'
+import { Button, Segmented, Tag } from 'ant-design-vue'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
+import ElsewhereNote from '@/components/ElsewhereNote.vue'
+import FileFindings from '@/components/FileFindings.vue'
 import KeptState from '@/components/KeptState.vue'
 import LoadState from '@/components/LoadState.vue'
 import UndoRedo from '@/components/UndoRedo.vue'
-import { useDraftFile } from '@/composables/draftFile'
+import { STATE_WORDS, useDraftFile } from '@/composables/draftFile'
 import { useDraft, useModel } from '@/composables/model'
 import { kindOf } from '@/composables/packages'
 import type { LogicText } from '@/api/logic'
@@ -174,11 +176,7 @@ const others = computed(() =>
           <div class="spacer"></div>
           <UndoRedo />
           <span class="quiet" data-test="state">
-            {{
-              { kept: 'Kept in the draft', keeping: 'Keeping …', failed: 'Not kept', conflict: 'Not kept' }[
-                state
-              ]
-            }}
+            {{ STATE_WORDS[state] }}
           </span>
           <RouterLink :to="`/data/${object}`">Records</RouterLink>
           <RouterLink to="/releases">Release</RouterLink>
@@ -191,17 +189,7 @@ const others = computed(() =>
           @mine="keepMine"
           @theirs="takeTheirs"
         />
-        <Alert v-if="elsewhere.length" type="warning" show-icon class="note">
-          <template #message>
-            Elsewhere in the draft:
-            <RouterLink
-              :to="{ path: `/packages/file/${elsewhere[0].file}`, query: { line: elsewhere[0].line } }"
-              ><code>{{ elsewhere[0].file }}:{{ elsewhere[0].line }}</code></RouterLink
-            >
-            {{ elsewhere[0].message }}
-            <template v-if="elsewhere.length > 1">and {{ elsewhere.length - 1 }} more.</template>
-          </template>
-        </Alert>
+        <ElsewhereNote :errors="elsewhere" class="note" />
         <div class="sides">
           <section class="card side">
             <div class="tabs">
@@ -275,15 +263,7 @@ const others = computed(() =>
               :read-only="isSealed"
               @update="change"
             />
-            <ul v-if="mine.length" class="said" data-test="diagnostics">
-              <li v-for="(one, at) in mine" :key="at" :class="one.severity.toLowerCase()">
-                <button class="place" @click="reveal(one.line, one.column)">
-                  <code>{{ one.line }}:{{ one.column }}</code></button
-                >{{ one.message }}
-                <em v-if="one.suggestion">Did you mean {{ one.suggestion }}?</em>
-              </li>
-            </ul>
-            <div v-else class="said fine">No errors in this file.</div>
+            <FileFindings :findings="mine" @reveal="reveal" />
           </section>
         </div>
         <ChoicesDialog
@@ -326,28 +306,6 @@ const others = computed(() =>
 .text :deep(.editor) {
   flex: 1;
   min-height: 0;
-}
-.said {
-  margin: 0;
-  padding: 8px 12px;
-  list-style: none;
-  border-top: 1px solid var(--line);
-  max-height: 30%;
-  overflow: auto;
-  font-size: 12.5px;
-}
-.error {
-  color: var(--bad);
-}
-.place {
-  border: 0;
-  background: none;
-  padding: 0 6px 0 0;
-  color: var(--action);
-  cursor: pointer;
-}
-.fine {
-  color: var(--quiet);
 }
 .note {
   margin-bottom: 10px;

@@ -1,14 +1,16 @@
 <script setup lang="ts">
-import { Alert, Button, Dropdown, Menu, MenuItem, Modal, Tag, message as toast } from 'ant-design-vue'
+import { Button, Dropdown, Menu, MenuItem, Modal, Tag, message as toast } from 'ant-design-vue'
 import { MoreOutlined } from '@ant-design/icons-vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { removeFile, takeBack } from '@/api/draft'
+import ElsewhereNote from '@/components/ElsewhereNote.vue'
+import FileFindings from '@/components/FileFindings.vue'
 import KeptState from '@/components/KeptState.vue'
 import LoadState from '@/components/LoadState.vue'
 import UndoRedo from '@/components/UndoRedo.vue'
-import { useDraftFile } from '@/composables/draftFile'
+import { STATE_WORDS, useDraftFile } from '@/composables/draftFile'
 import { useDraft } from '@/composables/model'
 import { definedName, kindOf } from '@/composables/packages'
 import YamlEditor from '@/editor/YamlEditor.vue'
@@ -107,11 +109,7 @@ async function reopen() {
           <Tag v-else-if="kind === 'other'" color="gold">no definition is looked for here</Tag>
           <div class="spacer"></div>
           <UndoRedo />
-          <span class="quiet" data-test="state">{{
-            { kept: 'Kept in the draft', keeping: 'Keeping …', failed: 'Not kept', conflict: 'Not kept' }[
-              state
-            ]
-          }}</span>
+          <span class="quiet" data-test="state">{{ STATE_WORDS[state] }}</span>
           <RouterLink v-if="page" :to="page">Open {{ name }}</RouterLink>
           <Button @click="looking = true">Versions</Button>
           <Dropdown v-if="!isSealed" trigger="click">
@@ -134,17 +132,7 @@ async function reopen() {
           @mine="keepMine"
           @theirs="takeTheirs"
         />
-        <Alert v-if="elsewhere.length" type="warning" show-icon class="note">
-          <template #message>
-            Elsewhere in the draft:
-            <RouterLink
-              :to="{ path: `/packages/file/${elsewhere[0].file}`, query: { line: elsewhere[0].line } }"
-              ><code>{{ elsewhere[0].file }}:{{ elsewhere[0].line }}</code></RouterLink
-            >
-            {{ elsewhere[0].message }}
-            <template v-if="elsewhere.length > 1">and {{ elsewhere.length - 1 }} more.</template>
-          </template>
-        </Alert>
+        <ElsewhereNote :errors="elsewhere" class="note" />
         <section class="card text">
           <YamlEditor
             v-if="opened === props.path"
@@ -156,15 +144,11 @@ async function reopen() {
             :read-only="isSealed"
             @update="change"
           />
-          <ul v-if="mine.length" class="said" data-test="diagnostics">
-            <li v-for="(one, at) in mine" :key="at" :class="one.severity.toLowerCase()">
-              <button class="place" @click="editor?.reveal(one.line, one.column)">
-                <code>{{ one.line }}:{{ one.column }}</code></button
-              >{{ one.message }}
-              <em v-if="one.suggestion">Did you mean {{ one.suggestion }}?</em>
-            </li>
-          </ul>
-          <div v-else class="said quiet">No errors in this file. Ctrl-Space shows what can stand here.</div>
+          <FileFindings
+            :findings="mine"
+            hint="Ctrl-Space shows what can stand here."
+            @reveal="(line, column) => editor?.reveal(line, column)"
+          />
         </section>
         <RenameFile
           v-if="renaming"
@@ -207,24 +191,5 @@ h1 {
 }
 .note {
   margin-bottom: 10px;
-}
-.said {
-  margin: 0;
-  padding: 8px 12px;
-  list-style: none;
-  border-top: 1px solid var(--line);
-  max-height: 30%;
-  overflow: auto;
-  font-size: 12.5px;
-}
-.error {
-  color: var(--bad);
-}
-.place {
-  border: 0;
-  background: none;
-  padding: 0 6px 0 0;
-  color: var(--action);
-  cursor: pointer;
 }
 </style>

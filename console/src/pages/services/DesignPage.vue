@@ -5,9 +5,12 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, unwrap } from '@/api/client'
+import { keepFile } from '@/api/draft'
+import ElsewhereNote from '@/components/ElsewhereNote.vue'
+import FileFindings from '@/components/FileFindings.vue'
 import KeptState from '@/components/KeptState.vue'
 import LoadState from '@/components/LoadState.vue'
-import { useDraftFile } from '@/composables/draftFile'
+import { STATE_WORDS, useDraftFile } from '@/composables/draftFile'
 import { useDraft, useModel } from '@/composables/model'
 import { addResource, nextVersionText, readService, setOnService } from '@/editor/serviceFile'
 import YamlEditor from '@/editor/YamlEditor.vue'
@@ -73,11 +76,7 @@ async function next() {
   const version = Math.max(...versions) + 1
   const target = `${path.value.split('/')[0]}/services/${now.name}-v${version}.yaml`
   try {
-    await unwrap(
-      api.PUT('/manage/v1/draft/file', {
-        body: { path: target, text: nextVersionText(text.value, version) },
-      }),
-    )
+    await keepFile(target, nextVersionText(text.value, version))
     await queries.invalidateQueries()
     await router.push(`/services/${now.name}-v${version}/design`)
   } catch (wrong) {
@@ -107,11 +106,7 @@ async function next() {
             @change="(now) => change(setOnService(text, 'protocols', now))"
           />
           <div class="spacer"></div>
-          <span class="quiet" data-test="state">{{
-            { kept: 'Kept in the draft', keeping: 'Keeping …', failed: 'Not kept', conflict: 'Not kept' }[
-              state
-            ]
-          }}</span>
+          <span class="quiet" data-test="state">{{ STATE_WORDS[state] }}</span>
           <Button v-if="design && !isSealed" size="small" @click="next">Next version</Button>
           <RouterLink to="/releases">Release</RouterLink>
         </div>
@@ -124,12 +119,7 @@ async function next() {
           @theirs="takeTheirs"
         />
         <Alert v-if="said" type="error" show-icon :message="said" class="note" />
-        <Alert v-if="elsewhere.length" type="warning" show-icon class="note">
-          <template #message>
-            Elsewhere in the draft: <code>{{ elsewhere[0].file }}:{{ elsewhere[0].line }}</code>
-            {{ elsewhere[0].message }}
-          </template>
-        </Alert>
+        <ElsewhereNote :errors="elsewhere" class="note" />
         <div class="sides">
           <section class="card side">
             <div class="row resources">
@@ -221,13 +211,7 @@ async function next() {
                 from="the draft"
               />
             </div>
-            <ul v-if="mine.length" class="said" data-test="diagnostics">
-              <li v-for="(one, at) in mine" :key="at" :class="one.severity.toLowerCase()">
-                <code>{{ one.line }}:{{ one.column }}</code> {{ one.message }}
-                <em v-if="one.suggestion">Did you mean {{ one.suggestion }}?</em>
-              </li>
-            </ul>
-            <div v-else class="said fine">No errors in this file.</div>
+            <FileFindings :findings="mine" />
           </section>
         </div>
       </template>
@@ -286,20 +270,5 @@ async function next() {
 }
 .note {
   margin-bottom: 10px;
-}
-.said {
-  margin: 0;
-  padding: 8px 12px;
-  list-style: none;
-  border-top: 1px solid var(--line);
-  max-height: 30%;
-  overflow: auto;
-  font-size: 12.5px;
-}
-.error {
-  color: var(--bad);
-}
-.fine {
-  color: var(--quiet);
 }
 </style>

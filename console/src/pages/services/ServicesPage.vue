@@ -5,6 +5,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, unwrap, type ResourceView } from '@/api/client'
+import { keepFile } from '@/api/draft'
 import { call } from '@/api/http'
 import LoadState from '@/components/LoadState.vue'
 import { useDraft, useModel } from '@/composables/model'
@@ -83,7 +84,7 @@ async function make(made: Made) {
     made.offered,
   )
   try {
-    await unwrap(api.PUT('/manage/v1/draft/file', { body: { path, text } }))
+    await keepFile(path, text)
     await queries.invalidateQueries()
     adding.value = false
     await router.push(`/services/${made.service}-v1/design`)
