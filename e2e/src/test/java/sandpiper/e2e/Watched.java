@@ -3,6 +3,7 @@ package sandpiper.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.PlaywrightException;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -20,6 +21,10 @@ import java.util.concurrent.ConcurrentLinkedQueue;
 final class Watched {
     /** What the browser notes of each request that fails, which is heard of anyway. */
     private static final String OF_A_REQUEST = "Failed to load resource";
+
+    private static final String ENDED_BY_LEAVING = "net::ERR_ABORTED";
+    private static final int TRIES = 3;
+    private static final int SETTLED = 300;
 
     private static final String RULES =
             "async () => { const found = await axe.run(document, {runOnly: ['wcag2a', 'wcag2aa',"
@@ -39,6 +44,17 @@ final class Watched {
                 troubles.add("console: " + message.text());
             }
         });
+        page.onRequestFailed(request -> {
+            // Whoever goes to another page ends what this one still asks for.
+            if (!ENDED_BY_LEAVING.equals(request.failure())) {
+                troubles.add(
+                        "%s %s %s"
+                                .formatted(
+                                        request.failure(),
+                                        request.method(),
+                                        pathOf(request.url())));
+            }
+        });
         page.onResponse(answer -> {
             if (answer.status() >= 400) {
                 troubles.add(
@@ -46,11 +62,15 @@ final class Watched {
                                 .formatted(
                                         answer.status(),
                                         answer.request().method(),
-                                        answer.url().replaceFirst("https?://[^/]*", "")));
+                                        pathOf(answer.url())));
             }
         });
         // Whoever comes first is asked who they are.
         expect("401 GET /manage/v1/session");
+    }
+
+    private static String pathOf(String url) {
+        return url.replaceFirst("https?://[^/]*", "");
     }
 
     /** Something that is going to fail, and shall: {@code 422 POST /manage/v1/records/Owner}. */
@@ -69,8 +89,20 @@ final class Watched {
     /** The page as it is now keeps the rules of WCAG 2.2, A and AA, as far as axe-core sees. */
     void assertAccessible() {
         page.evaluate(axe());
-        var violations = (Collection<?>) page.evaluate(RULES);
-        assertThat(violations).as("axe-core on %s", page.url()).isEmpty();
+        assertThat(violations(TRIES)).as("axe-core on %s", page.url()).isEmpty();
+    }
+
+    /** What axe-core sees; it stumbles when the page is drawn anew just then, and looks again. */
+    private Collection<?> violations(int tries) {
+        try {
+            return (Collection<?>) page.evaluate(RULES);
+        } catch (PlaywrightException e) {
+            if (tries == 1) {
+                throw e;
+            }
+            page.waitForTimeout(SETTLED);
+            return violations(tries - 1);
+        }
     }
 
     private static String axe() {
