@@ -109,6 +109,12 @@ public record ObjectChange(
                 sentences.add("%s: numbering or removal changes.".formatted(after.name()));
             }
             LogicSentences.add(before, after, sentences);
+            if (!before.layout().form().equals(after.layout().form())) {
+                sentences.add("%s: its form is laid out anew.".formatted(after.name()));
+            }
+            if (!before.layout().list().equals(after.layout().list())) {
+                sentences.add("%s: its list is laid out anew.".formatted(after.name()));
+            }
         }
         fields.forEach(field ->
                 field.sentences()

@@ -145,6 +145,7 @@ public final class Definitions {
             readEvents(packageName);
         }
         new ReferenceChecker(packages, objects, objectSources, extensionSources).check();
+        new LayoutReader(objects, objectSources, extensionSources).read();
         var compiled = compile(order);
         // Services are read last: which fields can be filtered by is known only now.
         compiled.objects().forEach(object -> objects.put(object.name(), object));

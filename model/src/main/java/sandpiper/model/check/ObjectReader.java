@@ -8,6 +8,7 @@ import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
+import sandpiper.model.layout.Layout;
 import sandpiper.model.release.Fields;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.PackageType;
@@ -74,7 +75,8 @@ final class ObjectReader {
                 rules.rules(root),
                 new FunctionReader(source, owner, choices).read(root, lifecycle),
                 new HandlerReader(source).read(root),
-                new ScheduleReader(source, fields).read(root));
+                new ScheduleReader(source, fields).read(root),
+                Layout.NONE);
     }
 
     private List<String> key(Fields fields) {

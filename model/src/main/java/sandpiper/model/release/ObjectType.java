@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.layout.Layout;
 
 /**
  * A business object.
@@ -17,6 +18,7 @@ import org.jspecify.annotations.Nullable;
  * @param zone in which its dates are meant
  * @param rounding of what is worked out
  * @param lifecycle its states and transitions, or {@code null}
+ * @param layout how people enter and list its records
  */
 public record ObjectType(
         String name,
@@ -38,7 +40,8 @@ public record ObjectType(
         List<RuleDefinition> rules,
         List<FunctionDefinition> functions,
         List<HandlerDefinition> handlers,
-        List<ScheduleDefinition> schedules) {
+        List<ScheduleDefinition> schedules,
+        Layout layout) {
     public ObjectType {
         handlers = List.copyOf(handlers);
         schedules = List.copyOf(schedules);
@@ -81,7 +84,34 @@ public record ObjectType(
                 rules,
                 functions,
                 handlers,
-                schedules);
+                schedules,
+                layout);
+    }
+
+    /** The same object laid out. */
+    public ObjectType with(Layout otherLayout) {
+        return new ObjectType(
+                name,
+                packageName,
+                label,
+                plural,
+                describe,
+                was,
+                key,
+                numbering,
+                removal,
+                whenUsed,
+                fields,
+                parts,
+                zone,
+                rounding,
+                lifecycle,
+                checks,
+                rules,
+                functions,
+                handlers,
+                schedules,
+                otherLayout);
     }
 
     /** The function of a name, or nothing. */
@@ -124,7 +154,8 @@ public record ObjectType(
                 both(rules, more.rules()),
                 both(functions, more.functions()),
                 both(handlers, more.handlers()),
-                both(schedules, more.schedules()));
+                both(schedules, more.schedules()),
+                layout);
     }
 
     private static <T> List<T> both(List<T> first, List<T> second) {

@@ -180,6 +180,8 @@ final class FileShapes {
                                                                             + " line items stay as"
                                                                             + " they are.",
                                                                     FieldShapes.CONDITION))))),
+                            LayoutShapes.FORM,
+                            LayoutShapes.LIST,
                             key(
                                     "lifecycle",
                                     "The states of a record and the transitions between" + " them.",
@@ -208,6 +210,8 @@ final class FileShapes {
                                     "fields",
                                     "Fields that are added.",
                                     new Shape.Named(Names.FIELD, FIELD_NAMES, FieldShapes.FIELD)),
+                            LayoutShapes.FORM,
+                            LayoutShapes.LIST,
                             key("checks", "What must hold besides.", LogicShapes.CHECKS),
                             key("rules", "What happens besides.", LogicShapes.RULES),
                             key("functions", "What can be called besides.", LogicShapes.FUNCTIONS),

@@ -75,6 +75,7 @@ record ModelView(
             List<ObjectFunctionView> functions,
             List<HandlerView> handlers,
             List<ScheduleView> schedules,
+            LayoutView layout,
             List<ObjectGrant.Action> actions) {
         ObjectView seenBy(ObjectAccess access) {
             return new ObjectView(
@@ -102,6 +103,7 @@ record ModelView(
                     functions,
                     handlers,
                     schedules,
+                    layout.without(access.hidden()),
                     access.scopes().keySet().stream().sorted().toList());
         }
     }
@@ -277,6 +279,7 @@ record ModelView(
                 object.functions().stream().map(one -> ObjectFunctionView.of(object, one)).toList(),
                 object.handlers().stream().map(HandlerView::of).toList(),
                 object.schedules().stream().map(ScheduleView::of).toList(),
+                LayoutView.of(object),
                 List.of(ObjectGrant.Action.values()));
     }
 
