@@ -25,6 +25,9 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
+import sandpiper.engine.read.FigureGroups;
+import sandpiper.engine.read.Figures;
+import sandpiper.engine.read.Figures.Grouping;
 import sandpiper.engine.read.Page;
 import sandpiper.engine.read.Query;
 import sandpiper.engine.read.RecordFinder;
@@ -44,6 +47,7 @@ import sandpiper.logic.condition.Condition;
 import sandpiper.logic.run.Evaluation;
 import sandpiper.logic.run.RecordSource;
 import sandpiper.model.logic.CompiledFunction;
+import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
 
@@ -451,6 +455,24 @@ public final class Records {
                         page.records()),
                 page.next(),
                 page.total());
+    }
+
+    /**
+     * What the records of a query come to; which page it asks for plays no part.
+     *
+     * @param sums stored numbers to add up
+     * @param grouping {@code null} for no groups
+     */
+    public Figures figures(
+            LiveRelease now,
+            Session session,
+            Query query,
+            List<Field> sums,
+            @Nullable Grouping grouping) {
+        var rows =
+                now.records()
+                        .figures(session, query, sums, grouping == null ? null : grouping.field());
+        return FigureGroups.of(rows, sums.size(), grouping, query.object().zone());
     }
 
     /** What happened to a record, newest first. */

@@ -23,6 +23,7 @@ import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.TraceStorage;
 import sandpiper.engine.port.TrafficStorage;
 import sandpiper.engine.port.Transaction;
+import sandpiper.engine.port.ViewStorage;
 import sandpiper.engine.port.WebhookStorage;
 import sandpiper.model.release.Release;
 import sandpiper.store.file.FileHold;
@@ -42,6 +43,7 @@ import sandpiper.store.system.SqlRuns;
 import sandpiper.store.system.SqlSchedules;
 import sandpiper.store.system.SqlTraces;
 import sandpiper.store.system.SqlTraffic;
+import sandpiper.store.system.SqlViews;
 import sandpiper.store.system.SqlWebhooks;
 
 /** Everything in one SQLite file. */
@@ -58,6 +60,7 @@ public final class SqliteStorage implements Storage {
     private final SqlSchedules schedules = new SqlSchedules();
     private final SqlWebhooks webhooks = new SqlWebhooks();
     private final SqlRuns runs = new SqlRuns();
+    private final SqlViews views = new SqlViews();
     private final SqlRecomputations recomputations = new SqlRecomputations();
     private final SchemaStorage schema;
 
@@ -192,6 +195,11 @@ public final class SqliteStorage implements Storage {
     @Override
     public RunStorage runs() {
         return runs;
+    }
+
+    @Override
+    public ViewStorage views() {
+        return views;
     }
 
     @Override

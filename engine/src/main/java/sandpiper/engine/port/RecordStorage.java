@@ -1,5 +1,6 @@
 package sandpiper.engine.port;
 
+import java.math.BigDecimal;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
@@ -44,6 +45,26 @@ public interface RecordStorage {
 
     /** One page of the records a query selects. */
     Page page(Session session, Query query);
+
+    /**
+     * How many records a query selects, and what fields of them add up to. Moments are brought to
+     * the quarter of an hour they are in.
+     *
+     * @param sums stored numbers
+     * @param by a stored field to count by, or {@code null} for one row over all
+     */
+    List<FigureRow> figures(Session session, Query query, List<Field> sums, @Nullable Field by);
+
+    /**
+     * What records with one value come to.
+     *
+     * @param key the value in stored form, a link for a reference, {@code null} for none
+     */
+    record FigureRow(@Nullable Object key, long count, List<BigDecimal> sums) {
+        public FigureRow {
+            sums = List.copyOf(sums);
+        }
+    }
 
     /** Whether a condition holds for a record, in use or retired. */
     boolean holds(Session session, ObjectType object, long number, Condition condition);

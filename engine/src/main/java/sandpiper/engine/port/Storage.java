@@ -42,6 +42,8 @@ public interface Storage extends AutoCloseable {
 
     RunStorage runs();
 
+    ViewStorage views();
+
     RecomputationStorage recomputations();
 
     /**

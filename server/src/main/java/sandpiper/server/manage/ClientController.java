@@ -35,6 +35,7 @@ import sandpiper.logic.Quoted;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.security.Seal;
 import sandpiper.server.security.Secrets;
+import sandpiper.server.security.Tokens;
 
 /** Clients: outside systems with what they may call. */
 @RestController
@@ -47,7 +48,11 @@ class ClientController {
 
     private final PasswordEncoder passwords;
 
-    ClientController(Engine engine, AccessLog log, Seal seal, PasswordEncoder passwords) {
+    private final Tokens tokens;
+
+    ClientController(
+            Engine engine, AccessLog log, Seal seal, PasswordEncoder passwords, Tokens tokens) {
+        this.tokens = tokens;
         this.engine = engine;
         this.passwords = passwords;
         this.seal = seal;
@@ -269,6 +274,24 @@ class ClientController {
             log.note(transaction, actor, what, name, detail);
             return changed;
         });
+    }
+
+    /**
+     * A token to call services as a client.
+     *
+     * @param seconds how long it is good for
+     */
+    record TrialToken(String token, long seconds) {}
+
+    /**
+     * Lets whoever could give the client another secret call services as that client, to see what
+     * it may do. It is noted like a new secret.
+     */
+    @PostMapping("/{name}/token")
+    TrialToken token(@PathVariable String name, @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.ACCESS);
+        update(name, actor, "client tried", "with a token of its own", client -> client);
+        return new TrialToken(tokens.issue(name), Tokens.LIFE.toSeconds());
     }
 
     @DeleteMapping("/{name}")

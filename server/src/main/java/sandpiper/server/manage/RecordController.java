@@ -5,7 +5,6 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.function.Function;
@@ -32,12 +31,9 @@ import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.Session;
-import sandpiper.engine.read.Query;
 import sandpiper.engine.read.RecordView;
 import sandpiper.engine.write.LiveRelease;
-import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
-import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.ObjectType;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;
@@ -58,8 +54,6 @@ class RecordController {
     private static final List<String> PARAMETERS =
             List.of("filter", "search", "sort", "limit", "after", "count", "retired");
     private static final int HISTORY = 200;
-    private static final int USUAL_PAGE = 50;
-    private static final int HIGHEST_PAGE = 500;
     private static final int MOST_ITEMS = 1_000;
 
     private final Engine engine;
@@ -71,19 +65,7 @@ class RecordController {
     }
 
     private static ObjectType object(LiveRelease live, String name) {
-        return live.release()
-                .find(name)
-                .orElseThrow(() -> {
-                    var names = live.release().objects().stream().map(ObjectType::name).toList();
-                    return new ProblemException(
-                            HttpStatus.NOT_FOUND,
-                            "There is no object %s.%s"
-                                    .formatted(
-                                            Quoted.of(name),
-                                            Nearest.to(name, names)
-                                                    .map(near -> " Did you mean " + near + "?")
-                                                    .orElse("")));
-                });
+        return RecordQueries.object(live, name);
     }
 
     @GetMapping
@@ -109,7 +91,15 @@ class RecordController {
                                     + reader.text("retired");
                     var page =
                             engine.records()
-                                    .page(live, session, query(access, reader, fingerprint));
+                                    .page(
+                                            live,
+                                            session,
+                                            RecordQueries.of(
+                                                    engine,
+                                                    access,
+                                                    reader,
+                                                    cursors.read(
+                                                            fingerprint, reader.text("after"))));
                     var body = new LinkedHashMap<String, @Nullable Object>();
                     body.put(
                             "records",
@@ -122,56 +112,6 @@ class RecordController {
                     body.put("total", page.total());
                     return json(HttpStatus.OK, body);
                 });
-    }
-
-    private Query query(RecordAccess access, QueryReader reader, String fingerprint) {
-        var type = access.type();
-        var clock = engine.clock().withZone(type.zone());
-        var sort = reader.text("sort");
-        boolean byCreation = sort == null || sort.equals("-created") || sort.equals("created");
-        var search = reader.text("search");
-        boolean byCondition = search != null && access.searchesByCondition();
-        var query =
-                new Query(
-                        type,
-                        access.seen(),
-                        reader.filter(access.filterable(), clock),
-                        byCondition ? null : search,
-                        byCreation
-                                ? List.of()
-                                : reader.sort(
-                                        access.names(),
-                                        name -> FieldPath.of(type.fields().get(name)),
-                                        access.live().release().recordType(type),
-                                        clock),
-                        byCreation && !"created".equals(sort),
-                        cursors.read(fingerprint, reader.text("after")),
-                        0,
-                        reader.limit(USUAL_PAGE, HIGHEST_PAGE),
-                        reader.flag("count"),
-                        retired(reader));
-        var reached =
-                query.where(
-                        engine.records().condition(access.live(), type, access.scope(Action.VIEW)));
-        return search != null && byCondition
-                ? reached.where(
-                        new QueryReader(
-                                        Map.of("filter", new String[] {access.searchText(search)}),
-                                        List.of("filter"))
-                                .filter(access.live().release().recordType(type), clock))
-                : reached;
-    }
-
-    private static Query.Retired retired(QueryReader reader) {
-        var text = reader.text("retired");
-        try {
-            return text == null
-                    ? Query.Retired.WITHOUT
-                    : Query.Retired.valueOf(text.toUpperCase(Locale.ROOT));
-        } catch (IllegalArgumentException _) {
-            throw new ProblemException(
-                    HttpStatus.BAD_REQUEST, "retired must be without, with or only.");
-        }
     }
 
     @GetMapping("/{key}")

@@ -21,9 +21,9 @@ import sandpiper.engine.Engine;
  * rights.
  */
 @Component
-class Tokens {
+public class Tokens {
     /** How long a token is good for. */
-    static final Duration LIFE = Duration.ofMinutes(10);
+    public static final Duration LIFE = Duration.ofMinutes(10);
 
     private static final String ISSUER = "sandpiper";
 
@@ -38,7 +38,7 @@ class Tokens {
     }
 
     /** A token for a client. */
-    String issue(String client) {
+    public String issue(String client) {
         var now = engine.clock().instant();
         var claims =
                 JwtClaimsSet.builder()

@@ -83,8 +83,20 @@ public class TrafficController {
         }
     }
 
-    /** The traffic of some days. */
-    public record TrafficView(int days, List<CallsView> calls, List<FailedView> failed) {}
+    /**
+     * The calls of one day.
+     *
+     * @param day in UTC, as in 2026-05-01
+     */
+    public record DayView(String day, long calls, long errors) {}
+
+    /**
+     * The traffic of some days.
+     *
+     * @param byDay each of the days, the first first
+     */
+    public record TrafficView(
+            int days, List<CallsView> calls, List<DayView> byDay, List<FailedView> failed) {}
 
     @GetMapping("/manage/v1/traffic")
     TrafficView traffic(
@@ -99,11 +111,25 @@ public class TrafficController {
                 LocalDate.ofInstant(engine.clock().instant(), ZoneOffset.UTC).minusDays(days - 1L);
         return engine.read(session -> {
             var storage = engine.storage().traffic();
+            var uses = storage.since(session, first);
             return new TrafficView(
                     days,
-                    together(storage.since(session, first)),
+                    together(uses),
+                    byDay(uses, first, days),
                     storage.failed(session, FAILED).stream().map(FailedView::of).toList());
         });
+    }
+
+    private static List<DayView> byDay(List<Use> uses, LocalDate first, int days) {
+        return first.datesUntil(first.plusDays(days))
+                .map(day -> {
+                    var own = uses.stream().filter(use -> use.day().equals(day)).toList();
+                    return new DayView(
+                            day.toString(),
+                            own.stream().mapToLong(Use::calls).sum(),
+                            own.stream().mapToLong(Use::errors).sum());
+                })
+                .toList();
     }
 
     /** The days of each kind of call, together, most calls first. */

@@ -176,6 +176,12 @@ public final class SqlRecords implements RecordStorage {
     }
 
     @Override
+    public List<FigureRow> figures(
+            Session session, Query query, List<Field> sums, @Nullable Field by) {
+        return new FigureReader(release).read(SqlSession.of(session), query, sums, by);
+    }
+
+    @Override
     public boolean holds(Session session, ObjectType object, long number, Condition condition) {
         return selector.holds(SqlSession.of(session), object, number, condition);
     }

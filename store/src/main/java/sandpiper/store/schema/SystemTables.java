@@ -316,7 +316,22 @@ public final class SystemTables {
                             )\
                             """,
                             "create index sandpiper_draft_version_path on sandpiper_draft_version"
-                                    + " (path)"));
+                                    + " (path)"),
+                    List.of(
+                            """
+                            create table sandpiper_view (
+                              object text not null,
+                              owner text not null,
+                              name text not null,
+                              filter text,
+                              search text,
+                              sort text,
+                              retired text,
+                              columns text not null,
+                              chart text not null,
+                              primary key (object, owner, name)
+                            ) without rowid\
+                            """));
 
     private SystemTables() {}
 
