@@ -50,6 +50,7 @@ const pier: ObjectView = {
   functions: [],
   handlers: [],
   schedules: [],
+  layout: { sections: [], wide: [], details: {}, columns: [] },
   actions: ['VIEW', 'CREATE', 'EDIT', 'RETIRE'],
 }
 const berth: ObjectView = {

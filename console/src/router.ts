@@ -71,6 +71,11 @@ export const router = createRouter({
       component: () => import('./pages/requirements/RequirementsPage.vue'),
     },
     {
+      path: '/requirements/write/:path(.*)',
+      name: 'requirement-writer',
+      component: () => import('./pages/requirements/WriterPage.vue'),
+    },
+    {
       path: '/webhooks',
       name: 'webhooks',
       component: () => import('./pages/webhooks/WebhooksPage.vue'),

@@ -2,7 +2,7 @@ import createClient from 'openapi-fetch'
 import { ApiProblem, forgeryToken, type Problem } from './http'
 import type { components, paths } from './manage'
 
-type Schemas = components['schemas']
+export type Schemas = components['schemas']
 export type Status = Schemas['Status']
 export type Model = Schemas['ModelView']
 export type ObjectView = Schemas['ObjectView']

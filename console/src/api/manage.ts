@@ -62,7 +62,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_5"];
+        delete: operations["remove_6"];
         options?: never;
         head?: never;
         patch: operations["change_2"];
@@ -78,6 +78,54 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["rotate_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/clients/{name}/token": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["token"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/conditions/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["parts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/conditions/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["text"];
         delete?: never;
         options?: never;
         head?: never;
@@ -316,9 +364,25 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["put_1"];
+        put: operations["put_2"];
         post?: never;
-        delete: operations["remove_1"];
+        delete: operations["remove_2"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/draft/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["move"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -340,6 +404,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/manage/v1/draft/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/draft/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["versions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/manage/v1/events": {
         parameters: {
             query?: never;
@@ -348,6 +444,38 @@ export interface paths {
             cookie?: never;
         };
         get: operations["events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/examples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["shipped"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/manage/v1/figures/{object}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["figures"];
         put?: never;
         post?: never;
         delete?: never;
@@ -590,7 +718,7 @@ export interface paths {
         get: operations["show"];
         put?: never;
         post?: never;
-        delete: operations["remove_4"];
+        delete: operations["remove_5"];
         options?: never;
         head?: never;
         patch: operations["update"];
@@ -732,9 +860,9 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["put"];
+        put: operations["put_1"];
         post?: never;
-        delete: operations["remove"];
+        delete: operations["remove_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1022,10 +1150,26 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_3"];
+        delete: operations["remove_4"];
         options?: never;
         head?: never;
         patch: operations["change_1"];
+        trace?: never;
+    };
+    "/manage/v1/views/{object}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["views"];
+        put: operations["put"];
+        post?: never;
+        delete: operations["remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/manage/v1/webhooks": {
@@ -1054,7 +1198,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_2"];
+        delete: operations["remove_3"];
         options?: never;
         head?: never;
         patch: operations["change"];
@@ -1086,70 +1230,6 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["test"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/manage/v1/draft/move": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["move"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/manage/v1/draft/take-back": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["takeBack"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/manage/v1/draft/versions": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["versions"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/manage/v1/examples": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["shipped"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1202,6 +1282,14 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        ChartView: {
+            by: string;
+            /** @enum {string} */
+            kind: "BAR" | "LINE" | "RING";
+            /** @enum {string} */
+            step?: "DAY" | "WEEK" | "MONTH" | "QUARTER" | "YEAR";
+            sum?: string;
+        };
         CheckView: {
             at?: string;
             before: string[];
@@ -1234,6 +1322,33 @@ export interface components {
             lastUsed?: string;
             name: string;
             previousUntil?: string;
+        };
+        ConditionText: {
+            text: string;
+        };
+        ConditionView: {
+            all?: boolean;
+            condition?: components["schemas"]["ConditionView"];
+            /** @enum {string} */
+            kind: "GROUP" | "COMPARISON" | "ITEMS" | "TEXT";
+            list?: string;
+            name?: string;
+            negated?: boolean;
+            of?: components["schemas"]["OperandView"];
+            parts?: components["schemas"]["ConditionView"][];
+            /** @enum {string} */
+            quantity?: "EVERY" | "SOME" | "NONE";
+            /** @enum {string} */
+            relation?: "EQUAL" | "UNEQUAL" | "LESS" | "AT_MOST" | "GREATER" | "AT_LEAST" | "BETWEEN" | "ONE_OF" | "NONE_OF" | "EMPTY" | "FILLED" | "CONTAINS" | "BEGINS" | "ENDS" | "MATCHES" | "HOLDS" | "HOLDS_NOT";
+            text?: string;
+            values?: components["schemas"]["OperandView"][];
+        };
+        DayView: {
+            /** Format: int64 */
+            calls: number;
+            day: string;
+            /** Format: int64 */
+            errors: number;
         };
         DeliveryCounts: {
             /** Format: int64 */
@@ -1317,6 +1432,13 @@ export interface components {
                 [key: string]: string;
             };
         };
+        ExamplePackageView: {
+            describe: string;
+            files: {
+                [key: string]: string;
+            };
+            label: string;
+        };
         ExampleView: {
             file: string;
             holds: boolean;
@@ -1369,6 +1491,15 @@ export interface components {
             type: string;
             typeWords: string;
             unique: boolean;
+        };
+        FiguresView: {
+            /** Format: int64 */
+            count: number;
+            groups: components["schemas"]["GroupView"][];
+            more: boolean;
+            sums: {
+                [key: string]: number;
+            };
         };
         FileChange: {
             after: string;
@@ -1433,6 +1564,15 @@ export interface components {
             forms: string[];
             name: string;
         };
+        GroupView: {
+            /** Format: int64 */
+            count: number;
+            sums: {
+                [key: string]: number;
+            };
+            title?: string;
+            value?: string;
+        };
         HandlerView: {
             batch: boolean;
             describe?: string;
@@ -1467,6 +1607,11 @@ export interface components {
             kind?: string;
             label?: string;
         };
+        Keep: {
+            base?: string;
+            path: string;
+            text: string;
+        };
         Latest: {
             at: string;
             by: string;
@@ -1476,11 +1621,41 @@ export interface components {
             record: string;
             via: string;
         };
+        LayoutView: {
+            columns: string[];
+            details: {
+                [key: string]: string[];
+            };
+            sections: components["schemas"]["SectionView"][];
+            side?: components["schemas"]["SideView"][];
+            sort?: string;
+            wide: string[];
+        };
         LifecycleView: {
             field: string;
             initial: string;
             states: string[];
             transitions: components["schemas"]["TransitionView"][];
+        };
+        ListView: {
+            chart?: components["schemas"]["ChartView"];
+            columns: string[];
+            filter?: string;
+            name: string;
+            retired?: string;
+            search?: string;
+            shared: boolean;
+            sort?: string;
+        };
+        ListViewBody: {
+            chart?: components["schemas"]["ChartView"];
+            columns?: string[];
+            filter?: string;
+            name: string;
+            retired?: string;
+            search?: string;
+            shared: boolean;
+            sort?: string;
         };
         LogicRequest: {
             field?: string;
@@ -1509,7 +1684,11 @@ export interface components {
             objects: components["schemas"]["ObjectView"][];
             packages: components["schemas"]["PackageView"][];
             /** @enum {string} */
-            source: "LIVE" | "DRAFT";
+            source: "LIVE" | "DRAFT" | "OUTLINE";
+        };
+        Move: {
+            from: string;
+            to: string;
         };
         NewClient: {
             /** Format: int32 */
@@ -1573,6 +1752,7 @@ export interface components {
             inverses: components["schemas"]["InverseView"][];
             key: string[];
             label: string;
+            layout: components["schemas"]["LayoutView"];
             lifecycle?: components["schemas"]["LifecycleView"];
             name: string;
             numbered?: string;
@@ -1588,6 +1768,20 @@ export interface components {
             /** Format: int32 */
             from: number;
             items: components["schemas"]["Item"][];
+        };
+        OperandView: {
+            /** Format: int32 */
+            amount?: number;
+            exact?: boolean;
+            /** @enum {string} */
+            function?: "COUNT" | "SUM" | "MIN" | "MAX" | "MEAN";
+            /** @enum {string} */
+            kind: "VALUE" | "FIELD" | "TOTAL" | "RELATIVE" | "EXPRESSION";
+            text?: string;
+            /** @enum {string} */
+            type?: "TEXT" | "NUMBER" | "BOOLEAN" | "TEMPORAL";
+            /** @enum {string} */
+            unit?: "HOURS" | "DAYS" | "WEEKS" | "MONTHS" | "YEARS";
         };
         PackageView: {
             describe?: string;
@@ -1784,6 +1978,10 @@ export interface components {
             /** Format: int32 */
             overlapHours?: number;
         };
+        SectionView: {
+            fields: string[];
+            heading?: string;
+        };
         ServiceView: {
             describe?: string;
             events: string[];
@@ -1803,6 +2001,11 @@ export interface components {
             id: string;
             own: boolean;
             used: string;
+        };
+        SideView: {
+            columns: string[];
+            field: string;
+            object: string;
         };
         SignInRequest: {
             name: string;
@@ -1832,6 +2035,9 @@ export interface components {
             result: string;
             title: string;
         };
+        TakeBack: {
+            paths?: string[];
+        };
         Testing: {
             /** Format: int64 */
             event: number;
@@ -1846,6 +2052,7 @@ export interface components {
             what: string;
         };
         TrafficView: {
+            byDay: components["schemas"]["DayView"][];
             calls: components["schemas"]["CallsView"][];
             /** Format: int32 */
             days: number;
@@ -1863,6 +2070,11 @@ export interface components {
             label: string;
             name: string;
             to: string;
+        };
+        TrialToken: {
+            /** Format: int64 */
+            seconds: number;
+            token: string;
         };
         Tried: {
             faults: components["schemas"]["Wrong"][];
@@ -1911,6 +2123,12 @@ export interface components {
             before?: string;
             path: string;
         };
+        Version: {
+            at: string;
+            by: string;
+            path: string;
+            text: string;
+        };
         WebhookChange: {
             address?: string;
             disabled?: boolean;
@@ -1936,31 +2154,6 @@ export interface components {
             code: string;
             message: string;
             path: string;
-        };
-        Keep: {
-            base?: string;
-            path: string;
-            text: string;
-        };
-        Move: {
-            from: string;
-            to: string;
-        };
-        TakeBack: {
-            paths?: string[];
-        };
-        Version: {
-            at: string;
-            by: string;
-            path: string;
-            text: string;
-        };
-        ExamplePackageView: {
-            describe: string;
-            files: {
-                [key: string]: string;
-            };
-            label: string;
         };
     };
     responses: never;
@@ -2053,7 +2246,7 @@ export interface operations {
             };
         };
     };
-    remove_5: {
+    remove_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -2121,6 +2314,76 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["MadeClient"];
+                };
+            };
+        };
+    };
+    token: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["TrialToken"];
+                };
+            };
+        };
+    };
+    parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConditionText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ConditionView"];
+                };
+            };
+        };
+    };
+    text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConditionView"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ConditionText"];
                 };
             };
         };
@@ -2453,7 +2716,7 @@ export interface operations {
             };
         };
     };
-    put_1: {
+    put_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -2477,7 +2740,7 @@ export interface operations {
             };
         };
     };
-    remove_1: {
+    remove_2: {
         parameters: {
             query: {
                 path: string;
@@ -2487,6 +2750,30 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Diagnostics"];
+                };
+            };
+        };
+    };
+    move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Move"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -2523,6 +2810,52 @@ export interface operations {
             };
         };
     };
+    takeBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Diagnostics"];
+                };
+            };
+        };
+    };
+    versions: {
+        parameters: {
+            query?: {
+                path?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Version"][];
+                };
+            };
+        };
+    };
     events: {
         parameters: {
             query?: {
@@ -2542,6 +2875,48 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["RaisedEventView"][];
+                };
+            };
+        };
+    };
+    shipped: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ExamplePackageView"][];
+                };
+            };
+        };
+    };
+    figures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                object: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FiguresView"];
                 };
             };
         };
@@ -2757,7 +3132,7 @@ export interface operations {
     model: {
         parameters: {
             query?: {
-                of?: "LIVE" | "DRAFT";
+                of?: "LIVE" | "DRAFT" | "OUTLINE";
             };
             header?: never;
             path?: never;
@@ -2907,7 +3282,7 @@ export interface operations {
             };
         };
     };
-    remove_4: {
+    remove_5: {
         parameters: {
             query?: never;
             header?: {
@@ -3181,7 +3556,7 @@ export interface operations {
             };
         };
     };
-    put: {
+    put_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -3207,7 +3582,7 @@ export interface operations {
             };
         };
     };
-    remove: {
+    remove_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -3675,7 +4050,7 @@ export interface operations {
             };
         };
     };
-    remove_3: {
+    remove_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -3718,6 +4093,77 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["UserView"];
                 };
+            };
+        };
+    };
+    views: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                object: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ListView"][];
+                };
+            };
+        };
+    };
+    put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                object: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListViewBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ListView"];
+                };
+            };
+        };
+    };
+    remove: {
+        parameters: {
+            query: {
+                name: string;
+                shared?: boolean;
+            };
+            header?: never;
+            path: {
+                object: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -3765,7 +4211,7 @@ export interface operations {
             };
         };
     };
-    remove_2: {
+    remove_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -3855,96 +4301,6 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Testing"];
-                };
-            };
-        };
-    };
-    move: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Move"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "*/*": components["schemas"]["Diagnostics"];
-                };
-            };
-        };
-    };
-    takeBack: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TakeBack"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "*/*": components["schemas"]["Diagnostics"];
-                };
-            };
-        };
-    };
-    versions: {
-        parameters: {
-            query?: {
-                path?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "*/*": components["schemas"]["Version"][];
-                };
-            };
-        };
-    };
-    shipped: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "*/*": components["schemas"]["ExamplePackageView"][];
                 };
             };
         };

@@ -75,8 +75,14 @@ export const restoreRecord = (object: string, id: string) =>
 export const recordHistory = (object: string, id: string) =>
   call<{ entries: HistoryEntry[] }>('GET', `${base(object)}/${id}/history`)
 
-/** What stands for a record in an address: its key when that is one field, else its id. */
+/**
+ * What stands for a record in an address and in references to it: the values of its key with commas between
+ * them, or its id when it has none.
+ */
 export function addressOf(key: string[], record: RecordView): string {
-  const value = key.length === 1 ? record.values[key[0]] : null
-  return typeof value === 'string' || typeof value === 'number' ? String(value) : record.id
+  const values = key.map((name) => record.values[name])
+  if (!key.length || values.some((value) => value === null || typeof value === 'object')) return record.id
+  return values.length === 1 ? String(values[0]) : values.map((value) => escaped(String(value))).join(',')
 }
+
+const escaped = (value: string) => value.replaceAll('\\', '\\\\').replaceAll(',', '\\,')

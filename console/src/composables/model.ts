@@ -2,8 +2,8 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, toValue, type MaybeRefOrGetter } from 'vue'
 import { api, unwrap } from '@/api/client'
 
-/** The objects that are live, or those of the draft when that has no errors. */
-export function useModel(of: 'LIVE' | 'DRAFT' = 'LIVE') {
+/** The objects that are live, those of the draft when that has no errors, or what can be understood of it. */
+export function useModel(of: 'LIVE' | 'DRAFT' | 'OUTLINE' = 'LIVE') {
   const query = useQuery({
     queryKey: ['model', of],
     queryFn: () => unwrap(api.GET('/manage/v1/model', { params: { query: { of } } })),

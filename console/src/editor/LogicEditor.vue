@@ -19,6 +19,8 @@ const props = defineProps<{
   label: string
   placeholder?: string
   readOnly?: boolean
+  /** Written by somebody who does not design: without help and findings. */
+  unchecked?: boolean
 }>()
 const emit = defineEmits<{ update: [text: string]; touched: [text: string] }>()
 const host = ref<HTMLElement>()
@@ -139,9 +141,13 @@ onMounted(() => {
         look,
         EditorView.lineWrapping,
         hint(props.placeholder ?? ''),
-        linter(findings, { delay: 250 }),
-        autocompletion({ override: [completions], activateOnTyping: true }),
-        hovers,
+        props.unchecked
+          ? []
+          : [
+              linter(findings, { delay: 250 }),
+              autocompletion({ override: [completions], activateOnTyping: true }),
+              hovers,
+            ],
         EditorState.readOnly.of(props.readOnly ?? false),
         EditorView.contentAttributes.of({ 'aria-label': props.label }),
         EditorView.domEventHandlers({ focus: (_, of) => emit('touched', of.state.doc.toString()) }),

@@ -5,12 +5,16 @@ import { api, unwrap, type ClientView } from '@/api/client'
 import GrantRows from './GrantRows.vue'
 import { grantOf, textOf, type Grant } from './grants'
 
-const props = defineProps<{ client: ClientView | null }>()
+const props = defineProps<{
+  client: ClientView | null
+  /** What a new one may call to begin with. */
+  grants?: string[]
+}>()
 const emit = defineEmits<{ saved: [made?: { name: string; secret: string }]; left: [] }>()
 
 const name = ref(props.client?.name ?? '')
 const label = ref(props.client?.label ?? '')
-const grants = ref<Grant[]>((props.client?.grants ?? []).map(grantOf))
+const grants = ref<Grant[]>((props.client?.grants ?? props.grants ?? []).map(grantOf))
 const callsPerMinute = ref<number | null>(props.client?.callsPerMinute || null)
 const digests = ref(props.client?.digests ?? false)
 const problem = ref('')

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons-vue'
-import { Button, Input, Select } from 'ant-design-vue'
+import { Button, Select } from 'ant-design-vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, unwrap } from '@/api/client'
+import { useModel } from '@/composables/model'
+import ConditionInput from '@/conditions/ConditionInput.vue'
 import { choices, grantOf, type Grant } from './grants'
 
 /** Operations of services that may be called, each with a condition on the records it reaches. */
@@ -15,6 +17,12 @@ const services = useQuery({
 })
 const options = (names: string[]) => names.map((one) => ({ value: one, label: one === '*' ? 'all' : one }))
 const rows = computed(() => grants.value.map((grant) => choices(services.data.value ?? [], grant)))
+
+const { objects } = useModel()
+const objectOf = (grant: Grant) =>
+  services.data.value
+    ?.find((one) => one.name === grant.service)
+    ?.resources.find((one) => one.name === grant.resource)?.object
 
 function add() {
   grants.value = [...grants.value, grantOf(services.data.value?.[0]?.name ?? '')]
@@ -35,13 +43,18 @@ function add() {
       <Button aria-label="Take away" @click="grants = grants.filter((_, place) => place !== at)"
         ><DeleteOutlined
       /></Button>
-      <Input
-        v-model:value="grant.where"
-        class="where mono"
-        addon-before="where"
-        placeholder='every record, or a condition such as state = "Departed"'
-        aria-label="Condition"
-      />
+      <div class="where">
+        <ConditionInput
+          :text="grant.where ?? ''"
+          role="CONDITION"
+          :objects="objects"
+          :object="objectOf(grant)"
+          label="Condition"
+          placeholder="Every record; a condition keeps it to some."
+          unchecked
+          @update="(now) => (grant.where = now)"
+        />
+      </div>
     </div>
     <Button @click="add"><PlusOutlined /> Grant</Button>
   </div>

@@ -1,21 +1,41 @@
 <script setup lang="ts">
 import { PlusOutlined, SearchOutlined } from '@ant-design/icons-vue'
-import { Alert, Button, Input, Select, Table, Tag, message as toast } from 'ant-design-vue'
+import {
+  Alert,
+  Button,
+  Input,
+  Select,
+  Table,
+  TableSummary,
+  TableSummaryCell,
+  TableSummaryRow,
+  Tag,
+  message as toast,
+} from 'ant-design-vue'
+import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { ObjectFunctionView } from '@/api/client'
+import { figuresOf } from '@/api/figures'
 import { addressOf, findRecords, type RecordView } from '@/api/records'
 import CallFunction from '@/components/CallFunction.vue'
 import LoadState from '@/components/LoadState.vue'
 import { isNumeric, moment, shown } from '@/composables/format'
 import { useLatest } from '@/composables/latest'
 import { useModel } from '@/composables/model'
+import { useSession } from '@/composables/session'
 import { useSmall } from '@/composables/small'
+import ConditionInput from '@/conditions/ConditionInput.vue'
+import { columnsOf } from './columns'
 import { download, recordsCsv } from './dataFile'
+import FigureChart from './FigureChart.vue'
+import { addable, firstChart } from './figures'
 import ImportDialog from './ImportDialog.vue'
-import { readList, writeList } from './list'
+import { readChart, readList, writeChart, writeList, type ListState } from './list'
+import ViewMenu from './ViewMenu.vue'
 
 const small = useSmall()
+const { may } = useSession()
 const props = defineProps<{ object?: string }>()
 const route = useRoute()
 const router = useRouter()
@@ -24,13 +44,54 @@ const { objects, isLoading, error } = useModel()
 const name = computed(() => props.object ?? objects.value[0]?.name)
 const subject = computed(() => objects.value.find((one) => one.name === name.value))
 const list = computed(() => readList(route.query))
-const filterText = ref('')
+/** As chosen, or as the object's list is laid out. */
+const sort = computed(() => list.value.sort ?? subject.value?.layout.sort)
 const searchText = ref('')
 const rows = ref<RecordView[]>([])
 const next = ref<string | null>(null)
 const total = ref<number | null>(null)
 
+const filterOpen = ref(false)
+const chart = computed(() => readChart(list.value.chart))
+const sums = useQuery({
+  queryKey: computed(() => ['figures', name.value, 'sums', list.value, columnNames.value]),
+  queryFn: () =>
+    figuresOf(name.value!, {
+      filter: list.value.filter,
+      search: list.value.search,
+      retired: list.value.retired,
+      of: summed.value.map((field) => field.name).join(','),
+    }),
+  enabled: computed(() => summed.value.length > 0 && rows.value.length > 0),
+  retry: false,
+})
+const summed = computed(() =>
+  (subject.value?.fields ?? []).filter((field) => addable(field) && columnNames.value.includes(field.name)),
+)
+const sumOf = (field: string) => {
+  const value = sums.data.value?.sums[field]
+  const of = subject.value?.fields.find((one) => one.name === field)
+  return value === undefined || !of ? '' : shown(of, Number(value))
+}
+
 const chosen = ref<string[]>([])
+/** Keys of all records that the list would show, when more are meant than are on the page. */
+const allKeys = ref<string[]>()
+const gathering = ref(false)
+async function chooseAll() {
+  gathering.value = true
+  try {
+    allKeys.value = (await everyRecord()).map((row) => addressOf(subject.value!.key, row))
+  } catch (wrong) {
+    void toast.error((wrong as Error).message)
+  } finally {
+    gathering.value = false
+  }
+}
+function choose(now: string[]) {
+  chosen.value = now
+  allKeys.value = undefined
+}
 const calling = ref<ObjectFunctionView>()
 const callable = computed(() => {
   const of = subject.value
@@ -38,11 +99,12 @@ const callable = computed(() => {
   return of.functions.filter((one) => one.external && (one.onRecord || chosen.value.length === 0))
 })
 const keys = computed(() =>
-  calling.value?.onRecord
-    ? rows.value
+  !calling.value?.onRecord
+    ? []
+    : (allKeys.value ??
+      rows.value
         .filter((row) => chosen.value.includes(row.id))
-        .map((row) => addressOf(subject.value!.key, row))
-    : [],
+        .map((row) => addressOf(subject.value!.key, row))),
 )
 const offered = computed(() => callable.value.filter((one) => one.onRecord === chosen.value.length > 0))
 
@@ -55,7 +117,7 @@ const {
   findRecords(name.value!, {
     search: list.value.search,
     filter: list.value.filter,
-    sort: list.value.sort,
+    sort: sort.value,
     retired: list.value.retired,
     limit: 50,
     count: after === undefined,
@@ -64,12 +126,12 @@ const {
 )
 
 watch(
-  [name, list],
+  [() => subject.value?.name, list, sort],
   () => {
-    filterText.value = list.value.filter ?? ''
+    filterOpen.value ||= !!list.value.filter
     searchText.value = list.value.search ?? ''
-    chosen.value = []
-    if (name.value) void run(undefined)
+    choose([])
+    if (subject.value) void run(undefined)
   },
   { immediate: true },
 )
@@ -80,26 +142,32 @@ watch(page, (now) => {
   if (now.found.total !== null) total.value = now.found.total
 })
 
+const PAUSE = 400
 const importing = ref(false)
 const exporting = ref(false)
-/** Writes all records that the list would show, page by page, with their fields as columns. */
+/** All records that the list would show, page by page. */
+async function everyRecord() {
+  const all: RecordView[] = []
+  let after: string | undefined
+  do {
+    const found = await findRecords(name.value!, {
+      search: list.value.search,
+      filter: list.value.filter,
+      sort: sort.value,
+      retired: list.value.retired,
+      limit: 500,
+      after,
+    })
+    all.push(...found.records)
+    after = found.next ?? undefined
+  } while (after)
+  return all
+}
+/** Writes them with their fields as columns. */
 async function exportAll() {
   exporting.value = true
   try {
-    const all: RecordView[] = []
-    let after: string | undefined
-    do {
-      const found = await findRecords(name.value!, {
-        search: list.value.search,
-        filter: list.value.filter,
-        sort: list.value.sort,
-        retired: list.value.retired,
-        limit: 500,
-        after,
-      })
-      all.push(...found.records)
-      after = found.next ?? undefined
-    } while (after)
+    const all = await everyRecord()
     const fields = subject.value!.fields.map((field) => field.name)
     download(`${name.value}.csv`, recordsCsv(subject.value!, fields, all))
   } catch (wrong) {
@@ -113,14 +181,10 @@ function change(part: Partial<ReturnType<typeof readList>>) {
   void router.replace({ path: `/data/${name.value}`, query: writeList({ ...list.value, ...part }) })
 }
 
-const MOST_COLUMNS = 8
+const columnNames = computed(() => (subject.value ? columnsOf(subject.value, list.value.columns) : []))
 const columns = computed(() => {
-  const shownFields = subject.value?.fields.filter((field) => !field.multiline) ?? []
-  // What state a record is in is looked for first, so it stands beside what names the record.
-  const state = shownFields.findIndex((field) => field.name === subject.value?.lifecycle?.field)
-  if (state > 0) shownFields.splice(1, 0, ...shownFields.splice(state, 1))
-  const fields = shownFields.slice(0, MOST_COLUMNS)
-  const sorted = list.value.sort?.replace(/^-/, '')
+  const fields = columnNames.value.map((one) => subject.value!.fields.find((field) => field.name === one)!)
+  const sorted = sort.value?.replace(/^-/, '')
   return fields.map((field) => ({
     key: field.name,
     title: field.label,
@@ -129,13 +193,26 @@ const columns = computed(() => {
     sorter: !field.languages.length,
     sortOrder:
       sorted === field.name
-        ? list.value.sort!.startsWith('-')
+        ? sort.value!.startsWith('-')
           ? ('descend' as const)
           : ('ascend' as const)
         : null,
     width: field.type === 'boolean' ? 110 : undefined,
   }))
 })
+
+const selects = computed(
+  () =>
+    !!subject.value?.actions.includes('EDIT') &&
+    subject.value.functions.some((one) => one.external && one.onRecord),
+)
+const show = (now: ListState) => void router.replace({ path: `/data/${name.value}`, query: writeList(now) })
+/** A filter is used a moment after it was last changed. */
+let timer: ReturnType<typeof setTimeout> | undefined
+function later(filter: string) {
+  clearTimeout(timer)
+  timer = setTimeout(() => change({ filter: filter.trim() || undefined }), PAUSE)
+}
 
 function onTable(_page: unknown, _filters: unknown, sorter: unknown) {
   const { columnKey, order } = sorter as { columnKey?: string; order?: 'ascend' | 'descend' }
@@ -170,7 +247,17 @@ const linkTitle = (record: RecordView, name: Name) => {
             total === null ? '' : `${total.toLocaleString('en')} records`
           }}</span>
           <div class="spacer"></div>
-          <span v-if="chosen.length" class="quiet" data-test="chosen">{{ chosen.length }} chosen:</span>
+          <template v-if="chosen.length">
+            <a
+              v-if="!allKeys && chosen.length === rows.length && total !== null && total > rows.length"
+              href="#"
+              @click.prevent="chooseAll"
+              >{{ gathering ? 'Choosing …' : `Choose all ${total.toLocaleString('en')}` }}</a
+            >
+            <span class="quiet" data-test="chosen"
+              >{{ (allKeys?.length ?? chosen.length).toLocaleString('en') }} chosen:</span
+            >
+          </template>
           <Button v-for="one in offered" :key="one.name" @click="calling = one">{{ one.label }}</Button>
           <CallFunction
             v-if="calling"
@@ -211,18 +298,27 @@ const linkTitle = (record: RecordView, name: Name) => {
           >
             <template #prefix><SearchOutlined class="quiet" /></template>
           </Input>
-          <Input
-            v-model:value="filterText"
-            allow-clear
-            class="mono"
-            aria-label="Filter"
-            :placeholder="`Filter, such as  ${subject.fields[0].name} = &quot;…&quot; and changedAt > now()`"
-            style="flex: 1"
-            @press-enter="change({ filter: filterText || undefined })"
-          />
-          <Button @click="change({ filter: filterText || undefined, search: searchText || undefined })"
-            >Apply</Button
+          <Button :type="list.filter ? 'primary' : 'default'" ghost @click="filterOpen = !filterOpen"
+            >Filter{{ list.filter ? ' on' : '' }}</Button
           >
+          <Select
+            :value="columnNames"
+            mode="multiple"
+            :options="subject.fields.map((field) => ({ value: field.name, label: field.label }))"
+            :max-tag-count="0"
+            :max-tag-placeholder="() => `${columnNames.length} columns`"
+            option-filter-prop="label"
+            style="width: 130px"
+            aria-label="Columns"
+            @change="(now) => change({ columns: (now as string[]).join(',') || undefined })"
+          />
+          <Button
+            v-if="!chart && rows.length"
+            @click="change({ chart: writeChart(firstChart(subject!.fields, subject!.lifecycle?.field)) })"
+            >Chart</Button
+          >
+          <ViewMenu :object="subject.name" :list="list" @chosen="show" />
+          <span class="spacer"></span>
           <Select
             :value="list.retired ?? 'without'"
             :options="[
@@ -235,17 +331,36 @@ const linkTitle = (record: RecordView, name: Name) => {
             @change="(now) => change({ retired: now === 'without' ? undefined : String(now) })"
           />
         </div>
+        <section v-if="filterOpen" class="card filter">
+          <ConditionInput
+            :text="list.filter ?? ''"
+            role="CONDITION"
+            :objects="objects"
+            :object="subject.name"
+            label="Filter"
+            placeholder="All records; a condition keeps the list to some."
+            :unchecked="!may('design')"
+            @update="later"
+          />
+        </section>
+        <FigureChart
+          v-if="chart"
+          :object="subject"
+          :list="list"
+          :chart="chart"
+          @change="(now) => change({ chart: writeChart(now) })"
+        />
         <Alert v-if="problem" type="error" show-icon :message="problem.message" class="problem" />
         <Table
           :columns="columns"
           :data-source="rows"
           :row-key="(record) => record.id"
           :row-selection="
-            subject.actions.includes('EDIT') && subject.functions.some((one) => one.external && one.onRecord)
+            selects
               ? {
                   selectedRowKeys: chosen,
                   columnWidth: 40,
-                  onChange: (now: unknown[]) => (chosen = now.map(String)),
+                  onChange: (now: unknown[]) => choose(now.map(String)),
                 }
               : undefined
           "
@@ -276,6 +391,21 @@ const linkTitle = (record: RecordView, name: Name) => {
                 linkTitle(record as RecordView, part)
               }}</span>
             </template>
+          </template>
+          <template v-if="summed.length && rows.length" #summary>
+            <TableSummary fixed>
+              <TableSummaryRow>
+                <TableSummaryCell v-if="selects" :index="0" />
+                <TableSummaryCell
+                  v-for="(column, at) in columns"
+                  :key="column.key"
+                  :index="at + (selects ? 1 : 0)"
+                  :align="column.align"
+                >
+                  <span class="sum" data-test="sum">{{ sumOf(column.key) || (at === 0 ? 'Sum' : '') }}</span>
+                </TableSummaryCell>
+              </TableSummaryRow>
+            </TableSummary>
           </template>
           <template #emptyText>
             <div class="empty">
@@ -328,8 +458,13 @@ const linkTitle = (record: RecordView, name: Name) => {
     width: auto !important;
   }
 }
-.problem {
+.problem,
+.filter {
   margin-bottom: 12px;
+}
+.sum {
+  font-weight: 600;
+  font-variant-numeric: tabular-nums;
 }
 .tag {
   margin-left: 6px;

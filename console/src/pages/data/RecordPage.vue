@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Alert, Button, Modal, Tag, Timeline, TimelineItem, Tooltip, message as toast } from 'ant-design-vue'
+import { Alert, Button, Modal, Tag, Tooltip, message as toast } from 'ant-design-vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRouter } from 'vue-router'
@@ -8,8 +8,6 @@ import {
   addressOf,
   changeRecord,
   createRecord,
-  findRecords,
-  recordHistory,
   removeRecord,
   restoreRecord,
   showRecord,
@@ -21,10 +19,13 @@ import type { ObjectFunctionView } from '@/api/client'
 import CallFunction from '@/components/CallFunction.vue'
 import FieldInput from '@/components/FieldInput.vue'
 import LoadState from '@/components/LoadState.vue'
-import { moment } from '@/composables/format'
 import { useModel } from '@/composables/model'
 import { changes, newValues, same, shown } from './form'
+import { isWide, sectionsOf, sideLists } from './formLayout'
 import ItemTable from './ItemTable.vue'
+import RecordHistory from './RecordHistory.vue'
+import ReferenceDetails from './ReferenceDetails.vue'
+import SideList from './SideList.vue'
 
 const props = defineProps<{ object: string }>()
 const router = useRouter()
@@ -39,12 +40,6 @@ const record = useQuery({
   queryFn: () => showRecord(props.object, routeKey.value!),
   enabled: computed(() => !isNew.value),
 })
-const history = useQuery({
-  queryKey: computed(() => ['history', props.object, record.data.value?.id, record.data.value?.version]),
-  queryFn: () => recordHistory(props.object, record.data.value!.id),
-  enabled: computed(() => !!record.data.value && !isNew.value),
-})
-
 const entered = ref<Values>({})
 const touched = ref(new Set<string>())
 const preview = ref<Preview>()
@@ -58,6 +53,7 @@ const busy = ref(false)
 let timer: ReturnType<typeof setTimeout> | undefined
 let turn = 0
 const PAUSE = 250
+const MOST_BESIDE = 5
 watch(
   [object, () => record.data.value, isNew],
   () => {
@@ -167,23 +163,8 @@ const may = (action: 'CREATE' | 'EDIT' | 'RETIRE') => object.value?.actions.incl
 const isFixed = computed(() => !may(isNew.value ? 'CREATE' : 'EDIT'))
 const general = computed(() => messages.value[''] ?? '')
 
-const related = useQuery({
-  queryKey: computed(() => ['related', props.object, routeKey.value, stored.value?.id]),
-  queryFn: async () => {
-    const of = object.value!
-    const key = of.key.length === 1 ? String(stored.value!.values[of.key[0]]) : ''
-    const lists = of.inverses.filter((inverse) => !inverse.part && key)
-    return Promise.all(
-      lists.map(async (inverse) => {
-        const filter = `${inverse.field} = ${JSON.stringify(key)}`
-        const page = await findRecords(inverse.object, { filter, limit: 5, count: true })
-        const target = objects.value.find((one) => one.name === inverse.object)!
-        return { inverse, filter, target, total: page.total ?? 0, records: page.records }
-      }),
-    )
-  },
-  enabled: computed(() => !!stored.value && !!object.value),
-})
+/** The lists at the side: those the layout names, or all there are. */
+const related = computed(() => sideLists(object.value, objects.value, stored.value))
 
 function set(field: string, value: Values[string]) {
   entered.value = { ...entered.value, [field]: value }
@@ -300,8 +281,9 @@ const itemTitles = (part: string) => {
   const titles = stored.value?.titles[part]
   return Array.isArray(titles) ? titles : []
 }
-const isWide = (field: { multiline: boolean; languages: string[] }) =>
-  field.multiline || field.languages.length > 0
+const sections = computed(() =>
+  sectionsOf(object.value, (field) => isHidden(field)).filter((one) => one.fields.length),
+)
 </script>
 
 <template>
@@ -376,12 +358,13 @@ const isWide = (field: { multiline: boolean; languages: string[] }) =>
         />
         <div class="columns">
           <div>
-            <section class="card">
+            <section v-for="(section, at) in sections" :key="at" class="card section">
+              <h2 v-if="section.heading">{{ section.heading }}</h2>
               <div class="grid">
                 <div
-                  v-for="field in object.fields.filter((one) => !isHidden(one))"
+                  v-for="field in section.fields"
                   :key="field.name"
-                  :class="['field', { wide: isWide(field) }]"
+                  :class="['field', { wide: isWide(object, field) }]"
                 >
                   <label :for="`f-${field.name}`">
                     {{ field.label
@@ -402,6 +385,12 @@ const isWide = (field: { multiline: boolean; languages: string[] }) =>
                     Given when it is saved.
                   </div>
                   <div v-else-if="field.describe" class="hint">{{ field.describe }}</div>
+                  <ReferenceDetails
+                    v-if="object.layout.details[field.name]?.length && values[field.name]"
+                    :to="objects.find((one) => one.name === field.to)"
+                    :address="String(values[field.name])"
+                    :fields="object.layout.details[field.name]"
+                  />
                 </div>
               </div>
             </section>
@@ -419,48 +408,13 @@ const isWide = (field: { multiline: boolean; languages: string[] }) =>
             />
           </div>
           <aside v-if="stored">
-            <section v-if="related.data.value?.length" class="card">
-              <h2>Related</h2>
-              <div
-                v-for="one in related.data.value"
-                :key="one.inverse.object + one.inverse.field"
-                class="related"
-              >
-                <RouterLink :to="{ path: `/data/${one.inverse.object}`, query: { filter: one.filter } }">
-                  {{ one.inverse.plural }} <span class="quiet">{{ one.total }}</span>
-                </RouterLink>
-                <div v-for="item in one.records" :key="item.id" class="quiet">
-                  <RouterLink
-                    :to="`/data/${one.inverse.object}/record/${encodeURIComponent(addressOf(one.target.key, item))}`"
-                  >
-                    {{ one.target.key.length ? addressOf(one.target.key, item) : moment(item.changedAt) }}
-                  </RouterLink>
-                </div>
-              </div>
-            </section>
-            <section class="card">
-              <h2>History</h2>
-              <Timeline v-if="history.data.value" data-test="history">
-                <TimelineItem
-                  v-for="entry in history.data.value.entries"
-                  :key="entry.version"
-                  :color="'var(--action)'"
-                >
-                  <div>
-                    <strong>{{ entry.operation }}</strong> by {{ entry.by }}
-                    <div class="quiet">{{ moment(entry.at) }} · {{ entry.via }}</div>
-                  </div>
-                  <div
-                    v-for="one in entry.operation === 'created' ? [] : entry.changes"
-                    :key="one.path"
-                    class="change"
-                  >
-                    <span class="mono">{{ one.path }}</span>
-                    <span class="quiet"> {{ one.before ?? 'empty' }} → </span>{{ one.after ?? 'empty' }}
-                  </div>
-                </TimelineItem>
-              </Timeline>
-            </section>
+            <SideList
+              v-for="one in related"
+              :key="`${one.target.name}.${one.field}`"
+              :list="one"
+              :at-most="MOST_BESIDE"
+            />
+            <RecordHistory :object="object.name" :record="stored" />
           </aside>
         </div>
       </template>
@@ -480,7 +434,7 @@ const isWide = (field: { multiline: boolean; languages: string[] }) =>
   min-width: 0;
 }
 aside {
-  width: 290px;
+  width: 330px;
   display: grid;
   gap: 12px;
 }
@@ -522,14 +476,19 @@ label {
 .problem {
   margin-bottom: 12px;
 }
-.related {
-  margin-bottom: 10px;
+.section + .section {
+  margin-top: 12px;
 }
-.change .mono {
-  margin-right: 6px;
+.section h2 {
+  margin: 0 0 10px;
 }
-.change {
-  font-size: 12.5px;
-  overflow-wrap: anywhere;
+@media (max-width: 1000px) {
+  .columns {
+    flex-direction: column;
+    align-items: stretch;
+  }
+  aside {
+    width: auto;
+  }
 }
 </style>

@@ -3,6 +3,8 @@ import { DeleteOutlined, PlusOutlined } from '@ant-design/icons-vue'
 import { AutoComplete, Button, Checkbox, Input, Select } from 'ant-design-vue'
 import { computed } from 'vue'
 import type { LogicText } from '@/api/logic'
+import { useModel } from '@/composables/model'
+import ConditionInput from '@/conditions/ConditionInput.vue'
 import LogicEditor from '@/editor/LogicEditor.vue'
 import { addCheck, readChecks, readLifecycle, readLogic, removeAt, setAt } from '@/editor/logicFile'
 import TypedInput from '@/components/TypedInput.vue'
@@ -10,6 +12,7 @@ import TypedInput from '@/components/TypedInput.vue'
 const props = defineProps<{ text: string; object: string; readOnly: boolean }>()
 const emit = defineEmits<{ update: [text: string]; chosen: [logic: LogicText] }>()
 
+const { objects } = useModel('OUTLINE')
 const checks = computed(() => readChecks(props.text))
 const fields = computed(() =>
   readLogic(props.text)
@@ -55,9 +58,10 @@ const set = (at: number, key: string, value: unknown) =>
         /></Button>
       </div>
       <label>must be true</label>
-      <LogicEditor
+      <ConditionInput
         :text="check.that"
         role="CHECK"
+        :objects="objects"
         :object="object"
         :label="`Condition of ${check.name}`"
         :read-only="readOnly"

@@ -2,6 +2,8 @@
 import { Select } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import type { LogicText, Role } from '@/api/logic'
+import { useModel } from '@/composables/model'
+import ConditionInput from '@/conditions/ConditionInput.vue'
 import LogicEditor from '@/editor/LogicEditor.vue'
 import { LOGIC_KEYS, readLogic, setFieldLogic, type FieldLogic, type LogicKey } from '@/editor/logicFile'
 
@@ -16,6 +18,7 @@ const WORDS: Record<LogicKey, { label: string; role: Role; hint: string }> = {
   offer: { label: 'Offers records with', role: 'OFFER', hint: 'maxLength >= this.vessel.length' },
 }
 
+const { objects } = useModel('OUTLINE')
 const rows = computed(() => readLogic(props.text))
 const added = ref<string[]>([])
 const idOf = (row: FieldLogic, key: LogicKey) => `${row.part ?? ''}/${row.name}/${key}`
@@ -58,17 +61,19 @@ const textOf = (row: FieldLogic, key: LogicKey): LogicText => ({
         <code>{{ row.part ? `${row.part}.` : '' }}{{ row.name }}</code>
         <span class="quiet">{{ WORDS[key].label.toLowerCase() }}</span>
       </div>
-      <LogicEditor
+      <component
+        :is="key === 'formula' ? LogicEditor : ConditionInput"
         :text="row[key] ?? ''"
         :role="WORDS[key].role"
+        :objects="key === 'formula' ? undefined : objects"
         :object="object"
         :part="row.part"
         :field="row.name"
         :label="`${WORDS[key].label} of ${row.name}`"
         :placeholder="WORDS[key].hint"
         :read-only="readOnly"
-        @update="(now) => emit('update', setFieldLogic(text, row, key, now))"
-        @touched="(now) => emit('chosen', { ...textOf(row, key), text: now })"
+        @update="(now: string) => emit('update', setFieldLogic(text, row, key, now))"
+        @touched="(now: string) => emit('chosen', { ...textOf(row, key), text: now })"
       />
     </div>
     <Select

@@ -29,6 +29,7 @@ import ChoicesDialog from './ChoicesDialog.vue'
 import FieldGrid from './FieldGrid.vue'
 import FormulasTab from './FormulasTab.vue'
 import FunctionsTab from './FunctionsTab.vue'
+import LayoutTab from './LayoutTab.vue'
 import LifecycleTab from './LifecycleTab.vue'
 import ObjectFacts from './ObjectFacts.vue'
 import PartHead from './PartHead.vue'
@@ -51,6 +52,7 @@ const file = computed(
     files.value.find((one) => one.path === wantedPath.value) ??
     files.value.find((one) => objectName(one.text) === props.object),
 )
+const LAYOUT = 'Form and list'
 const LOGIC = ['Formulas', 'Checks', 'Rules', 'Lifecycle', 'Functions', 'Reactions']
 const tried = ref<LogicText>()
 const isLogic = computed(() => LOGIC.includes(chosen.value))
@@ -95,6 +97,7 @@ async function listSaved(name: string) {
 const tabs = computed(() => [
   'Fields',
   ...parts.value,
+  LAYOUT,
   ...LOGIC.filter((tab) => tab !== 'Lifecycle' || objectName(text.value) !== undefined),
 ])
 const TAB = {
@@ -223,6 +226,14 @@ const others = computed(() =>
               :read-only="isSealed"
               @update="change"
               @chosen="look"
+            />
+            <LayoutTab
+              v-else-if="chosen === LAYOUT && rows"
+              :key="path"
+              :text="text"
+              :object="object"
+              :read-only="isSealed"
+              @update="change"
             />
             <FieldGrid
               v-else-if="rows"

@@ -3,6 +3,8 @@ import { PlusOutlined } from '@ant-design/icons-vue'
 import { Button, Checkbox, Input } from 'ant-design-vue'
 import { computed } from 'vue'
 import type { LogicText } from '@/api/logic'
+import { useModel } from '@/composables/model'
+import ConditionInput from '@/conditions/ConditionInput.vue'
 import LogicEditor from '@/editor/LogicEditor.vue'
 import { setAt } from '@/editor/logicFile'
 import { addReaction, readHandlers, readSchedules } from '@/editor/reactionFile'
@@ -11,6 +13,7 @@ import NamedCard from './NamedCard.vue'
 const props = defineProps<{ text: string; object: string; readOnly: boolean }>()
 const emit = defineEmits<{ update: [text: string]; chosen: [logic: LogicText] }>()
 
+const { objects } = useModel('OUTLINE')
 const handlers = computed(() => readHandlers(props.text))
 const schedules = computed(() => readSchedules(props.text))
 type Kind = 'handlers' | 'schedules'
@@ -63,9 +66,10 @@ const names = (written: string) => {
         >
       </div>
       <label>when</label>
-      <LogicEditor
+      <ConditionInput
         :text="one.when"
         role="HANDLER_WHEN"
+        :objects="objects"
         :object="object"
         :field="one.name"
         :label="`Condition of ${one.name}`"
@@ -146,9 +150,10 @@ const names = (written: string) => {
         >
       </div>
       <label>where</label>
-      <LogicEditor
+      <ConditionInput
         :text="one.where"
         role="SCHEDULE_WHERE"
+        :objects="objects"
         :object="object"
         :field="one.name"
         :label="`Records of ${one.name}`"

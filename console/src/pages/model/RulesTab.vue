@@ -3,6 +3,8 @@ import { PlusOutlined } from '@ant-design/icons-vue'
 import { Button, Input } from 'ant-design-vue'
 import { computed } from 'vue'
 import type { LogicText } from '@/api/logic'
+import { useModel } from '@/composables/model'
+import ConditionInput from '@/conditions/ConditionInput.vue'
 import LogicEditor from '@/editor/LogicEditor.vue'
 import { addRule, readRules, setAt } from '@/editor/logicFile'
 import NamedCard from './NamedCard.vue'
@@ -10,6 +12,7 @@ import NamedCard from './NamedCard.vue'
 const props = defineProps<{ text: string; object: string; readOnly: boolean }>()
 const emit = defineEmits<{ update: [text: string]; chosen: [logic: LogicText] }>()
 
+const { objects } = useModel('OUTLINE')
 const rules = computed(() => readRules(props.text))
 const set = (name: string, key: string, value: unknown) =>
   emit('update', setAt(props.text, ['rules', name, key], value))
@@ -55,9 +58,10 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value
         />
       </div>
       <label>when</label>
-      <LogicEditor
+      <ConditionInput
         :text="rule.when"
         role="WHEN"
+        :objects="objects"
         :object="object"
         :label="`Condition of ${rule.name}`"
         placeholder="always"

@@ -3,6 +3,8 @@ import { Checkbox, CheckboxGroup, Input, Popconfirm, Button } from 'ant-design-v
 import { DeleteOutlined } from '@ant-design/icons-vue'
 import { computed } from 'vue'
 import { removeResource, setOnResource, type ResourceFile } from '@/editor/serviceFile'
+import { useModel } from '@/composables/model'
+import ConditionInput from '@/conditions/ConditionInput.vue'
 import type { DesignModel } from './designTree'
 import PresetRows from './PresetRows.vue'
 
@@ -17,6 +19,7 @@ const emit = defineEmits<{ update: [text: string]; removed: [] }>()
 
 const set = (key: string, value: unknown) =>
   emit('update', setOnResource(props.text, props.resource.name, key, value))
+const { objects } = useModel('OUTLINE')
 const calls = computed(() => {
   const functions = (props.object.functions ?? []).filter((one) => one.external && one.onRecord)
   // A function that has the name of a transition stands in for it.
@@ -47,15 +50,16 @@ function remove() {
         <Button size="small" type="text" :aria-label="`Remove ${resource.name}`"><DeleteOutlined /></Button>
       </Popconfirm>
     </div>
-    <label for="where">Only records where</label>
-    <Input
-      id="where"
-      :value="resource.where"
-      :disabled="readOnly"
-      size="small"
-      class="mono"
-      placeholder='every record; or a condition such as state = "Alongside"'
-      @update:value="(now: string) => set('where', now)"
+    <div class="name">Only records where</div>
+    <ConditionInput
+      :text="resource.where ?? ''"
+      role="CONDITION"
+      :objects="objects"
+      :object="object.name"
+      label="Only records where"
+      placeholder="every record"
+      :read-only="readOnly"
+      @update="(now) => set('where', now)"
     />
     <template v-if="calls.length">
       <div class="name">Calls</div>

@@ -9,12 +9,15 @@ import { keepFile } from '@/api/draft'
 import { call } from '@/api/http'
 import LoadState from '@/components/LoadState.vue'
 import { useDraft, useModel } from '@/composables/model'
+import { useSession } from '@/composables/session'
 import { useOpenPackages } from '@/composables/packages'
 import { addResource, newServiceText } from '@/editor/serviceFile'
 import type { Contract } from './contract'
 import { fieldRows } from './fields'
 import { formsOf, idOf, PROTOCOLS } from './forms'
 import NewResource, { type NewResource as Made } from './NewResource.vue'
+import CallAs from './CallAs.vue'
+import CallersPane from './CallersPane.vue'
 import ContractPane from './ContractPane.vue'
 import TrafficPane from './TrafficPane.vue'
 import TryCall from './TryCall.vue'
@@ -30,6 +33,7 @@ const chosen = computed(
   () => services.data.value?.find((one) => idOf(one) === props.service) ?? services.data.value?.[0],
 )
 const tab = ref('fields')
+const { may } = useSession()
 const speaks = (protocol: string) => !!chosen.value?.protocols.includes(protocol)
 const contractAddress = computed(() => `/manage/v1/contracts/${chosen.value?.name}/v${chosen.value?.version}`)
 const contract = useQuery({
@@ -223,17 +227,22 @@ const columnsOf = (resource: ResourceView) => ORDER.filter((one) => one in resou
               />
             </TabPane>
             <TabPane key="try" tab="Try a call">
-              <Segmented
-                v-if="spoken.length > 1"
-                :value="protocol.title"
-                :options="spoken.map((one) => one.title)"
-                class="switch"
-                aria-label="Protocol"
-                @change="(now) => (protocolTitle = String(now))"
-              />
+              <div class="row switch">
+                <Segmented
+                  v-if="spoken.length > 1"
+                  :value="protocol.title"
+                  :options="spoken.map((one) => one.title)"
+                  aria-label="Protocol"
+                  @change="(now) => (protocolTitle = String(now))"
+                />
+                <CallAs v-if="may('access')" />
+              </div>
               <TryCall v-if="protocol.name === 'rest'" :service="chosen" :contract="contract.data.value" />
               <TrySoap v-else-if="protocol.name === 'soap'" :service="chosen" />
               <TryOData v-else :service="chosen" />
+            </TabPane>
+            <TabPane v-if="may('access')" key="callers" tab="Callers">
+              <CallersPane :service="chosen" @tried="tab = 'try'" />
             </TabPane>
             <TabPane key="traffic" tab="Traffic">
               <TrafficPane :service="chosen" />

@@ -1,5 +1,6 @@
 import { ref } from 'vue'
-import { forgeryToken } from '@/api/http'
+import { ApiProblem, forgeryToken } from '@/api/http'
+import { callerToken } from './caller'
 import type { Trial } from './curl'
 
 /** How a tried call was answered. */
@@ -31,9 +32,13 @@ export function useTrial(pretty: (text: string) => string) {
     problem.value = ''
     const start = performance.now()
     try {
+      const token = await callerToken()
       const response = await fetch(trial.path, {
         method: trial.method,
+        // As a client it is not the person's session that counts.
+        credentials: token ? 'omit' : 'same-origin',
         headers: {
+          ...(token ? { Authorization: `Bearer ${token}` } : {}),
           'Content-Type': trial.type ?? 'application/json',
           'X-XSRF-TOKEN': forgeryToken(),
           ...(trial.ifMatch ? { 'If-Match': trial.ifMatch } : {}),
@@ -44,8 +49,8 @@ export function useTrial(pretty: (text: string) => string) {
       const millis = Math.round(performance.now() - start)
       const tag = response.headers.get('ETag') ?? undefined
       answer.value = { status: response.status, millis, text: pretty(text), tag }
-    } catch {
-      problem.value = 'The service does not answer.'
+    } catch (wrong) {
+      problem.value = wrong instanceof ApiProblem ? wrong.message : 'The service does not answer.'
     } finally {
       busy.value = false
     }

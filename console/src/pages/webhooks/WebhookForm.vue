@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, unwrap, type WebhookView } from '@/api/client'
 import { ApiProblem } from '@/api/http'
+import ConditionInput from '@/conditions/ConditionInput.vue'
 
 const props = defineProps<{ webhook?: WebhookView }>()
 const emit = defineEmits<{ saved: [made?: { webhook: WebhookView; secret: string }]; left: [] }>()
@@ -27,6 +28,15 @@ const options = computed(() =>
     .sort((one, other) => Number(one.inherent) - Number(other.inherent))
     .map((one) => ({ value: one.name, label: one.name })),
 )
+
+/** What all of the chosen events tell. */
+const told = computed(() => {
+  const chosen = (model.data.value?.events ?? []).filter((one) => events.value.includes(one.name))
+  const [first, ...rest] = chosen
+  return (first?.fields ?? [])
+    .filter((field) => rest.every((one) => one.fields.some((other) => other.name === field.name)))
+    .flatMap((one) => (one.field ? [{ ...one.field, name: one.name, label: one.label }] : []))
+})
 
 async function save() {
   busy.value = true
@@ -93,8 +103,17 @@ const said = (field: string) =>
       <div class="wrong">{{ said('events') }}</div>
     </div>
     <div class="field">
-      <label for="w-filter">Only when</label>
-      <Input id="w-filter" v-model:value="filter" class="mono" placeholder="total > 100" />
+      <div class="name">Only when</div>
+      <ConditionInput
+        :text="filter"
+        role="EXPRESSION"
+        :objects="[]"
+        :plain="told"
+        label="Only when"
+        placeholder="Always; a condition over what the events tell keeps it to some."
+        unchecked
+        @update="(now) => (filter = now)"
+      />
       <div class="wrong">{{ said('filter') }}</div>
     </div>
   </Modal>
@@ -104,7 +123,8 @@ const said = (field: string) =>
 .field {
   margin-bottom: 10px;
 }
-label {
+label,
+.name {
   display: block;
   color: var(--quiet);
   margin-bottom: 3px;

@@ -25,7 +25,7 @@ class ModelController {
     @GetMapping
     ModelView model(
             @RequestParam(defaultValue = "LIVE") Source of, @AuthenticationPrincipal Actor actor) {
-        if (of == Source.DRAFT) {
+        if (of != Source.LIVE) {
             Duties.require(actor, Duty.DESIGN);
         } else {
             Duties.requireRecords(actor);
@@ -34,9 +34,11 @@ class ModelController {
         if (of == Source.LIVE) {
             return ModelView.of(live, Source.LIVE).seenBy(actor);
         }
-        return engine.drafts()
-                .check()
-                .release()
+        var checked = engine.drafts().check();
+        if (of == Source.OUTLINE) {
+            return ModelView.of(checked.outline(), Source.OUTLINE);
+        }
+        return checked.release()
                 .map(draft -> ModelView.of(draft, Source.DRAFT))
                 .orElseGet(() -> ModelView.of(live, Source.LIVE));
     }
@@ -51,6 +53,10 @@ class ModelController {
 
     private Release of(Source source) {
         var live = engine.live().release();
-        return source == Source.LIVE ? live : engine.drafts().check().release().orElse(live);
+        return switch (source) {
+            case LIVE -> live;
+            case DRAFT -> engine.drafts().check().release().orElse(live);
+            case OUTLINE -> engine.drafts().check().outline();
+        };
     }
 }

@@ -35,7 +35,9 @@ record ModelView(
     /** Which state is meant. */
     enum Source {
         LIVE,
-        DRAFT
+        DRAFT,
+        /** What could be understood of the draft, whatever is wrong with it. */
+        OUTLINE
     }
 
     /** A package. */
