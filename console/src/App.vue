@@ -16,31 +16,38 @@ import {
 } from '@ant-design/icons-vue'
 import { App as AntApp, ConfigProvider, Tooltip } from 'ant-design-vue'
 import { computed, ref } from 'vue'
-import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import OwnPassword from './components/OwnPassword.vue'
+import GuideStrip from './components/GuideStrip.vue'
 import CommandPalette from './components/CommandPalette.vue'
 import { useAppearance } from './composables/appearance'
+import { useGuide } from './composables/guide'
 import { useSession } from './composables/session'
 
+const { on } = useGuide()
 const { theme, toggle } = useAppearance()
 const { me, signOut, may } = useSession()
-const { t } = useI18n()
 const route = useRoute()
 const router = useRouter()
 
 const pages = computed(() =>
   [
-    { path: '/', name: 'home', icon: HomeOutlined, duty: 'records' },
-    { path: '/packages', name: 'packages', icon: FolderOutlined, duty: 'design' },
-    { path: '/model', name: 'model', icon: AppstoreOutlined, duty: 'design' },
-    { path: '/data', name: 'data', icon: TableOutlined, duty: 'records' },
-    { path: '/services', name: 'services', icon: CloudServerOutlined, duty: 'design' },
-    { path: '/webhooks', name: 'webhooks', icon: NotificationOutlined, duty: 'operate' },
-    { path: '/activity', name: 'activity', icon: HistoryOutlined, duty: 'design' },
-    { path: '/access', name: 'access', icon: LockOutlined, duty: 'access' },
-    { path: '/requirements', name: 'requirements', icon: FileDoneOutlined, duty: 'design' },
-    { path: '/releases', name: 'releases', icon: RocketOutlined, duty: 'design' },
+    { path: '/', name: 'home', title: 'Home', icon: HomeOutlined, duty: 'records' },
+    { path: '/packages', name: 'packages', title: 'Packages', icon: FolderOutlined, duty: 'design' },
+    { path: '/model', name: 'model', title: 'Model', icon: AppstoreOutlined, duty: 'design' },
+    { path: '/data', name: 'data', title: 'Data', icon: TableOutlined, duty: 'records' },
+    { path: '/services', name: 'services', title: 'Services', icon: CloudServerOutlined, duty: 'design' },
+    { path: '/webhooks', name: 'webhooks', title: 'Webhooks', icon: NotificationOutlined, duty: 'operate' },
+    { path: '/activity', name: 'activity', title: 'Activity', icon: HistoryOutlined, duty: 'design' },
+    { path: '/access', name: 'access', title: 'Access', icon: LockOutlined, duty: 'access' },
+    {
+      path: '/requirements',
+      name: 'requirements',
+      title: 'Requirements',
+      icon: FileDoneOutlined,
+      duty: 'design',
+    },
+    { path: '/releases', name: 'releases', title: 'Releases', icon: RocketOutlined, duty: 'design' },
   ].filter((page) => (page.duty === 'records' ? me.value?.records : may(page.duty))),
 )
 
@@ -75,7 +82,7 @@ async function leave() {
             :class="['place', { here: isHere(page.path) }]"
           >
             <component :is="page.icon" />
-            <span>{{ t(`nav.${page.name}`) }}</span>
+            <span>{{ page.title }}</span>
           </RouterLink>
           <div class="spacer"></div>
           <Tooltip title="Light or dark" placement="right">
@@ -86,11 +93,14 @@ async function leave() {
               <KeyOutlined />
             </button>
           </Tooltip>
-          <Tooltip :title="`${t('signIn.out')} (${me.name})`" placement="right">
-            <button class="place" :aria-label="t('signIn.out')" @click="leave"><LogoutOutlined /></button>
+          <Tooltip :title="`Sign out (${me.name})`" placement="right">
+            <button class="place" aria-label="Sign out" @click="leave"><LogoutOutlined /></button>
           </Tooltip>
         </nav>
-        <main class="content"><RouterView /></main>
+        <div class="content">
+          <GuideStrip v-if="on && may('design')" />
+          <main><RouterView /></main>
+        </div>
         <CommandPalette />
         <OwnPassword v-if="changing" @changed="changed" @left="changing = false" />
       </div>
@@ -148,6 +158,12 @@ async function leave() {
   min-width: 0;
   height: 100vh;
   overflow: hidden;
+  display: flex;
+  flex-direction: column;
+}
+main {
+  flex: 1;
+  min-height: 0;
 }
 /* The rail becomes a bar at the foot that scrolls sideways. */
 @media (max-width: 700px) {

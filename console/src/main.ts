@@ -4,13 +4,11 @@ import './style.css'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createApp } from 'vue'
 import App from './App.vue'
-import { messages } from './messages'
 import { router } from './router'
 import { keepWidgetsAccessible } from './composables/widgets'
 
 createApp(App)
   .use(router)
-  .use(messages)
   .use(VueQueryPlugin, {
     queryClientConfig: {
       defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, staleTime: 2000 } },

@@ -1,3 +1,4 @@
+import { count } from '@/composables/format'
 import type { Figures, Group, Chart } from '@/api/figures'
 import type { FieldView } from '@/api/client'
 
@@ -82,7 +83,12 @@ export function optionOf(
     ...base,
     grid: { left: 8, right: 16, top: 12, bottom: 4, containLabel: true },
     xAxis: { type: 'category', data: points.map((one) => one.name), ...axis },
-    yAxis: { type: 'value', splitLine: { lineStyle: { color: colours.line } }, ...axis },
+    yAxis: {
+      type: 'value',
+      minInterval: isWhole(points) ? 1 : 0,
+      splitLine: { lineStyle: { color: colours.line } },
+      ...axis,
+    },
     series: [
       {
         name: title,
@@ -95,9 +101,11 @@ export function optionOf(
   }
 }
 
+const isWhole = (points: { value: number }[]) => points.every((one) => Number.isInteger(one.value))
+
 /** What is drawn, in words, for those who do not see it. */
 export function describe(points: { name: string; value: number }[], title: string): string {
-  const said = points.slice(0, 12).map((one) => `${one.name} ${one.value.toLocaleString('en')}`)
+  const said = points.slice(0, 12).map((one) => `${one.name} ${count(one.value)}`)
   const more = points.length > said.length ? `, and ${points.length - said.length} more` : ''
   return `${title}: ${said.join(', ')}${more}`
 }

@@ -3,8 +3,10 @@ import { Input, InputNumber, Select, Switch, Textarea } from 'ant-design-vue'
 import type { FieldView } from '@/api/client'
 import type { PickPlace } from '@/api/logic'
 import type { Plain } from '@/api/records'
+import { decimalSign } from '@/composables/format'
 import RecordPicker from './RecordPicker.vue'
 
+const SIGN = decimalSign()
 const props = defineProps<{
   field: FieldView
   value: Plain | undefined
@@ -96,6 +98,7 @@ function setMoney(part: 'value' | 'currency', now: Plain) {
       :value="(money('value') as number) ?? undefined"
       :aria-label="field.label"
       :precision="field.scale"
+      :decimal-separator="SIGN"
       :disabled="disabled"
       :status="wrong ? 'error' : ''"
       style="flex: 1"
@@ -116,6 +119,7 @@ function setMoney(part: 'value' | 'currency', now: Plain) {
     :aria-label="id ? undefined : field.label"
     :value="(value as number) ?? undefined"
     :precision="field.scale ?? 0"
+    :decimal-separator="SIGN"
     :addon-after="field.type === 'percent' ? '%' : field.currency"
     :disabled="disabled"
     :status="wrong ? 'error' : ''"

@@ -17,8 +17,31 @@ function commit(event: Event) {
 
 <template>
   <input
+    class="typed"
     :value="typed ?? value"
     @input="typed = ($event.target as HTMLInputElement).value"
     @change="commit"
   />
 </template>
+
+<style>
+/* Weak on purpose: a page that wants it otherwise says so. */
+:where(.typed) {
+  border: 1px solid var(--line);
+  border-radius: 4px;
+  background: var(--surface);
+  color: var(--text);
+  font: inherit;
+  padding: 0 7px;
+  height: 24px;
+  min-width: 0;
+}
+:where(.typed:focus-visible) {
+  outline: 2px solid var(--action);
+  outline-offset: -1px;
+}
+:where(.typed:disabled) {
+  background: var(--sunken);
+  color: var(--quiet);
+}
+</style>

@@ -1,8 +1,11 @@
 import type { FieldView } from '@/api/client'
 import type { Plain } from '@/api/records'
 
+/** The language of whoever looks, as the browser has it; inputs of dates follow it, too. */
+export const PERSON = typeof navigator === 'undefined' ? 'en-US' : navigator.language || 'en-US'
+
 /** A value as people read it in a list. */
-export function shown(field: FieldView, value: Plain | undefined, language = 'en'): string {
+export function shown(field: FieldView, value: Plain | undefined, language = PERSON): string {
   if (value === null || value === undefined || value === '') return ''
   if (field.type === 'boolean') return value ? 'Yes' : 'No'
   if (field.type === 'choice')
@@ -13,7 +16,8 @@ export function shown(field: FieldView, value: Plain | undefined, language = 'en
     const first = field.languages?.find((one) => value[one])
     return first ? String(value[first]) : ''
   }
-  if (field.type === 'date-time') return moment(String(value))
+  if (field.type === 'date-time') return moment(String(value), language)
+  if (field.type === 'date') return day(String(value), language)
   return String(value)
 }
 
@@ -31,12 +35,29 @@ export function isNumeric(field: FieldView): boolean {
   return ['integer', 'decimal', 'percent', 'amount'].includes(field.type)
 }
 
-/** A moment in the reader's own time: 2026-05-01 14:30. */
-export function moment(iso: string): string {
+const DAY = { year: 'numeric', month: '2-digit', day: '2-digit' } as const
+const TIME = { hour: '2-digit', minute: '2-digit' } as const
+
+/** A whole number, such as a count of records. */
+export const count = (value: number, language = PERSON) => new Intl.NumberFormat(language).format(value)
+
+/** What stands before the decimal places of a number. */
+export const decimalSign = (language = PERSON) =>
+  new Intl.NumberFormat(language).formatToParts(0.5).find((part) => part.type === 'decimal')?.value ?? '.'
+
+/** A date of the form 2026-05-01, written as inputs of dates write it; anything else as it is. */
+export function day(iso: string, language = PERSON): string {
+  const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(iso)
+  if (!match) return iso
+  const date = new Date(Date.UTC(Number(match[1]), Number(match[2]) - 1, Number(match[3])))
+  return new Intl.DateTimeFormat(language, { ...DAY, timeZone: 'UTC' }).format(date)
+}
+
+/** A moment in the reader's own time and writing. */
+export function moment(iso: string, language = PERSON): string {
   const date = new Date(iso)
   if (Number.isNaN(date.getTime())) return iso
-  const two = (count: number) => String(count).padStart(2, '0')
-  return `${date.getFullYear()}-${two(date.getMonth() + 1)}-${two(date.getDate())} ${two(date.getHours())}:${two(date.getMinutes())}`
+  return new Intl.DateTimeFormat(language, { ...DAY, ...TIME }).format(date)
 }
 
 /** How long ago a moment was, in words. */
@@ -46,5 +67,5 @@ export function ago(iso: string, now: Date = new Date()): string {
   const minutes = Math.round(seconds / 60)
   if (minutes < 60) return `${minutes} min ago`
   const hours = Math.round(minutes / 60)
-  return hours < 24 ? `${hours} h ago` : moment(iso).slice(0, 10)
+  return hours < 24 ? `${hours} h ago` : new Intl.DateTimeFormat(PERSON, DAY).format(new Date(iso))
 }

@@ -13,15 +13,24 @@ const draft = defineModel<Draft>({ required: true })
 const chosen = computed(() => props.choices.find((one) => one.value === valueOf(draft.value.of)))
 /** Fields by where they are; one that is not known, or an expression, stands as it is written. */
 const options = computed(() => {
-  const groups = new Map<string, { value: string; label: string; title: string }[]>()
+  const groups = new Map<string, { value: string; label: string; title: string; full: string }[]>()
   for (const one of props.choices) {
     const title = one.operand.kind === 'FIELD' ? one.value : one.label
-    groups.set(one.group, [...(groups.get(one.group) ?? []), { value: one.value, label: one.label, title }])
+    groups.set(one.group, [
+      ...(groups.get(one.group) ?? []),
+      { value: one.value, label: one.label, title, full: one.full },
+    ])
   }
   const all = [...groups].map(([label, inner]) => ({ label, options: inner }))
   const written = draft.value.of?.text
   return written && !chosen.value
-    ? [{ label: 'As it is written', options: [{ value: written, label: written, title: written }] }, ...all]
+    ? [
+        {
+          label: 'As it is written',
+          options: [{ value: written, label: written, title: written, full: written }],
+        },
+        ...all,
+      ]
     : all
 })
 const relations = computed(() => relationsFor(chosen.value, draft.value.relation))
@@ -78,6 +87,7 @@ function filter(typed: string, option?: { label?: unknown; title?: unknown; opti
       :value="valueOf(draft.of) ?? draft.of?.text"
       :options="options"
       :filter-option="filter"
+      option-label-prop="full"
       :disabled="disabled"
       show-search
       size="small"

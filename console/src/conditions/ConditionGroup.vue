@@ -182,6 +182,9 @@ function scopeOf(part: Draft): Scope {
   font-size: 12.5px;
   margin-top: 2px;
 }
+.adding {
+  margin-top: 3px;
+}
 .adding :deep(.ant-btn) {
   color: var(--quiet);
   padding-left: 4px;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Segmented } from 'ant-design-vue'
-import { computed, ref, toRef, watch } from 'vue'
+import { computed, ref, toRef } from 'vue'
 import type { FieldView, ObjectView } from '@/api/client'
 import type { Role } from '@/api/logic'
 import LogicEditor from '@/editor/LogicEditor.vue'
@@ -30,16 +30,19 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ update: [text: string]; touched: [text: string] }>()
 
-const { parts, isText, problem, unfinished, change } = useCondition(toRef(props, 'text'), (now) => {
-  emit('update', now)
-  emit('touched', now)
-})
 const wanted = ref<'Parts' | 'FEEL'>()
+const { parts, isText, problem, unfinished, change } = useCondition(
+  toRef(props, 'text'),
+  (now) => {
+    // A check must say something; without any part it asks for nothing.
+    const whole = now || (props.role === 'CHECK' ? 'true' : '')
+    emit('update', whole)
+    emit('touched', whole)
+  },
+  computed(() => wanted.value !== 'FEEL'),
+)
+/** What cannot be taken apart is text, until somebody wants parts. */
 const view = computed(() => wanted.value ?? (isText.value ? 'FEEL' : 'Parts'))
-watch(isText, (now) => {
-  // Who is writing goes on writing.
-  if (now && wanted.value === 'Parts') wanted.value = undefined
-})
 
 const object = computed(() => props.objects.find((one) => one.name === props.object))
 const target = computed(() => {
@@ -56,19 +59,15 @@ const scope = computed<Scope>(() => ({
   part: props.part,
   target: target.value,
   plain: props.plain,
+  changes: props.role === 'CHECK' || props.role === 'WHEN',
 }))
 </script>
 
 <template>
-  <div class="condition" @focusin="emit('touched', text)">
-    <Segmented
-      :value="view"
-      :options="['Parts', 'FEEL']"
-      size="small"
-      class="switch"
-      :aria-label="`How to write: ${label}`"
-      @change="(now) => (wanted = now as 'Parts' | 'FEEL')"
-    />
+  <div
+    :class="['condition', { written: view === 'FEEL' || readOnly || unfinished }]"
+    @focusin="emit('touched', text)"
+  >
     <template v-if="view === 'Parts' && parts">
       <p v-if="!parts.parts.length && placeholder" class="quiet none">{{ placeholder }}</p>
       <ConditionGroup :model-value="parts" :scope="scope" :disabled="readOnly" @update:model-value="change" />
@@ -91,6 +90,14 @@ const scope = computed<Scope>(() => ({
       @update="(now: string) => emit('update', now)"
       @touched="(now: string) => emit('touched', now)"
     />
+    <Segmented
+      :value="view"
+      :options="['Parts', 'FEEL']"
+      size="small"
+      class="switch"
+      :aria-label="`How to write: ${label}`"
+      @change="(now) => (wanted = now as 'Parts' | 'FEEL')"
+    />
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
   </div>
 </template>
@@ -101,8 +108,12 @@ const scope = computed<Scope>(() => ({
   min-width: 0;
 }
 .switch {
-  float: right;
-  margin: 0 0 4px 8px;
+  position: absolute;
+  right: 0;
+  bottom: 0;
+}
+.written {
+  padding-bottom: 28px;
 }
 p {
   margin: 4px 0 0;

@@ -68,7 +68,7 @@ function setAmount(amount: number, now = way.value) {
 const sameKind = computed(() =>
   props.choices
     .filter((one) => one.operand.kind === 'FIELD' && familyOf(one) === family.value)
-    .map((one) => ({ value: one.value, label: `${one.label} (${one.value})` })),
+    .map((one) => ({ value: one.value, label: one.full })),
 )
 const options = computed(() =>
   (props.of?.field?.choices ?? []).map((one) => ({ value: one.code, label: one.label })),
@@ -213,7 +213,7 @@ const options = computed(() =>
       :value="text"
       :disabled="disabled || operand.kind === 'TOTAL'"
       size="small"
-      class="wide mono"
+      class="wide mono expression"
       placeholder="nights * 2"
       :aria-label="label"
       @update:value="(now: string) => set(now)"
@@ -230,9 +230,12 @@ const options = computed(() =>
   min-width: 0;
 }
 .kind {
-  width: 118px;
+  width: 100px;
 }
 .wide {
-  width: 190px;
+  width: 180px;
+}
+.expression {
+  width: 290px;
 }
 </style>

@@ -6,7 +6,12 @@ import { asGroup, conditionOf, draftOf, isFinished, newGroup, unfinishedIn, type
  * A condition that is put together: its parts follow the text, and the text follows them as soon as nothing
  * is missing. An older answer that comes late changes nothing.
  */
-export function useCondition(text: Ref<string>, take: (text: string) => void) {
+export function useCondition(
+  text: Ref<string>,
+  take: (text: string) => void,
+  /** Whether the parts are looked at; while somebody writes text, nothing is taken apart. */
+  active: Ref<boolean> = ref(true),
+) {
   const parts = ref<Draft>()
   /** Whether the text as a whole could not be taken apart. */
   const isText = ref(false)
@@ -16,11 +21,12 @@ export function useCondition(text: Ref<string>, take: (text: string) => void) {
   let turn = 0
 
   watch(
-    text,
-    async (now) => {
-      if (now === written) return
+    [text, active],
+    async ([now, looked]) => {
+      if (!looked || now === written) return
       const mine = ++turn
-      if (!now.trim()) {
+      // What is always true asks for nothing.
+      if (!now.trim() || now.trim() === 'true') {
         parts.value = newGroup()
         isText.value = false
         unfinished.value = 0

@@ -12,6 +12,8 @@ export interface Scope {
   target?: ObjectView
   /** Items of lists by the names they have in the condition. */
   items?: { name: string; fields: FieldView[]; label: string }[]
+  /** Whether the record as it was before can be named, with `old`. */
+  changes?: boolean
   /** Fields of no record, such as those of an event. */
   plain?: FieldView[]
 }
@@ -20,6 +22,8 @@ export interface Scope {
 export interface Choice {
   value: string
   label: string
+  /** The label with what it is reached through, for when it stands alone. */
+  full: string
   group: string
   operand: Operand
   /** What its values are; absent for a count. */
@@ -48,12 +52,13 @@ export const valueOf = (operand: Operand | undefined) =>
 /** Every field that can be compared, the nearest first. */
 export function choicesIn(scope: Scope): Choice[] {
   const found: Choice[] = []
-  const add = (fields: FieldView[], prefix: string, group: string, depth: number) => {
+  const add = (fields: FieldView[], prefix: string, group: string, depth: number, via = '') => {
     for (const field of fields) {
       const path = prefix + field.name
       found.push({
         value: path,
         label: field.label,
+        full: via + field.label,
         group,
         operand: { kind: 'FIELD', text: path },
         field,
@@ -62,7 +67,14 @@ export function choicesIn(scope: Scope): Choice[] {
     if (depth >= DEEPEST) return
     for (const field of fields) {
       const to = field.to && scope.objects.find((one) => one.name === field.to)
-      if (to) add(to.fields, `${prefix}${field.name}.`, `${group} › ${field.label}`, depth + 1)
+      if (to)
+        add(
+          to.fields,
+          `${prefix}${field.name}.`,
+          `${group} › ${field.label}`,
+          depth + 1,
+          `${via}${field.label} › `,
+        )
     }
   }
   for (const items of scope.items ?? []) add(items.fields, `${items.name}.`, items.label, 1)
@@ -74,6 +86,8 @@ export function choicesIn(scope: Scope): Choice[] {
     const prefix = scope.target ? 'this.' : part ? 'header.' : ''
     add(scope.object.fields, prefix, scope.object.label, part || scope.target ? 1 : 0)
     if (!part && !scope.target) totals(scope, found)
+    if (scope.changes && !part)
+      add(scope.object.fields, 'old.', `${scope.object.label} as it was`, DEEPEST, 'Before: ')
   }
   return found
 }
@@ -84,6 +98,7 @@ function totals(scope: Scope, into: Choice[]) {
     into.push({
       value: `COUNT ${list.path}`,
       label: `Count of ${list.label.toLowerCase()}`,
+      full: `Count of ${list.label.toLowerCase()}`,
       group,
       operand: { kind: 'TOTAL', function: 'COUNT', text: list.path },
     })
@@ -96,6 +111,7 @@ function totals(scope: Scope, into: Choice[]) {
         into.push({
           value: `${total} ${list.path}.${field.name}`,
           label: `${words} of ${field.label.toLowerCase()}`,
+          full: `${words} of ${field.label.toLowerCase()} of ${list.label.toLowerCase()}`,
           group,
           operand: { kind: 'TOTAL', function: total, text: `${list.path}.${field.name}` },
           field,

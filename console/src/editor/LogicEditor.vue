@@ -5,10 +5,13 @@ import { linter, type Diagnostic } from '@codemirror/lint'
 import { EditorState } from '@codemirror/state'
 import { EditorView, hoverTooltip, placeholder as hint } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
+import { Button, Popover } from 'ant-design-vue'
 import { minimalSetup } from 'codemirror'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { checkLogic, completeLogic, hoverLogic, type LogicText, type Role } from '@/api/logic'
-import { feel, fromPoints, toPoints } from './feel'
+import InsertStep from './InsertStep.vue'
+import LogicBrowser from './LogicBrowser.vue'
+import { feel, message, fromPoints, toPoints } from './feel'
 
 const props = defineProps<{
   text: string
@@ -136,7 +139,7 @@ onMounted(() => {
       doc: props.text,
       extensions: [
         minimalSetup,
-        feel,
+        props.role === 'SAY' ? message : feel,
         syntaxHighlighting(colours),
         look,
         EditorView.lineWrapping,
@@ -178,11 +181,41 @@ function insert(text: string) {
   view?.dispatch(view.state.replaceSelection(text))
   view?.focus()
 }
-defineExpose({ insert })
+/** Steps stand on lines of their own. */
+function insertStep(text: string) {
+  stepping.value = false
+  const state = view?.state
+  if (!state) return
+  const line = state.doc.lineAt(state.selection.main.head)
+  const isEmpty = !line.text.trim()
+  view!.dispatch({
+    changes: isEmpty
+      ? { from: line.from, to: line.to, insert: text }
+      : { from: line.to, insert: `\n${text}` },
+  })
+  view!.focus()
+}
+const browsing = ref(false)
+const stepping = ref(false)
+const STEPS_IN: Role[] = ['THEN', 'BODY', 'HANDLER_THEN', 'SCHEDULE_THEN']
 </script>
 
 <template>
-  <div ref="host" :class="['logic', { fixed: readOnly }]"></div>
+  <div>
+    <div ref="host" :class="['logic', { fixed: readOnly }]"></div>
+    <div v-if="!readOnly && !unchecked" class="helps">
+      <Popover v-model:open="browsing" trigger="click" placement="bottomLeft" destroy-tooltip-on-hide>
+        <Button size="small" type="text">Fields and functions</Button>
+        <template #content>
+          <LogicBrowser :object="object" :part="part" @insert="insert" />
+        </template>
+      </Popover>
+      <Button v-if="STEPS_IN.includes(role)" size="small" type="text" @click="stepping = true"
+        >Insert a step</Button
+      >
+    </div>
+    <InsertStep v-if="stepping" :object="object" @insert="insertStep" @left="stepping = false" />
+  </div>
 </template>
 
 <style scoped>
@@ -193,6 +226,15 @@ defineExpose({ insert })
 }
 .fixed {
   opacity: 0.8;
+}
+.helps {
+  display: flex;
+  gap: 4px;
+}
+.helps :deep(.ant-btn) {
+  color: var(--quiet);
+  font-size: 12px;
+  padding: 0 4px;
 }
 </style>
 

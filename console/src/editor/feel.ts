@@ -19,7 +19,7 @@ export function feelToken(stream: StringStream): string | null {
   const name = stream.match(/^[\p{L}_][\p{L}\p{N}_]*/u) as RegExpMatchArray | null
   if (name) {
     if (WORDS.has(name[0])) return 'keyword'
-    return stream.match(/^\s*\(/, false) ? 'function' : 'variableName'
+    return stream.match(/^\s*\(/, false) ? 'variableName.function' : 'variableName'
   }
   stream.next()
   return 'operator'
@@ -30,6 +30,22 @@ export const feel = StreamLanguage.define({
   token: feelToken,
   tokenTable: {},
   languageData: { commentTokens: { line: '//' } },
+})
+
+/** Messages are text with expressions in braces; only those are coloured. */
+export const message = StreamLanguage.define<{ inside: boolean }>({
+  startState: () => ({ inside: false }),
+  token(stream, state) {
+    if (state.inside && stream.peek() !== '}') return feelToken(stream)
+    if (stream.match('{')) state.inside = true
+    else if (stream.match('}')) state.inside = false
+    else {
+      stream.next()
+      stream.eatWhile(/[^{}]/)
+    }
+    return null
+  },
+  tokenTable: {},
 })
 
 /** Code points before a UTF-16 place, as the service counts. */

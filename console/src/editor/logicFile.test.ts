@@ -106,7 +106,7 @@ describe('the editor', () => {
     }
     expect(kinds.filter(Boolean)).toEqual([
       'keyword',
-      'function',
+      'variableName.function',
       'operator',
       'variableName',
       'operator',

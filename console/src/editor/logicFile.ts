@@ -92,13 +92,21 @@ export function readChecks(text: string): CheckRow[] {
   }))
 }
 
-export function addCheck(text: string): string {
+/** Adds a check, perhaps one that is looked at only before a transition. */
+export function addCheck(text: string, before?: string): string {
   const document = read(text)
-  const count = readChecks(text).length + 1
+  const taken = readChecks(text).map((check) => check.name)
+  let count = taken.length + 1
+  while (taken.includes(`check${count}`)) count++
   append(
     document,
     ['checks'],
-    document.createNode({ name: `check${count}`, that: 'true', say: 'Say what must be so.' }),
+    document.createNode({
+      name: `check${count}`,
+      ...(before ? { before: [before] } : {}),
+      that: 'true',
+      say: 'Say what must be so.',
+    }),
   )
   return write(document)
 }

@@ -121,8 +121,9 @@ function exampleNode(document: Document, example: Example): YAMLMap {
   if (example.given.length) node.set('given', actionNodes(document, example.given))
   node.set('when', actionNodes(document, example.when))
   const expected = Object.fromEntries(
-    Object.entries(example.then).filter(
-      ([, value]) => value !== undefined && value !== '' && !isEmpty(value),
+    Object.entries(example.then).filter(([key, value]) =>
+      // Without words, any refusal is meant.
+      key === 'refused' ? value !== undefined : value !== undefined && value !== '' && !isEmpty(value),
     ),
   )
   node.set('then', document.createNode(expected, { flow: true }))

@@ -6,7 +6,7 @@ import { ref } from 'vue'
 import { api, unwrap, type ClientView } from '@/api/client'
 import LoadState from '@/components/LoadState.vue'
 import SecretOnce from '@/components/SecretOnce.vue'
-import { ago, moment } from '@/composables/format'
+import { count, ago, moment } from '@/composables/format'
 import ClientForm from './ClientForm.vue'
 import { useTold } from './told'
 
@@ -19,7 +19,7 @@ const edited = ref<ClientView | 'new' | null>(null)
 const made = ref<{ name: string; secret: string; until?: string } | null>(null)
 const path = (client: ClientView) => ({ params: { path: { name: client.name } } })
 const limitOf = (client: ClientView) =>
-  client.callsPerMinute ? `${client.callsPerMinute.toLocaleString('en')} a minute` : 'as usual'
+  client.callsPerMinute ? `${count(client.callsPerMinute)} a minute` : 'as usual'
 
 async function rotate(client: ClientView) {
   await told(

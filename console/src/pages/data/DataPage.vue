@@ -20,7 +20,7 @@ import { figuresOf } from '@/api/figures'
 import { addressOf, findRecords, type RecordView } from '@/api/records'
 import CallFunction from '@/components/CallFunction.vue'
 import LoadState from '@/components/LoadState.vue'
-import { isNumeric, moment, shown } from '@/composables/format'
+import { count, isNumeric, moment, shown } from '@/composables/format'
 import { useLatest } from '@/composables/latest'
 import { useModel } from '@/composables/model'
 import { useSession } from '@/composables/session'
@@ -45,7 +45,7 @@ const name = computed(() => props.object ?? objects.value[0]?.name)
 const subject = computed(() => objects.value.find((one) => one.name === name.value))
 const list = computed(() => readList(route.query))
 /** As chosen, or as the object's list is laid out. */
-const sort = computed(() => list.value.sort ?? subject.value?.layout.sort)
+const sort = computed(() => list.value.sort ?? subject.value?.layout.sort ?? undefined)
 const searchText = ref('')
 const rows = ref<RecordView[]>([])
 const next = ref<string | null>(null)
@@ -53,27 +53,6 @@ const total = ref<number | null>(null)
 
 const filterOpen = ref(false)
 const chart = computed(() => readChart(list.value.chart))
-const sums = useQuery({
-  queryKey: computed(() => ['figures', name.value, 'sums', list.value, columnNames.value]),
-  queryFn: () =>
-    figuresOf(name.value!, {
-      filter: list.value.filter,
-      search: list.value.search,
-      retired: list.value.retired,
-      of: summed.value.map((field) => field.name).join(','),
-    }),
-  enabled: computed(() => summed.value.length > 0 && rows.value.length > 0),
-  retry: false,
-})
-const summed = computed(() =>
-  (subject.value?.fields ?? []).filter((field) => addable(field) && columnNames.value.includes(field.name)),
-)
-const sumOf = (field: string) => {
-  const value = sums.data.value?.sums[field]
-  const of = subject.value?.fields.find((one) => one.name === field)
-  return value === undefined || !of ? '' : shown(of, Number(value))
-}
-
 const chosen = ref<string[]>([])
 /** Keys of all records that the list would show, when more are meant than are on the page. */
 const allKeys = ref<string[]>()
@@ -201,6 +180,32 @@ const columns = computed(() => {
   }))
 })
 
+const summed = computed(() =>
+  (subject.value?.fields ?? []).filter((field) => addable(field) && columnNames.value.includes(field.name)),
+)
+const sums = useQuery({
+  queryKey: computed(() => ['figures', name.value, 'sums', list.value, columnNames.value]),
+  queryFn: () =>
+    figuresOf(name.value!, {
+      filter: list.value.filter,
+      search: list.value.search,
+      retired: list.value.retired,
+      of: summed.value.map((field) => field.name).join(','),
+    }),
+  enabled: computed(() => summed.value.length > 0 && rows.value.length > 0),
+  retry: false,
+})
+const sumOf = (field: string) => {
+  const value = sums.data.value?.sums[field]
+  const of = subject.value?.fields.find((one) => one.name === field)
+  return value === undefined || !of ? '' : shown(of, Number(value))
+}
+
+/** What is open above the table takes its room; some of it always stays. */
+const tableHeight = computed(() => {
+  const above = 235 + (filterOpen.value ? 100 : 0) + (chart.value ? 290 : 0) + (summed.value.length ? 40 : 0)
+  return `max(250px, calc(100vh - ${above}px))`
+})
 const selects = computed(
   () =>
     !!subject.value?.actions.includes('EDIT') &&
@@ -243,16 +248,14 @@ const linkTitle = (record: RecordView, name: Name) => {
       <template v-else>
         <div class="page-head">
           <h1>{{ subject.plural }}</h1>
-          <span class="quiet" data-test="total">{{
-            total === null ? '' : `${total.toLocaleString('en')} records`
-          }}</span>
+          <span class="quiet" data-test="total">{{ total === null ? '' : `${count(total)} records` }}</span>
           <div class="spacer"></div>
           <template v-if="chosen.length">
             <a
               v-if="!allKeys && chosen.length === rows.length && total !== null && total > rows.length"
               href="#"
               @click.prevent="chooseAll"
-              >{{ gathering ? 'Choosing …' : `Choose all ${total.toLocaleString('en')}` }}</a
+              >{{ gathering ? 'Choosing …' : `Choose all ${count(total)}` }}</a
             >
             <span class="quiet" data-test="chosen"
               >{{ (allKeys?.length ?? chosen.length).toLocaleString('en') }} chosen:</span
@@ -298,7 +301,10 @@ const linkTitle = (record: RecordView, name: Name) => {
           >
             <template #prefix><SearchOutlined class="quiet" /></template>
           </Input>
-          <Button :type="list.filter ? 'primary' : 'default'" ghost @click="filterOpen = !filterOpen"
+          <Button
+            :type="list.filter ? 'primary' : 'default'"
+            :ghost="!!list.filter"
+            @click="filterOpen = !filterOpen"
             >Filter{{ list.filter ? ' on' : '' }}</Button
           >
           <Select
@@ -367,9 +373,7 @@ const linkTitle = (record: RecordView, name: Name) => {
           :pagination="false"
           :loading="loading"
           size="small"
-          :scroll="
-            small ? { x: columns.length * 118, y: 'calc(100dvh - 340px)' } : { y: 'calc(100vh - 235px)' }
-          "
+          :scroll="small ? { x: columns.length * 118, y: 'calc(100dvh - 340px)' } : { y: tableHeight }"
           :custom-row="(record) => ({ onClick: () => open(record as RecordView), style: 'cursor: pointer' })"
           @change="onTable"
         >

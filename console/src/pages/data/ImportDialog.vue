@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { count as counted } from '@/composables/format'
 import { Alert, Button, Modal, Progress, Select } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import type { ObjectView } from '@/api/client'
@@ -149,8 +150,8 @@ const sample = (column: string) => {
       </label>
       <template v-if="file && (stage === 'looked' || stage === 'looking')">
         <p>
-          <strong>{{ file.name }}</strong>: {{ file.rows.length.toLocaleString('en') }} rows,
-          {{ records.length.toLocaleString('en') }} records.
+          <strong>{{ file.name }}</strong>: {{ counted(file.rows.length) }} rows,
+          {{ counted(records.length) }} records.
           <span class="quiet"
             >Records are found by their key; what is there is changed, what is not is created.</span
           >
@@ -213,11 +214,10 @@ const sample = (column: string) => {
           :status="stage === 'writing' ? 'active' : undefined"
         />
         <p data-test="written" role="status">
-          {{ counts.created.toLocaleString('en') }} created, {{ counts.changed.toLocaleString('en') }} changed
-          or the same, {{ counts.refused.toLocaleString('en') }} refused.
+          {{ counted(counts.created) }} created, {{ counted(counts.changed) }} changed or the same,
+          {{ counted(counts.refused) }} refused.
           <template v-if="stage === 'written' && reached < records.length"
-            >Stopped after {{ reached.toLocaleString('en') }} of
-            {{ records.length.toLocaleString('en') }}.</template
+            >Stopped after {{ counted(reached) }} of {{ counted(records.length) }}.</template
           >
         </p>
         <div v-for="one in refused.slice(0, SHOWN)" :key="one.rows[0]" class="quiet">
@@ -235,7 +235,7 @@ const sample = (column: string) => {
       <template v-else>
         <Button @click="emit('left')">Cancel</Button>
         <Button type="primary" :disabled="stage !== 'looked' || !records.length" @click="write"
-          >Bring {{ records.length.toLocaleString('en') }} in</Button
+          >Bring {{ counted(records.length) }} in</Button
         >
       </template>
     </template>

@@ -25,7 +25,7 @@ const address = (at: number) => {
       <RouterLink :to="{ path: `/data/${list.target.name}`, query: { filter: list.filter } }">{{
         list.label
       }}</RouterLink>
-      <span class="quiet">{{ page.data.value?.total ?? '' }}</span>
+      {{ ' ' }}<span class="quiet">{{ page.data.value?.total ?? '' }}</span>
     </h2>
     <p v-if="page.error.value" class="bad">{{ page.error.value.message }}</p>
     <p v-else-if="page.data.value && !page.data.value.records.length" class="quiet">None.</p>

@@ -46,10 +46,10 @@ export const writeChart = (chart: Chart | undefined) =>
 /** What a named view shows. */
 export function ofView(view: NamedView): ListState {
   return {
-    search: view.search,
-    filter: view.filter,
-    sort: view.sort,
-    retired: view.retired,
+    search: view.search ?? undefined,
+    filter: view.filter ?? undefined,
+    sort: view.sort ?? undefined,
+    retired: view.retired ?? undefined,
     columns: view.columns.join(',') || undefined,
     chart: writeChart(view.chart),
   }

@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
+import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
-import { useI18n } from 'vue-i18n'
 import { api, unwrap } from '@/api/client'
 import LoadState from '@/components/LoadState.vue'
-import { ago } from '@/composables/format'
+import { count, ago } from '@/composables/format'
 import { grouped } from './latest'
+import RunningCards from './RunningCards.vue'
+import { useGuide } from '@/composables/guide'
 import { useSession } from '@/composables/session'
 
-const { t } = useI18n()
 const { may } = useSession()
+const { on, begin } = useGuide()
 const { data, isLoading, error, refetch } = useQuery({
   queryKey: ['status'],
   queryFn: () => unwrap(api.GET('/manage/v1/status')),
@@ -38,23 +40,23 @@ const steps = computed(() => {
 <template>
   <div class="page">
     <div class="page-head">
-      <h1>{{ t('home.title') }}</h1>
+      <h1>Where things stand</h1>
     </div>
     <LoadState :loading="isLoading" :error="error" @retry="refetch">
       <template v-if="data">
         <section class="figures">
           <RouterLink to="/releases" class="card figure">
             <strong>{{ data.release || '–' }}</strong>
-            <span>{{ data.release ? t('home.release') : t('home.none') }}</span>
+            <span>{{ data.release ? 'Live release' : 'Nothing is released yet' }}</span>
           </RouterLink>
           <RouterLink to="/releases" :class="['card figure', { warm: data.changedFiles > 0 }]">
-            <strong>{{ data.changedFiles }}</strong><span>{{ t('home.waiting') }}</span>
+            <strong>{{ data.changedFiles }}</strong><span>Draft changes waiting</span>
           </RouterLink>
           <RouterLink to="/releases" :class="['card figure', { bad: data.errors > 0 }]">
-            <strong>{{ data.errors }}</strong><span>{{ t('home.errors') }}</span>
+            <strong>{{ data.errors }}</strong><span>Errors in the draft</span>
           </RouterLink>
           <RouterLink to="/services" class="card figure">
-            <strong>{{ data.services }}</strong><span>{{ t('home.services') }}</span>
+            <strong>{{ data.services }}</strong><span>Services published</span>
           </RouterLink>
         </section>
         <p v-for="one in data.working" :key="one.formula" class="card working" role="status">
@@ -62,16 +64,17 @@ const steps = computed(() => {
           release: {{ Math.floor(one.share * 100) }} % done. Until then those that were not reached show what
           it gave before.
         </p>
+        <RunningCards v-if="data.release > 0 && (may('design') || may('audit'))" />
         <section class="columns">
           <div class="card">
-            <h2>{{ t('home.records') }}</h2>
+            <h2>Records</h2>
             <table class="list">
               <tbody>
                 <tr v-for="object in data.objects" :key="object.name">
                   <td>
                     <RouterLink :to="`/data/${object.name}`">{{ object.plural }}</RouterLink>
                   </td>
-                  <td class="number">{{ object.inUse.toLocaleString('en') }}</td>
+                  <td class="number">{{ count(object.inUse) }}</td>
                   <td class="quiet">{{ object.retired ? `${object.retired} retired` : '' }}</td>
                 </tr>
               </tbody>
@@ -81,7 +84,7 @@ const steps = computed(() => {
             </p>
           </div>
           <div class="card">
-            <h2>{{ t('home.latest') }}</h2>
+            <h2>Done lately</h2>
             <ul class="latest">
               <li v-for="(one, place) in grouped(data.latest)" :key="place">
                 <RouterLink v-if="one.count === 1" :to="`/data/${one.object}/record/${one.record}`">{{
@@ -95,12 +98,15 @@ const steps = computed(() => {
             <p v-if="data.latest.length === 0" class="quiet">Nothing has been entered yet.</p>
           </div>
           <div v-if="steps.length" class="card sand">
-            <h2>{{ t('home.next') }}</h2>
+            <h2>Next steps</h2>
             <ol>
               <li v-for="step in steps" :key="step.text">
                 <RouterLink :to="step.to">{{ step.text }}</RouterLink>
               </li>
             </ol>
+            <p v-if="may('design') && !on && data.services === 0" class="guided">
+              <Button size="small" type="primary" @click="begin">Guide me to a first service</Button>
+            </p>
             <p class="quiet">Ctrl-K finds anything.</p>
           </div>
         </section>

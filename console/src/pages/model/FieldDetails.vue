@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { AutoComplete, Checkbox, Input } from 'ant-design-vue'
+import { AutoComplete, Button, Checkbox, Input } from 'ant-design-vue'
 import type { FieldKey, FieldRow } from '@/editor/objectFile'
 
 /** What else can be said of a field than the grid has room for. */
 defineProps<{ row: FieldRow; readOnly: boolean; has: (key: FieldKey) => boolean }>()
-const emit = defineEmits<{ set: [key: FieldKey, value: unknown] }>()
+const emit = defineEmits<{ set: [key: FieldKey, value: unknown]; uses: [] }>()
 
 const CURRENCIES = ['record', 'EUR', 'USD', 'GBP', 'CHF', 'DKK', 'SEK', 'NOK', 'PLN'].map((value) => ({
   value,
@@ -81,6 +81,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
         @change="emit('set', 'localised', !row.localised)"
         >in each language of the package</Checkbox
       >
+      <Button size="small" type="link" @click="emit('uses')">Used by</Button>
     </div>
   </div>
 </template>

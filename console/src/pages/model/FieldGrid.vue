@@ -46,7 +46,11 @@ const props = defineProps<{
   released: string[]
   readOnly: boolean
 }>()
-const emit = defineEmits<{ update: [text: string]; list: [field: string, list: string | undefined] }>()
+const emit = defineEmits<{
+  update: [text: string]
+  list: [field: string, list: string | undefined]
+  uses: [field: string]
+}>()
 /** The field whose further details are shown. */
 const opened = ref<string>()
 
@@ -317,6 +321,7 @@ const listOf = (row: FieldRow) =>
                 :read-only="readOnly"
                 :has="(key) => has(row, key)"
                 @set="(key, value) => set(row, key, value)"
+                @uses="emit('uses', row.name)"
               />
             </td>
           </tr>
@@ -372,25 +377,25 @@ tr:hover td {
   background: var(--sunken);
 }
 .name {
-  width: 136px;
+  width: 130px;
 }
 .narrow {
-  width: 38px;
+  width: 34px;
 }
 .type {
-  width: 106px;
+  width: 100px;
 }
 .detail {
-  width: 118px;
+  width: 106px;
 }
 .default {
-  width: 82px;
+  width: 68px;
 }
 .tools {
   position: sticky;
   right: 0;
   background: var(--surface);
-  width: 106px;
+  width: 98px;
   white-space: nowrap;
   text-align: right;
 }

@@ -2,12 +2,30 @@
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons-vue'
 import { Button, Select } from 'ant-design-vue'
 import { computed } from 'vue'
-import { addLifecycle, readLifecycle, removeAt, renameAt, setAt } from '@/editor/logicFile'
+import type { LogicText } from '@/api/logic'
+import { useModel } from '@/composables/model'
+import {
+  addCheck,
+  addLifecycle,
+  readChecks,
+  readLifecycle,
+  removeAt,
+  renameAt,
+  setAt,
+} from '@/editor/logicFile'
+import CheckCard from './CheckCard.vue'
 import { BOX, stateLayout } from './stateLayout'
 import TypedInput from '@/components/TypedInput.vue'
 
 const props = defineProps<{ text: string; object: string; readOnly: boolean }>()
-const emit = defineEmits<{ update: [text: string] }>()
+const emit = defineEmits<{ update: [text: string]; chosen: [logic: LogicText] }>()
+
+const { objects } = useModel('OUTLINE')
+/** The conditions that are looked at before a transition, with their places in the file. */
+const beforeOf = (transition: string) =>
+  readChecks(props.text)
+    .map((check, at) => ({ check, at }))
+    .filter(({ check }) => check.before.split(', ').includes(transition))
 
 const lifecycle = computed(() => readLifecycle(props.text))
 const drawing = computed(() => (lifecycle.value ? stateLayout(lifecycle.value) : undefined))
@@ -147,6 +165,29 @@ function addTransition() {
     <Button v-if="!readOnly" size="small" class="add" @click="addTransition"
       ><PlusOutlined /> Add transition</Button
     >
+    <section v-for="one in lifecycle.transitions" :key="`before ${one.name}`" class="before">
+      <h2>
+        Before {{ one.label || one.name }}
+        <span class="quiet">{{
+          beforeOf(one.name).length ? `${beforeOf(one.name).length} must hold` : 'nothing is asked'
+        }}</span>
+      </h2>
+      <CheckCard
+        v-for="{ check, at } in beforeOf(one.name)"
+        :key="at"
+        :check="check"
+        :at="at"
+        :text="text"
+        :object="object"
+        :objects="objects"
+        :read-only="readOnly"
+        @update="(now) => emit('update', now)"
+        @chosen="(now) => emit('chosen', now)"
+      />
+      <Button v-if="!readOnly" size="small" class="add" @click="emit('update', addCheck(text, one.name))"
+        ><PlusOutlined /> Condition before {{ one.name }}</Button
+      >
+    </section>
   </div>
 </template>
 
@@ -191,5 +232,12 @@ td {
 }
 td:last-child {
   width: 40px;
+}
+.before {
+  display: grid;
+  gap: 8px;
+}
+.before h2 {
+  margin: 6px 0 0;
 }
 </style>

@@ -7,6 +7,7 @@ import ElsewhereNote from '@/components/ElsewhereNote.vue'
 import FileFindings from '@/components/FileFindings.vue'
 import KeptState from '@/components/KeptState.vue'
 import LoadState from '@/components/LoadState.vue'
+import UsesDrawer from '@/components/UsesDrawer.vue'
 import UndoRedo from '@/components/UndoRedo.vue'
 import { STATE_WORDS, useDraftFile } from '@/composables/draftFile'
 import { useDraft, useModel } from '@/composables/model'
@@ -23,7 +24,10 @@ import {
   setOnField,
   type Place,
 } from '@/editor/objectFile'
+import type { Subject } from '@/editor/uses'
 import YamlEditor from '@/editor/YamlEditor.vue'
+import DataEffects from './DataEffects.vue'
+import ExtendButton from './ExtendButton.vue'
 import ChecksTab from './ChecksTab.vue'
 import ChoicesDialog from './ChoicesDialog.vue'
 import FieldGrid from './FieldGrid.vue'
@@ -52,6 +56,7 @@ const file = computed(
     files.value.find((one) => one.path === wantedPath.value) ??
     files.value.find((one) => objectName(one.text) === props.object),
 )
+const TEXT_KEY = 'sandpiper.text'
 const LAYOUT = 'Form and list'
 const LOGIC = ['Formulas', 'Checks', 'Rules', 'Lifecycle', 'Functions', 'Reactions']
 const tried = ref<LogicText>()
@@ -94,6 +99,23 @@ async function listSaved(name: string) {
   editedList.value = undefined
   if (!file) change(setOnField(text.value, place.value, field, 'choices', name))
 }
+/** Who never looks at the text has the whole width for the rest. */
+const withText = ref(localStorage.getItem(TEXT_KEY) !== 'off')
+function toggleText() {
+  withText.value = !withText.value
+  localStorage.setItem(TEXT_KEY, withText.value ? 'on' : 'off')
+}
+const asking = ref<Subject>()
+/** Fields that other files add to the object. */
+const added = computed(() =>
+  files.value
+    .filter((one) => one.path !== path.value && extendedName(one.text) === props.object)
+    .map((one) => ({
+      path: one.path,
+      fields: (readFields(one.text, ['fields']) ?? []).map((row) => row.name),
+    }))
+    .filter((one) => one.fields.length),
+)
 const tabs = computed(() => [
   'Fields',
   ...parts.value,
@@ -122,6 +144,7 @@ async function open(now: string) {
 const editor = ref<InstanceType<typeof YamlEditor>>()
 async function reveal(line: number, column?: number) {
   beside.value = 'Text'
+  withText.value = true
   await nextTick()
   editor.value?.reveal(line, column)
 }
@@ -176,11 +199,22 @@ const others = computed(() =>
             ><code>{{ path }}</code></RouterLink
           >
           <Tag v-if="isSealed" color="gold">delivered, not edited here</Tag>
+          <ExtendButton
+            v-if="isSealed"
+            :object="object"
+            :owner="path.split('/')[0]"
+            :extended="files.map((one) => one.path)"
+            @made="open"
+          />
           <div class="spacer"></div>
           <UndoRedo />
+          <Button size="small" type="text" :aria-pressed="withText" @click="toggleText">{{
+            withText ? 'Hide text' : 'Show text'
+          }}</Button>
           <span class="quiet" data-test="state">
             {{ STATE_WORDS[state] }}
           </span>
+          <Button size="small" type="text" @click="asking = { kind: 'object', name: object }">Used by</Button>
           <RouterLink :to="`/data/${object}`">Records</RouterLink>
           <RouterLink to="/releases">Release</RouterLink>
         </div>
@@ -193,7 +227,8 @@ const others = computed(() =>
           @theirs="takeTheirs"
         />
         <ElsewhereNote :errors="elsewhere" class="note" />
-        <div class="sides">
+        <DataEffects v-if="!mine.some((one) => one.severity === 'ERROR')" :object="object" />
+        <div :class="['sides', { alone: !withText }]">
           <section class="card side">
             <div class="tabs">
               <Segmented v-model:value="chosen" :options="tabs" class="parts" />
@@ -246,12 +281,20 @@ const others = computed(() =>
               :read-only="isSealed"
               @update="change"
               @list="openList"
+              @uses="(field) => (asking = { kind: 'field', object, name: field })"
             />
-            <div v-else class="empty">
+            <p v-if="chosen === 'Fields' && added.length" class="quiet added">
+              Added elsewhere:
+              <template v-for="one in added" :key="one.path">
+                <a href="#" @click.prevent="open(one.path)">{{ one.fields.join(', ') }}</a>
+                by {{ one.path.split('/')[0] }}.
+              </template>
+            </p>
+            <div v-if="!rows" class="empty">
               The text beside is not YAML just now; mend it there and the fields come back.
             </div>
           </section>
-          <section class="card side text">
+          <section v-if="withText" class="card side text">
             <Segmented
               v-if="isLogic"
               v-model:value="beside"
@@ -277,6 +320,7 @@ const others = computed(() =>
             <FileFindings :findings="mine" @reveal="reveal" />
           </section>
         </div>
+        <UsesDrawer v-if="asking" :subject="asking" @left="asking = undefined" />
         <ChoicesDialog
           v-if="editedList"
           :folder="path.split('/')[0]"
@@ -304,6 +348,9 @@ const others = computed(() =>
   grid-template-columns: minmax(0, 2.3fr) minmax(0, 1fr);
   gap: 12px;
 }
+.alone {
+  grid-template-columns: minmax(0, 1fr);
+}
 .side {
   min-height: 0;
   overflow: auto;
@@ -320,6 +367,9 @@ const others = computed(() =>
 }
 .note {
   margin-bottom: 10px;
+}
+.added {
+  margin: 10px 0 0;
 }
 .beside {
   margin: 8px;

@@ -138,6 +138,7 @@ function removeRecord(name: string) {
       </div>
       <Select
         v-if="!readOnly"
+        :key="Object.keys(expected.records ?? {}).length"
         :value="undefined"
         :options="[...known.records.keys()].map((value) => ({ value }))"
         size="small"

@@ -145,6 +145,7 @@ const inputType = (field: FieldView | undefined) =>
     </template>
     <Select
       v-if="!readOnly && free.length"
+      :key="free.length"
       :value="undefined"
       :options="free"
       show-search

@@ -3,6 +3,7 @@ import { Tag } from 'ant-design-vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, unwrap, type ServiceView } from '@/api/client'
+import { moment } from '@/composables/format'
 import LoadState from '@/components/LoadState.vue'
 
 /** How a service was called of late, and what went wrong. */
@@ -18,7 +19,6 @@ const mine = (one: { service: string; version: number }) =>
   one.service === props.service.name && one.version === props.service.version
 const calls = computed(() => traffic.data.value?.calls.filter(mine) ?? [])
 const failed = computed(() => traffic.data.value?.failed.filter(mine) ?? [])
-const moment = (at: string) => new Date(at).toLocaleString()
 </script>
 
 <template>

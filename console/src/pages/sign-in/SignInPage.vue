@@ -1,12 +1,10 @@
 <script setup lang="ts">
 import { Alert, Button, Form, FormItem, Input, InputPassword } from 'ant-design-vue'
 import { computed, ref } from 'vue'
-import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import { api, unwrap } from '@/api/client'
 import { useSession } from '@/composables/session'
 
-const { t } = useI18n()
 const { me, signIn, signOut } = useSession()
 const route = useRoute()
 const router = useRouter()
@@ -54,10 +52,16 @@ async function other() {
   <div class="shore">
     <section class="panel">
       <img src="/favicon.svg" alt="" width="44" height="44" />
-      <h1>{{ t(choosing ? 'signIn.own' : 'signIn.title') }}</h1>
-      <p class="quiet">{{ t(choosing ? 'signIn.ownLead' : 'signIn.lead') }}</p>
+      <h1>{{ choosing ? 'Choose your own password' : 'Sandpiper' }}</h1>
+      <p class="quiet">
+        {{
+          choosing
+            ? 'The one you signed in with was given to you by somebody else.'
+            : 'Business objects as web services'
+        }}
+      </p>
       <Form v-if="choosing" layout="vertical" @submit.prevent="submit">
-        <FormItem :label="t('signIn.next')" html-for="next" :extra="t('signIn.nextHint')">
+        <FormItem label="Next steps" html-for="next" extra="8 characters or more">
           <InputPassword id="next" v-model:value="next" autocomplete="new-password" autofocus size="large" />
         </FormItem>
         <Alert v-if="problem" type="error" :message="problem" show-icon class="problem" />
@@ -69,15 +73,15 @@ async function other() {
           :loading="busy"
           :disabled="next.length < 8"
         >
-          {{ t('signIn.choose') }}
+          Go on with this one
         </Button>
-        <Button type="link" block @click="other">{{ t('signIn.out') }}</Button>
+        <Button type="link" block @click="other">Sign out</Button>
       </Form>
       <Form v-else layout="vertical" @submit.prevent="submit">
-        <FormItem :label="t('signIn.name')" html-for="name">
+        <FormItem label="Name" html-for="name">
           <Input id="name" v-model:value="name" autocomplete="username" autofocus size="large" />
         </FormItem>
-        <FormItem :label="t('signIn.password')" html-for="password">
+        <FormItem label="Password" html-for="password">
           <InputPassword
             id="password"
             v-model:value="password"
@@ -94,7 +98,7 @@ async function other() {
           :loading="busy"
           :disabled="!name || !password"
         >
-          {{ t('signIn.submit') }}
+          Sign in
         </Button>
       </Form>
     </section>

@@ -16,6 +16,7 @@ import java.nio.file.Path;
 import java.util.Base64;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -95,16 +96,24 @@ class FirstAfternoonTest {
             watched = new Watched(page);
             signIn();
             everyPageOpensAndSaysWhatToDo();
+            beGuided();
             makeThePackage();
+            defineAnotherObject();
             defineTheObject();
             addLineItemsAndAChoiceList();
             addAFormulaAndACheck();
+            addARuleAndALifecycle();
+            layItOut();
+            writeARequirement();
             release("Orders of the yard");
             enterARecord();
             bringRecordsIn();
+            lookAtTheList();
             publishAService();
             release("A service for orders");
+            tryItAsAClient();
             callAsTheClient(service);
+            extendWhatIsDelivered();
             watched.assertQuiet();
         } catch (RuntimeException | AssertionError e) {
             page.screenshot(
@@ -134,6 +143,30 @@ class FirstAfternoonTest {
         go("/services");
         page.getByText("Make a package first").click();
         assertThat(page).hasURL(base + "/packages");
+    }
+
+    private void beGuided() {
+        go("/");
+        button("Guide me to a first service").click();
+        assertThat(guide()).containsText("Step 1 of 8");
+        watched.assertAccessible();
+        guide().getByText("Go there").click();
+        assertThat(page).hasURL(base + "/packages");
+    }
+
+    private Locator guide() {
+        return page.locator("[data-test=guide]");
+    }
+
+    private void defineAnotherObject() {
+        assertThat(guide()).containsText("Step 2 of 8");
+        go("/model");
+        button("Define the first object").click();
+        field("Name of the object").fill("Customer");
+        dialogButton("Create").click();
+        assertThat(page).hasURL(base + "/model/Customer");
+        assertThat(guide()).containsText("Step 3 of 8");
+        go("/packages");
     }
 
     private void makeThePackage() {
@@ -211,7 +244,7 @@ class FirstAfternoonTest {
         type("Worked out as of total", "sum(lines.price)");
         page.getByText("Checks", new Page.GetByTextOptions().setExact(true)).click();
         page.getByText("Add check").click();
-        type("Condition of check1", "count(lines) > 0");
+        putTogetherOverLines();
         type("Message of check1", "An order needs a line.");
         assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
         assertThat(page.getByText("No errors in this file.").or(page.getByText("Try it")).first())
@@ -220,6 +253,178 @@ class FirstAfternoonTest {
         button("Undo").click();
         button("Redo").click();
         assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
+    }
+
+    /** At least one line, and none without a price. */
+    private void putTogetherOverLines() {
+        var card = page.locator("article.one").last();
+        partButton(card, "Condition").click();
+        assertThat(page.getByText("Not kept yet: one part is not finished.")).isVisible();
+        choose("Field of the condition", "Count of lines");
+        choose("How it stands", "is more than");
+        field("Value").last().fill("0");
+        partButton(card, "Over lines").click();
+        choose("Field of the condition", "Price");
+        choose("How it stands", "is filled in");
+        page.getByLabel("How to write: Condition of check1").getByText("FEEL").click();
+        assertThat(field("Condition of check1"))
+                .hasText("count(lines) > 0 and (every line in lines satisfies line.price != null)");
+        page.getByLabel("How to write: Condition of check1").getByText("Parts").click();
+        assertThat(page.locator(".comparison")).hasCount(2);
+        watched.assertAccessible();
+    }
+
+    private static Locator partButton(Locator card, String name) {
+        return card.locator(".adding")
+                .first()
+                .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName(name));
+    }
+
+    private void tab(String name) {
+        page.getByText(name, new Page.GetByTextOptions().setExact(true)).first().click();
+    }
+
+    private void addARuleAndALifecycle() {
+        tab("Rules");
+        page.getByText("Add rule").click();
+        field("On").fill("change of discount");
+        page.keyboard().press("Tab");
+        partButton(page.locator("article.one"), "Condition").click();
+        choose("Field of the condition", "Discount");
+        choose("How it stands", "is more than");
+        field("Value").last().fill("50");
+        button("Insert a step").click();
+        choose("Kind of step", "Warn");
+        field("Say").fill("More than half is given away.");
+        watched.assertAccessible();
+        dialogButton("Insert").click();
+        assertThat(field("Steps of newRule"))
+                .containsText("warn \"More than half is given away.\"");
+
+        tab("Lifecycle");
+        button("Add a lifecycle").click();
+        button("Condition before close").click();
+        choosePart("Code", "is filled in");
+        button("Condition before close").click();
+        choosePart("Total", "is filled in");
+        type("Message of check3", "Without a total it stays open.");
+        assertThat(page.getByText("2 must hold")).isVisible();
+
+        tab("Functions");
+        page.getByText("Add function").click();
+        assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
+        watched.assertAccessible();
+    }
+
+    private void choosePart(String fieldLabel, String relation) {
+        partButton(page.locator(".before article.one").last(), "Condition").click();
+        choose("Field of the condition", fieldLabel);
+        choose("How it stands", relation);
+    }
+
+    private void layItOut() {
+        tab("Form and list");
+        button("Section").click();
+        field("Heading of section 1").fill("What is ordered");
+        page.keyboard().press("Tab");
+        for (var name : List.of("code", "name")) {
+            page.locator("[data-field=" + name + "]").focus();
+            page.keyboard().press("Alt+ArrowUp");
+        }
+        page.locator("[data-field=urgency]").dragTo(page.locator("[data-field=name]"));
+        choose("Columns of the list", "Code");
+        choose("Columns of the list", "Total");
+        page.keyboard().press("Escape");
+        assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
+        assertThat(page.locator(".cm-content").last())
+                .containsText("fields: [ code, urgency, name ]");
+        watched.assertAccessible();
+    }
+
+    private void writeARequirement() {
+        go("/requirements");
+        button("Write the first requirement").click();
+        field("Number of the requirement").fill("R-1");
+        page.locator("#requirement-text").fill("An order has at least one line.");
+        button("Example").click();
+        choose("Step 1: object", "Order");
+        choose("Step 1: add a field", "Code");
+        field("Step 1: code").fill("T-1");
+        page.keyboard().press("Tab");
+        page.getByText("is refused", new Page.GetByTextOptions().setExact(true)).click();
+        field("Then: words").fill("An order needs a line");
+        page.keyboard().press("Tab");
+        assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
+        assertThat(page.locator("[data-test=holds]")).isVisible();
+        watched.assertAccessible();
+    }
+
+    private void lookAtTheList() {
+        go("/data/Order");
+        assertThat(page.locator(".ant-table-thead")).containsText("Total");
+        assertThat(page.locator("[data-test=sum]").last()).not().hasText("");
+        button("Filter").click();
+        partButton(page.locator(".filter"), "Condition").click();
+        choose("Field of the condition", "Total");
+        choose("How it stands", "is more than");
+        field("Value").last().fill("100");
+        assertThat(page.locator("[data-test=total]")).hasText("102 records");
+        button("Chart").click();
+        assertThat(page.locator("[data-test=chart] svg")).isVisible();
+        watched.assertAccessible();
+        button("Keep view").click();
+        field("Name").fill("Large ones");
+        dialogButton("Keep").click();
+        assertThat(button("Take view away")).isVisible();
+        go("/data/Order");
+        choose("View", "Large ones");
+        assertThat(page.locator("[data-test=total]")).hasText("102 records");
+    }
+
+    private void tryItAsAClient() {
+        go("/services/orders-desk-v1");
+        page.getByRole(AriaRole.TAB, new Page.GetByRoleOptions().setName("Callers")).click();
+        button("Client for this service").click();
+        var dialog = page.getByRole(AriaRole.DIALOG).last();
+        dialog.getByLabel("Client name").fill("till");
+        watched.assertAccessible();
+        dialogButton("Make it").click();
+        dialogButton("I have noted it").click();
+        button("Try as this client").click();
+        choose("Operation", "Read");
+        field("Key").fill("A-1");
+        button("Send").click();
+        assertThat(page.locator("[data-test=answer]")).containsText("120");
+        assertThat(guide()).containsText("That was the whole way");
+        guide().getByText("Done").click();
+        watched.assertAccessible();
+    }
+
+    private void extendWhatIsDelivered() {
+        go("/packages");
+        button("Bring one in").click();
+        button("Choose it").first().click();
+        page.getByRole(AriaRole.DIALOG)
+                .last()
+                .getByRole(
+                        AriaRole.BUTTON,
+                        new Locator.GetByRoleOptions().setName(Pattern.compile("^Bring .*in")))
+                .click();
+        assertThat(page.getByRole(AriaRole.DIALOG)).hasCount(0);
+        release("The marina, delivered");
+        go("/model/Vessel");
+        page.getByText("harbour/objects/vessel.yaml").click();
+        button("Add fields to it").click();
+        choose("Package of the extension", "boat-yard");
+        dialogButton("Begin").click();
+        page.getByText("Add field").click();
+        page.locator("input[data-field=newField]").fill("hullNumber");
+        page.keyboard().press("Tab");
+        assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
+        assertThat(page.getByText("No errors in this file.")).isVisible();
+        button("Used by").click();
+        assertThat(page.locator("[data-test=use]").first()).isVisible();
+        watched.assertAccessible();
     }
 
     /** Types into an editor of logic. */
