@@ -4,6 +4,7 @@ import { Alert, Button, CheckboxGroup, Input, Modal, Select } from 'ant-design-v
 import { ref } from 'vue'
 import { api, unwrap, type RoleView } from '@/api/client'
 import { useModel } from '@/composables/model'
+import ConditionInput from '@/conditions/ConditionInput.vue'
 import GrantRows from './GrantRows.vue'
 import { ANY, grantOf, textOf, type Grant } from './grants'
 
@@ -148,12 +149,15 @@ async function save() {
             <div class="spacer"></div>
             <Button aria-label="Take away" @click="rows.splice(at, 1)"><DeleteOutlined /></Button>
           </div>
-          <Input
-            v-model:value="row.where"
-            class="mono"
-            addon-before="where"
-            placeholder='every record, or a condition such as state = "Alongside"'
-            aria-label="Condition"
+          <ConditionInput
+            :text="row.where"
+            role="CONDITION"
+            :objects="objects"
+            :object="row.object === ANY ? undefined : row.object"
+            label="Condition"
+            placeholder="Every record; a condition keeps it to some."
+            unchecked
+            @update="(now) => (row.where = now)"
           />
           <div v-if="row.object !== ANY" class="two">
             <Select

@@ -7,6 +7,7 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -19,6 +20,7 @@ import sandpiper.demo.Demo;
 class ConsoleTest {
     private static Chromium chromium;
     private Page page;
+    private Watched watched;
 
     @BeforeAll
     static void open() {
@@ -33,6 +35,12 @@ class ConsoleTest {
     @BeforeEach
     void newPage() {
         page = chromium.page();
+        watched = new Watched(page);
+    }
+
+    @AfterEach
+    void nothingWentWrong() {
+        watched.assertQuiet();
     }
 
     private void signIn(String name, String then) {
@@ -46,6 +54,7 @@ class ConsoleTest {
 
     @Test
     void aStrangerSeesTheSignInAndAWrongPasswordIsTold() {
+        watched.expect("401 POST /manage/v1/session");
         page.navigate(Marina.address() + "/data/Stay");
         page.locator("#name").fill("clerk");
         page.locator("#password").fill("wrong");
@@ -75,6 +84,7 @@ class ConsoleTest {
 
     @Test
     void aFilterThatIsNoneIsToldAndKeepsWhatWasTyped() {
+        watched.expect("400 GET /manage/v1/records/Stay").expect("400 GET /manage/v1/figures/Stay");
         signIn("clerk", "/data/Stay");
         filter("stat = \"Alongside\"");
 
@@ -98,6 +108,7 @@ class ConsoleTest {
 
     @Test
     void aNewOwnerIsRefusedWithMessagesAtTheFieldsAndThenSaved() {
+        watched.expect("422 POST /manage/v1/records/Owner");
         signIn("clerk", "/data/Owner/new");
         page.locator("#f-code").fill("OWNER-1");
         page.locator("#f-email").fill("nobody");
@@ -150,6 +161,7 @@ class ConsoleTest {
 
     @Test
     void aConsultantSeesTheModelAndTriesACall() {
+        watched.expect("409 POST /api/berth-desk/v1/stays/ST-2026-000001/check-in");
         signIn("consultant", "/model");
         assertThat(page.locator(".vue-flow__node")).hasCount(9);
         page.navigate(Marina.address() + "/services/berth-desk-v1");
@@ -322,9 +334,9 @@ class ConsoleTest {
         page.getByLabel("Object", new Page.GetByLabelOptions().setExact(true)).first().click();
         page.keyboard().type("stay");
         page.keyboard().press("Enter");
-        page.locator("[data-test=object-grant]")
-                .getByLabel("Condition")
-                .fill("state = \"Alongside\"");
+        var grant = page.locator("[data-test=object-grant]");
+        grant.getByText("FEEL").click();
+        grant.locator(".cm-content").fill("state = \"Alongside\"");
         button("Make it").click();
         assertThat(page.locator("[data-test=role-lock-keeper]"))
                 .containsText("Stay: view, where state = \"Alongside\"");

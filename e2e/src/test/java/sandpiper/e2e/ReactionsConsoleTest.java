@@ -7,6 +7,7 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -17,6 +18,7 @@ import org.junit.jupiter.api.extension.ExtendWith;
 class ReactionsConsoleTest {
     private static Chromium chromium;
     private Page page;
+    private Watched watched;
 
     @BeforeAll
     static void open() {
@@ -31,6 +33,12 @@ class ReactionsConsoleTest {
     @BeforeEach
     void newPage() {
         page = chromium.page();
+        watched = new Watched(page);
+    }
+
+    @AfterEach
+    void nothingWentWrong() {
+        watched.assertQuiet();
     }
 
     private Locator button(String name) {
