@@ -7,13 +7,13 @@ describe('a choice list', () => {
 
   it('is read and written with comments, order and labels in languages', () => {
     expect(readChoices(LIST)).toEqual([
-      { code: 'sail', label: 'Sailing yacht' },
-      { code: 'work', label: '' },
+      { code: 'sail', label: 'Sailing yacht', labels: {} },
+      { code: 'work', label: 'Workboat', labels: { de: 'Arbeitsboot' } },
     ])
     const text = writeChoices(LIST, [
-      { code: 'work', label: '' },
-      { code: 'sail', label: 'Sail' },
-      { code: 'row', label: '' },
+      { code: 'work', label: 'Workboat', labels: { de: 'Arbeitsboot' } },
+      { code: 'sail', label: 'Sail', labels: {} },
+      { code: 'row', label: '', labels: {} },
     ])
     expect(text).toContain('# of craft')
     expect(text).toContain('work: { en: Workboat, de: Arbeitsboot }')
@@ -23,11 +23,11 @@ describe('a choice list', () => {
 
   it('may be a plain list of codes, or none yet', () => {
     expect(readChoices('choices: A\ncodes: [low, high]\n')).toEqual([
-      { code: 'low', label: '' },
-      { code: 'high', label: '' },
+      { code: 'low', label: '', labels: {} },
+      { code: 'high', label: '', labels: {} },
     ])
     expect(readChoices('choices: A\ncodes:\n')).toEqual([])
-    const made = newChoices('Season', [{ code: 'high', label: 'High season' }])
+    const made = newChoices('Season', [{ code: 'high', label: 'High season', labels: {} }])
     expect(choicesName(made)).toBe('Season')
     expect(made).toContain('codes:\n  high: High season')
   })
@@ -36,11 +36,11 @@ describe('a choice list', () => {
     expect(wrongChoices([])).toContain('at least one')
     expect(
       wrongChoices([
-        { code: 'a', label: '' },
-        { code: 'a', label: 'x' },
+        { code: 'a', label: '', labels: {} },
+        { code: 'a', label: 'x', labels: {} },
       ]),
     ).toContain('twice')
-    expect(wrongChoices([{ code: ' ', label: 'x' }])).toContain('needs a code')
-    expect(wrongChoices([{ code: 'a', label: '' }])).toBe('')
+    expect(wrongChoices([{ code: ' ', label: 'x', labels: {} }])).toContain('needs a code')
+    expect(wrongChoices([{ code: 'a', label: '', labels: {} }])).toBe('')
   })
 })

@@ -1,36 +1,39 @@
 import { isMap, isScalar, isSeq, Pair, Scalar, YAMLMap } from 'yaml'
-import { nameOf, optional, put, read, write } from './yamlFile'
+import { readSpoken, spokenNode, type Spoken } from './labels'
+import { nameOf, put, read, write } from './yamlFile'
 
 /** A code with what people read for it; without a label it is read as it is. */
 export interface ChoiceRow {
   code: string
   label: string
+  /** Labels in further languages. */
+  labels: Spoken
 }
 
 /** The codes of a choice list, in order. */
 export function readChoices(text: string): ChoiceRow[] {
   const codes = read(text).get('codes')
   if (isSeq(codes))
-    return codes.items.map((one) => ({ code: String(isScalar(one) ? one.value : one), label: '' }))
+    return codes.items.map((one) => ({
+      code: String(isScalar(one) ? one.value : one),
+      label: '',
+      labels: {},
+    }))
   if (!isMap(codes)) return []
-  return codes.items.map((pair) => ({
-    code: nameOf(pair),
-    label: isMap(pair.value) ? '' : (optional(isScalar(pair.value) ? pair.value.value : pair.value) ?? ''),
-  }))
+  return codes.items.map((pair) => {
+    const spoken = readSpoken(pair.value)
+    const [label = '', ...further] = Object.entries(spoken)
+    return { code: nameOf(pair), label: label ? label[1] : '', labels: Object.fromEntries(further) }
+  })
 }
 
 /** Puts other codes in the place of those there are; what else the file says stays. */
-export function writeChoices(text: string, rows: ChoiceRow[]): string {
+export function writeChoices(text: string, rows: ChoiceRow[], main = 'en'): string {
   const document = read(text)
-  const there = document.get('codes')
   const codes = new YAMLMap()
   for (const row of rows) {
-    const before = isMap(there) ? there.items.find((pair) => nameOf(pair) === row.code) : undefined
-    // A label in several languages is kept as it is.
-    const kept = before && isMap(before.value) && !row.label ? before.value : undefined
-    codes.items.push(
-      new Pair(new Scalar(row.code), kept ?? (row.label ? new Scalar(row.label) : new Scalar(row.code))),
-    )
+    const spoken = spokenNode(document, { [main]: row.label || row.code, ...row.labels }, main)
+    codes.items.push(new Pair(new Scalar(row.code), spoken))
   }
   put(document, ['codes'], codes)
   return write(document)
@@ -43,8 +46,8 @@ export function choicesName(text: string): string | undefined {
 }
 
 /** A new list. */
-export function newChoices(name: string, rows: ChoiceRow[]): string {
-  return writeChoices(`choices: ${name}\ncodes: {}\n`, rows)
+export function newChoices(name: string, rows: ChoiceRow[], main = 'en'): string {
+  return writeChoices(`choices: ${name}\ncodes: {}\n`, rows, main)
 }
 
 /** What keeps rows from being a list, or nothing. */

@@ -1,4 +1,5 @@
 import { isMap, isScalar, isSeq, type Document } from 'yaml'
+import { mainLabel } from './labels'
 import { append, put, read, write } from './yamlFile'
 
 type Path = (string | number)[]
@@ -150,7 +151,7 @@ export function readLifecycle(text: string): LifecycleRow | undefined {
             name: plain(pair.key),
             from: list(one?.get('from')),
             to: plain(one?.get('to')),
-            label: plain(one?.get('label')),
+            label: mainLabel(one?.get('label')) ?? '',
           }
         })
       : [],

@@ -1,4 +1,5 @@
 import { Document, isMap, isScalar, isSeq, Pair, Scalar, YAMLMap } from 'yaml'
+import { mainLabel, readSpoken, setSpoken, type Spoken } from './labels'
 import { flow, nameOf, optional, put, read, write } from './yamlFile'
 
 /** One field as the grid shows it; what is not said is undefined. */
@@ -6,6 +7,8 @@ export interface FieldRow {
   name: string
   type: string
   label?: string
+  /** Labels by language, where there are several. */
+  labels: Spoken
   length?: number
   scale?: number
   choices?: string
@@ -23,7 +26,7 @@ export interface FieldRow {
   key: boolean
 }
 
-export type FieldKey = Exclude<keyof FieldRow, 'name' | 'key'>
+export type FieldKey = Exclude<keyof FieldRow, 'name' | 'key' | 'labels'>
 
 /** Where fields stand in the file: the record's own, or those of a part. */
 export type Place = ['fields'] | ['parts', string, 'fields']
@@ -73,7 +76,8 @@ export function readFields(text: string, place: Place): FieldRow[] | undefined {
     return {
       name,
       type: String(at.get('type') ?? 'text'),
-      label: optional(at.get('label')),
+      label: mainLabel(at.get('label')),
+      labels: readSpoken(at.get('label')),
       length: number(at.get('length')),
       scale: number(at.get('scale')),
       choices: isSeq(choices)
@@ -102,10 +106,44 @@ export function setOnField(text: string, place: Place, name: string, key: FieldK
   const document = read(text)
   const path = [...place, name]
   if (!isMap(document.getIn(path))) put(document, path, flow(document, {}))
-  if (value === undefined || value === '' || value === false) document.deleteIn([...path, key])
+  const said = document.getIn([...path, key])
+  if (key === 'label' && isMap(said)) {
+    const main = Object.keys(readSpoken(said))[0]
+    setSpoken(document, [...path, key], main, String(value ?? ''), main)
+  } else if (value === undefined || value === '' || value === false) document.deleteIn([...path, key])
   else if (key === 'choices') put(document, [...path, key], choicesNode(document, String(value)))
   else put(document, [...path, key], value)
   if (key === 'type') dropForeignDetails(document, path, String(value))
+  return write(document)
+}
+
+/** Sets the label of a field in one language. */
+export function setFieldLabel(
+  text: string,
+  place: Place,
+  name: string,
+  language: string,
+  label: string,
+  main: string,
+): string {
+  const document = read(text)
+  setSpoken(document, [...place, name, 'label'], language, label, main)
+  return write(document)
+}
+
+/** Sets what the object, or several of it, are called in one language. */
+export function setObjectLabel(
+  text: string,
+  key: 'label' | 'plural',
+  language: string,
+  label: string,
+  main: string,
+): string {
+  if (language === main && !isMap(read(text).get(key))) return setFact(text, key, label)
+  const bare = read(text).has(key) ? text : setFact(text, key, ' ')
+  const document = read(bare)
+  if (!read(text).has(key)) document.set(key, null)
+  setSpoken(document, [key], language, label, main)
   return write(document)
 }
 
@@ -198,13 +236,15 @@ export function removePart(text: string, name: string): string {
 
 /** What is said of line items as a whole. */
 export function partLabel(text: string, name: string): string | undefined {
-  return optional(read(text).getIn(['parts', name, 'label']))
+  return mainLabel(read(text).getIn(['parts', name, 'label']))
 }
 
 /** What is said of the object as a whole. */
 export interface ObjectFacts {
   label?: string
   plural?: string
+  labels: Spoken
+  plurals: Spoken
   describe?: string
   removal: string
   numberingField?: string
@@ -215,8 +255,10 @@ export function readFacts(text: string): ObjectFacts {
   const document = read(text)
   const removal = document.get('removal')
   return {
-    label: optional(document.get('label')),
-    plural: optional(document.get('plural')),
+    label: mainLabel(document.get('label')),
+    plural: mainLabel(document.get('plural')),
+    labels: readSpoken(document.get('label')),
+    plurals: readSpoken(document.get('plural')),
     describe: optional(document.get('describe')),
     removal: isMap(removal) ? `retire ${String(removal.get('retire'))}` : (optional(removal) ?? 'retire'),
     numberingField: optional(document.getIn(['numbering', 'field'])),
@@ -225,7 +267,11 @@ export function readFacts(text: string): ObjectFacts {
 }
 
 /** Sets, or takes away, something said of the object as a whole; it stands before the fields. */
-export function setFact(text: string, key: keyof ObjectFacts, value: string | undefined): string {
+export function setFact(
+  text: string,
+  key: Exclude<keyof ObjectFacts, 'labels' | 'plurals'>,
+  value: string | undefined,
+): string {
   const document = read(text)
   const at = document.contents
   if (!isMap(at)) return text

@@ -2,9 +2,11 @@
 import { ArrowDownOutlined, ArrowUpOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons-vue'
 import { Alert, Button, Input, Modal } from 'ant-design-vue'
 import { useQueryClient } from '@tanstack/vue-query'
-import { nextTick, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import { keepFile } from '@/api/draft'
 import { useJournal } from '@/composables/journal'
+import { languagesOf } from '@/composables/languages'
+import { useDraft } from '@/composables/model'
 import { pathOf } from '@/composables/packages'
 import { newChoices, readChoices, writeChoices, wrongChoices, type ChoiceRow } from '@/editor/choicesFile'
 
@@ -25,16 +27,18 @@ const rows = ref<ChoiceRow[]>(
   props.file
     ? readChoices(props.file.text)
     : [
-        { code: '', label: '' },
-        { code: '', label: '' },
+        { code: '', label: '', labels: {} },
+        { code: '', label: '', labels: {} },
       ],
 )
+const { data: draft } = useDraft()
+const languages = computed(() => languagesOf(draft.value, `${props.file?.path ?? props.folder}/`))
 const problem = ref('')
 const busy = ref(false)
 const table = ref<HTMLElement>()
 
 async function add() {
-  rows.value.push({ code: '', label: '' })
+  rows.value.push({ code: '', label: '', labels: {} })
   await nextTick()
   const inputs = table.value?.querySelectorAll<HTMLInputElement>('input.code')
   inputs?.[inputs.length - 1]?.focus()
@@ -47,7 +51,7 @@ function move(at: number, by: number) {
 
 async function save() {
   const filled = rows.value
-    .map((row) => ({ code: row.code.trim(), label: row.label.trim() }))
+    .map((row) => ({ ...row, code: row.code.trim(), label: row.label.trim() }))
     .filter((row) => row.code || row.label)
   problem.value = wrongChoices(filled)
   if (!problem.value && !props.file) {
@@ -59,7 +63,9 @@ async function save() {
   busy.value = true
   try {
     const path = props.file?.path ?? pathOf(props.folder, 'choices', name.value)
-    const text = props.file ? writeChoices(props.file.text, filled) : newChoices(name.value, filled)
+    const text = props.file
+      ? writeChoices(props.file.text, filled, languages.value[0])
+      : newChoices(name.value, filled, languages.value[0])
     await keepFile(path, text, props.file?.text)
     if (props.file) journal.note(path, props.file.text, text)
     await queries.invalidateQueries()
@@ -91,6 +97,7 @@ async function save() {
           <tr>
             <th>Code, as it is stored</th>
             <th>Label, as people read it</th>
+            <th v-for="language in languages.slice(1)" :key="language">in {{ language }}</th>
             <th><span class="unseen">Tools</span></th>
           </tr>
         </thead>
@@ -112,6 +119,13 @@ async function save() {
                 :placeholder="row.code"
                 :aria-label="`Label ${at + 1}`"
                 @keydown.enter.prevent="at === rows.length - 1 ? add() : undefined"
+              />
+            </td>
+            <td v-for="language in languages.slice(1)" :key="language">
+              <input
+                v-model="row.labels[language]"
+                :disabled="readOnly"
+                :aria-label="`Label ${at + 1} in ${language}`"
               />
             </td>
             <td v-if="!readOnly" class="tools">

@@ -3,12 +3,23 @@ import { AutoComplete, Button, Checkbox, Input } from 'ant-design-vue'
 import type { FieldKey, FieldRow } from '@/editor/objectFile'
 
 /** What else can be said of a field than the grid has room for. */
-defineProps<{ row: FieldRow; readOnly: boolean; has: (key: FieldKey) => boolean }>()
-const emit = defineEmits<{ set: [key: FieldKey, value: unknown]; uses: [] }>()
+defineProps<{
+  row: FieldRow
+  readOnly: boolean
+  has: (key: FieldKey) => boolean
+  /** Languages of the package, the main one first. */
+  languages: string[]
+}>()
+const emit = defineEmits<{
+  set: [key: FieldKey, value: unknown]
+  uses: []
+  label: [language: string, text: string]
+}>()
 
-const CURRENCIES = ['record', 'EUR', 'USD', 'GBP', 'CHF', 'DKK', 'SEK', 'NOK', 'PLN'].map((value) => ({
-  value,
-}))
+const CURRENCIES = [
+  'record',
+  ...(typeof Intl.supportedValuesOf === 'function' ? Intl.supportedValuesOf('currency') : []),
+].map((value) => ({ value }))
 const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
 </script>
 
@@ -23,6 +34,17 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
         placeholder="Counted from low water"
         :aria-label="`Description of ${row.name}`"
         @change="(event) => emit('set', 'describe', typed(event))"
+      />
+    </label>
+    <label v-for="language in languages.slice(1)" :key="language">
+      Label in {{ language }}
+      <Input
+        :value="row.labels[language]"
+        :disabled="readOnly"
+        size="small"
+        :placeholder="row.label"
+        :aria-label="`Label of ${row.name} in ${language}`"
+        @change="(event) => emit('label', language, typed(event))"
       />
     </label>
     <label v-if="has('pattern')">

@@ -26,6 +26,7 @@ import {
   moveField,
   removeField,
   renameField,
+  setFieldLabel,
   setOnField,
   toggleKey,
   type FieldKey,
@@ -44,6 +45,8 @@ const props = defineProps<{
   /** The choice lists there are. */
   lists: string[]
   released: string[]
+  /** Languages of the package, the main one first. */
+  languages: string[]
   readOnly: boolean
 }>()
 const emit = defineEmits<{
@@ -320,7 +323,12 @@ const listOf = (row: FieldRow) =>
                 :row="row"
                 :read-only="readOnly"
                 :has="(key) => has(row, key)"
+                :languages="languages"
                 @set="(key, value) => set(row, key, value)"
+                @label="
+                  (language, label) =>
+                    emit('update', setFieldLabel(text, place, row.name, language, label, languages[0]))
+                "
                 @uses="emit('uses', row.name)"
               />
             </td>

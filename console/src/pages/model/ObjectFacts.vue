@@ -1,10 +1,15 @@
 <script setup lang="ts">
 import { Input, Select } from 'ant-design-vue'
 import { computed } from 'vue'
-import { readFacts, readFields, setFact, type ObjectFacts } from '@/editor/objectFile'
+import { readFacts, readFields, setFact, setObjectLabel, type ObjectFacts } from '@/editor/objectFile'
 
 /** What is said of an object as a whole: what people call it, how it is numbered, what leaving means. */
-const props = defineProps<{ text: string; readOnly: boolean }>()
+const props = defineProps<{
+  text: string
+  readOnly: boolean
+  /** Languages of the package, the main one first. */
+  languages: string[]
+}>()
 const emit = defineEmits<{ update: [text: string] }>()
 
 const facts = computed(() => readFacts(props.text))
@@ -20,8 +25,16 @@ const REMOVALS = [
   { value: 'delete', label: 'deleted for good' },
   { value: 'none', label: 'never removed' },
 ]
-const set = (key: keyof ObjectFacts, value: string | undefined) =>
-  emit('update', setFact(props.text, key, value))
+type Key = Exclude<keyof ObjectFacts, 'labels' | 'plurals'>
+function set(key: Key, value: string | undefined) {
+  const main = props.languages[0]
+  emit(
+    'update',
+    key === 'label' || key === 'plural'
+      ? setObjectLabel(props.text, key, main, value ?? '', main)
+      : setFact(props.text, key, value),
+  )
+}
 const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
 </script>
 
@@ -49,6 +62,18 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
         @change="(event) => set('plural', typed(event))"
       />
     </label>
+    <template v-for="language in languages.slice(1)" :key="language">
+      <label v-for="key in ['label', 'plural'] as const" :key="key">
+        {{ key === 'label' ? 'Label' : 'Label of several' }} in {{ language }}
+        <Input
+          :value="(key === 'label' ? facts.labels : facts.plurals)[language]"
+          :disabled="readOnly"
+          size="small"
+          :aria-label="`${key === 'label' ? 'Label of the object' : 'Label of several'} in ${language}`"
+          @change="(event) => emit('update', setObjectLabel(text, key, language, typed(event), languages[0]))"
+        />
+      </label>
+    </template>
     <label class="wide">
       What a record is
       <Input

@@ -10,6 +10,7 @@ import LoadState from '@/components/LoadState.vue'
 import UsesDrawer from '@/components/UsesDrawer.vue'
 import UndoRedo from '@/components/UndoRedo.vue'
 import { STATE_WORDS, useDraftFile } from '@/composables/draftFile'
+import { languagesOf } from '@/composables/languages'
 import { useDraft, useModel } from '@/composables/model'
 import { kindOf } from '@/composables/packages'
 import type { LogicText } from '@/api/logic'
@@ -105,6 +106,7 @@ function toggleText() {
   withText.value = !withText.value
   localStorage.setItem(TEXT_KEY, withText.value ? 'on' : 'off')
 }
+const languages = computed(() => languagesOf(draft.value, path.value))
 const asking = ref<Subject>()
 /** Fields that other files add to the object. */
 const added = computed(() =>
@@ -239,6 +241,7 @@ const others = computed(() =>
             <ObjectFacts
               v-if="chosen === 'Fields' && rows && objectName(text)"
               :text="text"
+              :languages="languages"
               :read-only="isSealed"
               @update="change"
             />
@@ -278,6 +281,7 @@ const others = computed(() =>
               :objects="others"
               :lists="listFiles.map((one) => one.name)"
               :released="released"
+              :languages="languages"
               :read-only="isSealed"
               @update="change"
               @list="openList"

@@ -62,6 +62,9 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
     public List<String> sentences() {
         var sentences = new ArrayList<String>();
         objects.forEach(object -> sentences.addAll(object.sentences()));
+        if (!before.labels().equals(after.labels())) {
+            sentences.add("Labels in further languages change.");
+        }
         services(sentences);
         packages(sentences);
         events(sentences);

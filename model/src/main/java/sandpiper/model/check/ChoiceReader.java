@@ -1,6 +1,7 @@
 package sandpiper.model.check;
 
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
@@ -14,8 +15,12 @@ final class ChoiceReader {
 
     private ChoiceReader() {}
 
-    /** Reads a list of codes, or codes with labels. */
-    static ChoiceList read(Source source, String name, YamlNode codes) {
+    /**
+     * Reads a list of codes, or codes with labels.
+     *
+     * @param languages of the package, the main one first
+     */
+    static ChoiceList read(Source source, String name, YamlNode codes, List<String> languages) {
         var labels = new LinkedHashMap<String, String>();
         switch (codes) {
             case YamlNode.Sequence sequence -> {
@@ -30,7 +35,7 @@ final class ChoiceReader {
                             labels,
                             entry.key(),
                             entry.key().text(),
-                            Source.text(entry.value()));
+                            Source.spoken(entry.value(), languages));
                 }
             }
             case YamlNode.Scalar _ -> {

@@ -48,6 +48,7 @@ public final class Definitions {
     private final List<ServiceType> services = new ArrayList<>();
     private final Map<String, EventType> events = new LinkedHashMap<>();
     private final List<Requirement> requirements = new ArrayList<>();
+    private final LabelReader labels = new LabelReader();
     private final Map<FileKind, List<Source>> sources = new HashMap<>();
 
     private Definitions(Map<String, String> files) {
@@ -167,7 +168,8 @@ public final class Definitions {
                                 List.copyOf(choices.values()),
                                 services,
                                 List.copyOf(events.values()),
-                                requirements),
+                                requirements,
+                                labels.labels()),
                 compiled);
     }
 
@@ -180,7 +182,8 @@ public final class Definitions {
                         List.copyOf(choices.values()),
                         List.of(),
                         List.copyOf(events.values()),
-                        List.of());
+                        List.of(),
+                        labels.labels());
         var findings = LogicCompiler.findings(release);
         diagnostics.addAll(findings.diagnostics());
         return release.with(findings.objects());
@@ -202,6 +205,7 @@ public final class Definitions {
                         "extend");
             } else {
                 objects.put(name, new ExtensionReader(source, owner, choices).read(object));
+                labels.object(source, name, owner.languages());
                 extensionSources.computeIfAbsent(name, _ -> new ArrayList<>()).add(source);
             }
         }
@@ -275,7 +279,11 @@ public final class Definitions {
             if (name.isEmpty() || codes.isEmpty()) {
                 continue;
             }
-            if (choices.putIfAbsent(name, ChoiceReader.read(source, name, codes.get())) != null) {
+            var owner = packages.get(packageName);
+            var languages = owner == null ? List.<String>of() : owner.languages();
+            labels.choices(source, name, languages);
+            var list = ChoiceReader.read(source, name, codes.get(), languages);
+            if (choices.putIfAbsent(name, list) != null) {
                 source.error(
                         DefinitionCode.DUPLICATE_NAME,
                         "There is a choice list %s already.".formatted(Quoted.of(name)),
@@ -310,6 +318,7 @@ public final class Definitions {
             if (owner != null) {
                 objects.put(name, new ObjectReader(source, owner, choices).read(name));
                 objectSources.put(name, source);
+                labels.object(source, name, owner.languages());
             }
         }
     }

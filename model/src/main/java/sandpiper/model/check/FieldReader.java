@@ -136,7 +136,8 @@ final class FieldReader {
         return new Field(
                 index,
                 name,
-                Source.text(definition, "label").orElseGet(() -> Names.label(name)),
+                Source.spoken(definition, "label", owner.languages())
+                        .orElseGet(() -> Names.label(name)),
                 Source.text(definition, "describe").orElse(null),
                 type,
                 Source.flag(definition, "required"),
@@ -250,7 +251,7 @@ final class FieldReader {
             return new ChoiceList(name, Map.of("unknown", "Unknown"));
         }
         if (!(node.get() instanceof YamlNode.Scalar(var listName, _, _, _))) {
-            return ChoiceReader.read(source, name, node.get());
+            return ChoiceReader.read(source, name, node.get(), owner.languages());
         }
         var list = choices.get(listName);
         if (list != null) {

@@ -14,6 +14,7 @@ import sandpiper.model.release.FieldLogic;
 import sandpiper.model.release.Fields;
 import sandpiper.model.release.InherentEvents;
 import sandpiper.model.release.Lifecycle;
+import sandpiper.model.release.PackageType;
 import sandpiper.model.release.Standard;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.type.ChoiceType;
@@ -26,7 +27,10 @@ final class LifecycleReader {
 
     private final Source source;
 
-    LifecycleReader(Source source) {
+    private final PackageType owner;
+
+    LifecycleReader(Source source, PackageType owner) {
+        this.owner = owner;
         this.source = source;
     }
 
@@ -67,7 +71,7 @@ final class LifecycleReader {
         return states.isEmpty() ? null : new Lifecycle(field, initial, states, transitions);
     }
 
-    private static Map<String, String> labels(YamlNode.Mapping definition) {
+    private Map<String, String> labels(YamlNode.Mapping definition) {
         var labels = new LinkedHashMap<String, String>();
         switch (definition.get("states").orElse(null)) {
             case YamlNode.Sequence(var items, _) ->
@@ -76,7 +80,9 @@ final class LifecycleReader {
             case YamlNode.Mapping mapping ->
                     mapping.entries()
                             .forEach(entry ->
-                                    labels.put(entry.key().text(), Source.text(entry.value())));
+                                    labels.put(
+                                            entry.key().text(),
+                                            Source.spoken(entry.value(), owner.languages())));
             case null, default -> {
                 // reported by its shape
             }
@@ -92,7 +98,8 @@ final class LifecycleReader {
         checkState(to, states, KEY, "transitions", name, "to");
         return new Lifecycle.Transition(
                 name,
-                Source.text(definition, "label").orElseGet(() -> Names.label(name)),
+                Source.spoken(definition, "label", owner.languages())
+                        .orElseGet(() -> Names.label(name)),
                 Source.text(definition, "describe").orElse(null),
                 from,
                 to);

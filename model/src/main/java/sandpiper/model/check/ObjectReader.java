@@ -45,16 +45,18 @@ final class ObjectReader {
         var own =
                 new FieldReader(source, owner, choices, List.of("fields"))
                         .read(Source.mapping(root, "fields"));
-        var lifecycles = new LifecycleReader(source);
+        var lifecycles = new LifecycleReader(source, owner);
         var lifecycle = lifecycles.read(own);
         var fields = lifecycle == null ? own : lifecycles.withState(name, own, lifecycle);
         var rules = new RuleReader(source);
-        var label = Source.text(root, "label").orElseGet(() -> Names.label(name));
+        var label =
+                Source.spoken(root, "label", owner.languages()).orElseGet(() -> Names.label(name));
         return new ObjectType(
                 name,
                 owner.name(),
                 label,
-                Source.text(root, "plural").orElseGet(() -> Names.plural(label)),
+                Source.spoken(root, "plural", owner.languages())
+                        .orElseGet(() -> Names.plural(label)),
                 Source.text(root, "describe").orElse(null),
                 Source.text(root, "was").orElse(null),
                 key(fields),
@@ -144,7 +146,8 @@ final class ObjectReader {
         return new Part(
                 index,
                 name,
-                Source.text(definition, "label").orElseGet(() -> Names.label(name)),
+                Source.spoken(definition, "label", owner.languages())
+                        .orElseGet(() -> Names.label(name)),
                 Source.text(definition, "describe").orElse(null),
                 reader.read(Source.mapping(definition, "fields")),
                 Source.text(definition, "was").orElse(null),

@@ -61,6 +61,23 @@ final class Source {
         return mapping.get(key).map(Source::text);
     }
 
+    /**
+     * What something is called, in the main language where there are several; nothing when it does
+     * not say. What is said in the others is for {@link LabelReader}.
+     */
+    static Optional<String> spoken(YamlNode.Mapping mapping, String key, List<String> languages) {
+        return mapping.get(key).map(node -> spoken(node, languages));
+    }
+
+    static String spoken(YamlNode node, List<String> languages) {
+        return node instanceof YamlNode.Mapping byLanguage
+                ? byLanguage
+                        .get(languages.isEmpty() ? "en" : languages.getFirst())
+                        .map(Source::text)
+                        .orElse("")
+                : text(node);
+    }
+
     static String text(YamlNode node) {
         return node instanceof YamlNode.Scalar scalar ? scalar.text() : "";
     }

@@ -16,6 +16,7 @@ import sandpiper.logic.type.EventShape;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.RecordType;
 import sandpiper.logic.type.World;
+import sandpiper.model.layout.Labels;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.type.FieldType;
 
@@ -30,6 +31,7 @@ public final class Release {
     private final List<ServiceType> services;
     private final List<EventType> named;
     private final List<Requirement> requirements;
+    private final Labels labels;
     private final Map<String, EventType> events = new LinkedHashMap<>();
     private final Map<String, List<Inverse>> inverses = new LinkedHashMap<>();
     private final Map<String, FieldTree> everything = new LinkedHashMap<>();
@@ -42,17 +44,19 @@ public final class Release {
             List<ObjectType> objects,
             List<ChoiceList> choices,
             List<ServiceType> services) {
-        this(packages, objects, choices, services, List.of(), List.of());
+        this(packages, objects, choices, services, List.of(), List.of(), Labels.NONE);
     }
 
-    /** The same with events, and with what proves that it does what was asked for. */
+    /** The same with events, what proves that it does what was asked for, and further labels. */
     public Release(
             List<PackageType> packages,
             List<ObjectType> objects,
             List<ChoiceList> choices,
             List<ServiceType> services,
             List<EventType> named,
-            List<Requirement> requirements) {
+            List<Requirement> requirements,
+            Labels labels) {
+        this.labels = labels;
         this.named = List.copyOf(named);
         this.requirements = List.copyOf(requirements);
         named.forEach(event -> events.put(event.name(), event));
@@ -70,7 +74,12 @@ public final class Release {
 
     /** The same release with other objects in the place of its own. */
     public Release with(List<ObjectType> others) {
-        return new Release(packages, others, choices, services, named, requirements);
+        return new Release(packages, others, choices, services, named, requirements, labels);
+    }
+
+    /** What things are called in further languages. */
+    public Labels labels() {
+        return labels;
     }
 
     /** An object as the language sees it; the same one at each call. */

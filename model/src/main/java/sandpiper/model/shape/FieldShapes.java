@@ -52,7 +52,11 @@ final class FieldShapes {
                                     "type",
                                     "What kind of value the field has.",
                                     new Shape.Word(TypeKeyword.words())),
-                            key("label", "What people read; made from the name when absent.", TEXT),
+                            key(
+                                    "label",
+                                    "What people read, perhaps by language; made from the name when"
+                                            + " absent.",
+                                    Shapes.SPOKEN),
                             key("describe", "What the field means, for forms and contracts.", TEXT),
                             key("required", "Whether a record needs a value here.", FLAG),
                             key("unique", "Whether no two records may have the same value.", FLAG),

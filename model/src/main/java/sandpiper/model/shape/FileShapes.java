@@ -75,11 +75,15 @@ final class FileShapes {
             new Shape.Keys(
                     List.of(
                             needed("object", "The object's name.", OBJECT_NAME),
-                            key("label", "What people read; made from the name when absent.", TEXT),
+                            key(
+                                    "label",
+                                    "What people read, perhaps by language; made from the name when"
+                                            + " absent.",
+                                    Shapes.SPOKEN),
                             key(
                                     "plural",
                                     "The label of several; made from the label when absent.",
-                                    TEXT),
+                                    Shapes.SPOKEN),
                             key("describe", "What a record of this object is.", TEXT),
                             key(
                                     "was",
@@ -149,7 +153,7 @@ final class FileShapes {
                                                                     "What people read; made"
                                                                             + " from the name when"
                                                                             + " absent.",
-                                                                    TEXT),
+                                                                    Shapes.SPOKEN),
                                                             key(
                                                                     "describe",
                                                                     "What a line item is.",

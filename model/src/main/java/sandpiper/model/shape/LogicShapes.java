@@ -173,7 +173,9 @@ final class LogicShapes {
                     List.of(
                             CODE_LIST,
                             new Shape.Named(
-                                    Pattern.compile(".{1,60}"), "at most 60 characters", TEXT)));
+                                    Pattern.compile(".{1,60}"),
+                                    "at most 60 characters",
+                                    Shapes.SPOKEN)));
 
     static final Shape LIFECYCLE =
             new Shape.Keys(
@@ -199,7 +201,7 @@ final class LogicShapes {
                                                                     "label",
                                                                     "What people read on its"
                                                                             + " button.",
-                                                                    TEXT),
+                                                                    Shapes.SPOKEN),
                                                             key("describe", "What it means.", TEXT),
                                                             needed(
                                                                     "from",

@@ -23,8 +23,19 @@ final class Shapes {
     static final Shape ADDRESS_NAME =
             new Shape.Text(Names.ADDRESS, "a name of small letters, digits and single hyphens");
     static final Shape CODE_LIST = new Shape.ListOf(TEXT);
+
+    /** A label, or one for each language. */
+    static final Shape SPOKEN =
+            new Shape.Either(
+                    List.of(
+                            TEXT,
+                            new Shape.Named(
+                                    Pattern.compile("[a-z]{2}"),
+                                    "a language has two small letters, as in en",
+                                    TEXT)));
+
     static final Shape LABELLED_CODES =
-            new Shape.Named(Pattern.compile(".{1,60}"), "at most 60 characters", TEXT);
+            new Shape.Named(Pattern.compile(".{1,60}"), "at most 60 characters", SPOKEN);
     static final Shape FIELD_LIST =
             new Shape.Either(
                     List.of(

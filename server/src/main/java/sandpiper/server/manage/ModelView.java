@@ -7,6 +7,7 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.ObjectAccess;
 import sandpiper.engine.access.ObjectGrant;
 import sandpiper.model.change.TypeWords;
+import sandpiper.model.layout.Labels;
 import sandpiper.model.release.CheckDefinition;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
@@ -113,7 +114,7 @@ record ModelView(
     /** The states of a record and the transitions between them. */
     record LifecycleView(
             String field, String initial, List<String> states, List<TransitionView> transitions) {
-        static LifecycleView of(Lifecycle lifecycle) {
+        static LifecycleView of(String object, Lifecycle lifecycle, Labels labels) {
             return new LifecycleView(
                     lifecycle.field(),
                     lifecycle.initial(),
@@ -122,7 +123,7 @@ record ModelView(
                             .map(one ->
                                     new TransitionView(
                                             one.name(),
-                                            one.label(),
+                                            labels.transition(object, one.name(), one.label()),
                                             one.describe(),
                                             one.from(),
                                             one.to()))
@@ -195,6 +196,8 @@ record ModelView(
     /**
      * A field with all that a form needs. {@code type} is the word of definition files, {@code
      * typeWords} says it in full.
+     *
+     * @param list of a choice, the name of its list
      */
     record FieldView(
             String name,
@@ -212,16 +215,53 @@ record ModelView(
             List<String> languages,
             @Nullable String currency,
             List<ChoiceView> choices,
+            @Nullable String list,
             @Nullable String to,
             @Nullable String inverse,
             @Nullable String formula,
             boolean onRead,
             boolean offers) {
+        /** The same in the language that is asked for. */
+        FieldView called(Labels labels, String object, String path) {
+            return new FieldView(
+                    name,
+                    labels.inside(object, path, label),
+                    describe,
+                    type,
+                    typeWords,
+                    required,
+                    unique,
+                    readOnly,
+                    standard,
+                    length,
+                    scale,
+                    multiline,
+                    languages,
+                    currency,
+                    choices.stream()
+                            .map(one ->
+                                    new ChoiceView(
+                                            one.code(),
+                                            labels.code(
+                                                    object,
+                                                    path,
+                                                    list == null ? "" : list,
+                                                    one.code(),
+                                                    one.label())))
+                            .toList(),
+                    list,
+                    to,
+                    inverse,
+                    formula,
+                    onRead,
+                    offers);
+        }
+
         FieldView onlySeen() {
             return new FieldView(
                     name, label, describe, type, typeWords, required, unique, true, standard,
-                    length, scale, multiline, languages, currency, choices, to, inverse, formula,
-                    onRead, offers);
+                    length, scale, multiline, languages, currency, choices, list, to, inverse,
+                    formula, onRead, offers);
         }
     }
 
@@ -247,35 +287,43 @@ record ModelView(
 
     private static ObjectView object(Release release, ObjectType object) {
         var numbering = object.numbering();
+        var labels = release.labels();
         return new ObjectView(
                 object.name(),
                 object.packageName(),
-                object.label(),
-                object.plural(),
+                labels.object(object.name(), object.label()),
+                labels.plural(object.name(), object.plural()),
                 object.describe(),
                 object.key(),
                 object.titleField().map(Field::name).orElse(null),
                 numbering == null ? null : numbering.field(),
                 object.removal().name().toLowerCase(Locale.ROOT),
-                fields(object.fields()),
+                fields(labels, object.name(), "", object.fields()),
                 object.parts().stream()
                         .map(part ->
                                 new PartView(
                                         part.name(),
-                                        part.label(),
+                                        labels.inside(object.name(), part.name(), part.label()),
                                         part.describe(),
-                                        fields(part.fields())))
+                                        fields(
+                                                labels,
+                                                object.name(),
+                                                part.name() + ".",
+                                                part.fields())))
                         .toList(),
                 release.referencesTo(object).stream()
                         .map(inverse ->
                                 new InverseView(
                                         ((FieldType.Reference) inverse.field().type()).inverse(),
                                         inverse.from().name(),
-                                        inverse.from().plural(),
+                                        labels.plural(
+                                                inverse.from().name(), inverse.from().plural()),
                                         inverse.part() == null ? null : inverse.part().name(),
                                         inverse.field().name()))
                         .toList(),
-                object.lifecycle() == null ? null : LifecycleView.of(object.lifecycle()),
+                object.lifecycle() == null
+                        ? null
+                        : LifecycleView.of(object.name(), object.lifecycle(), labels),
                 object.checks().stream().map(CheckView::of).toList(),
                 object.rules().stream().map(RuleView::of).toList(),
                 object.functions().stream().map(one -> ObjectFunctionView.of(object, one)).toList(),
@@ -285,8 +333,11 @@ record ModelView(
                 List.of(ObjectGrant.Action.values()));
     }
 
-    private static List<FieldView> fields(Fields fields) {
-        return fields.stream().map(ModelView::field).toList();
+    private static List<FieldView> fields(
+            Labels labels, String object, String prefix, Fields fields) {
+        return fields.stream()
+                .map(one -> field(one).called(labels, object, prefix + one.name()))
+                .toList();
     }
 
     static FieldView field(Field field) {
@@ -307,6 +358,7 @@ record ModelView(
                 type instanceof TextType text ? text.languages() : List.of(),
                 currency(type),
                 choices(type),
+                type instanceof ChoiceType choice ? choice.choices().name() : null,
                 type instanceof FieldType.Reference reference ? reference.to() : null,
                 type instanceof FieldType.Reference reference ? reference.inverse() : null,
                 field.logic().formula() == null ? null : field.logic().formula().text(),
