@@ -1478,6 +1478,7 @@ export interface components {
             languages: string[];
             /** Format: int32 */
             length?: number;
+            list?: string;
             multiline: boolean;
             name: string;
             offers: boolean;
@@ -3154,7 +3155,7 @@ export interface operations {
     services: {
         parameters: {
             query?: {
-                of?: "LIVE" | "DRAFT";
+                of?: "LIVE" | "DRAFT" | "OUTLINE";
             };
             header?: never;
             path?: never;

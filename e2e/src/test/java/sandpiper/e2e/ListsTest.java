@@ -133,7 +133,7 @@ class ListsTest {
         assertThat(
                         Marina.call(CLERK, "POST", "/manage/v1/clients/port-authority/token", "")
                                 .status())
-                .isEqualTo(404);
+                .isEqualTo(403);
         assertThat(Marina.call(ADMIN, "POST", "/manage/v1/clients/nobody/token", "").status())
                 .isEqualTo(404);
         assertThat(Marina.get(ADMIN, "/manage/v1/access-log").whole().body())

@@ -47,7 +47,8 @@ final class ValueReader {
             read.add(
                     new Parameter(
                             name,
-                            Source.text(definition, "label").orElseGet(() -> Names.label(name)),
+                            Source.spoken(definition, "label", owner.languages())
+                                    .orElseGet(() -> Names.label(name)),
                             Source.text(definition, "describe").orElse(null),
                             Source.flag(definition, "required"),
                             type(name, definition, path)));
