@@ -18,6 +18,7 @@ import { App as AntApp, ConfigProvider, Tooltip } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import OwnPassword from './components/OwnPassword.vue'
+import SignInAgain from './components/SignInAgain.vue'
 import GuideStrip from './components/GuideStrip.vue'
 import CommandPalette from './components/CommandPalette.vue'
 import { useAppearance } from './composables/appearance'
@@ -102,6 +103,7 @@ async function leave() {
           <main><RouterView /></main>
         </div>
         <CommandPalette />
+        <SignInAgain />
         <OwnPassword v-if="changing" @changed="changed" @left="changing = false" />
       </div>
       <RouterView v-else />

@@ -1,5 +1,5 @@
 import createClient from 'openapi-fetch'
-import { ApiProblem, forgeryToken, type Problem } from './http'
+import { ApiProblem, forgeryToken, noteStatus, type Problem } from './http'
 import type { components, paths } from './manage'
 
 export type Schemas = components['schemas']
@@ -39,6 +39,9 @@ api.use({
   onRequest({ request }) {
     request.headers.set('X-XSRF-TOKEN', forgeryToken())
     return request
+  },
+  onResponse({ request, response }) {
+    noteStatus(response.status, new URL(request.url).pathname)
   },
 })
 

@@ -29,6 +29,18 @@ export function forgeryToken(cookies: string = document.cookie): string {
   return found ? decodeURIComponent(found.slice('XSRF-TOKEN='.length)) : ''
 }
 
+/** Who hears that nobody is signed in any more, although a page is open. */
+const listeners = new Set<() => void>()
+export function onSessionEnded(listener: () => void): () => void {
+  listeners.add(listener)
+  return () => listeners.delete(listener)
+}
+const UNAUTHORIZED = 401
+/** To be told of each answer; asking who is signed in is no sign that somebody was. */
+export function noteStatus(status: number, path: string) {
+  if (status === UNAUTHORIZED && !path.endsWith('/manage/v1/session')) listeners.forEach((one) => one())
+}
+
 /** Turns an answer that is not good into an {@link ApiProblem}. */
 export async function problemOf(response: Response): Promise<ApiProblem> {
   const text = await response.text()
@@ -66,6 +78,7 @@ export async function call<T>(
     throw new ApiProblem({ title: '', status: 0, detail: 'The service does not answer. Is it running?' })
   }
   if (!response.ok) {
+    noteStatus(response.status, path)
     throw await problemOf(response)
   }
   return (response.status === 204 ? undefined : await response.json()) as T

@@ -33,7 +33,8 @@ const {
   props.place ? offeredRecords(props.place, search) : findRecords(props.to, { search, limit: MOST }),
 )
 watch([opened, text], () => {
-  if (opened.value) void run(text.value)
+  // An object that is in the draft only has no records to choose from yet.
+  if (opened.value && object.value) void run(text.value)
 })
 
 function labelOf(key: string, title: string | undefined) {
@@ -70,7 +71,9 @@ const options = computed(() => {
     allow-clear
     :filter-option="false"
     :placeholder="object ? `Choose ${object.label.toLowerCase()} …` : ''"
-    :not-found-content="loading ? 'Looking …' : place ? 'None fits' : 'None found'"
+    :not-found-content="
+      loading ? 'Looking …' : !object ? 'Not released yet' : place ? 'None fits' : 'None found'
+    "
     style="width: 100%"
     @search="(now: string) => (text = now)"
     @dropdown-visible-change="(now: boolean) => (opened = now)"

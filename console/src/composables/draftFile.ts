@@ -5,6 +5,7 @@ import { ApiProblem } from '@/api/http'
 import type { Diagnostic } from '@/api/client'
 import { useJournal } from './journal'
 import { useDraft } from './model'
+import { useSession } from './session'
 
 const PAUSE = 350
 const AGAIN = 2_000
@@ -124,6 +125,12 @@ export function useDraftFile(file: Ref<{ path: string; text: string } | undefine
   async function settle() {
     if (state.value === 'keeping') await keep()
   }
+
+  // Whoever signs in again goes on where the session ended.
+  const { ended } = useSession()
+  watch(ended, (now) => {
+    if (!now && state.value === 'failed') void keep()
+  })
 
   watch(journal.restored, async (now) => {
     if (!now) return

@@ -1,9 +1,14 @@
 import { readonly, ref } from 'vue'
 import { api, unwrap, type Me } from '@/api/client'
-import { ApiProblem } from '@/api/http'
+import { ApiProblem, onSessionEnded } from '@/api/http'
 
 const me = ref<Me | null>(null)
 let asked = false
+/** Whether the session ended while a page was open; what is typed there stays. */
+const ended = ref(false)
+onSessionEnded(() => {
+  if (me.value) ended.value = true
+})
 
 /** Who is signed in; asked once, and again after signing in or out. */
 export function useSession() {
@@ -21,15 +26,18 @@ export function useSession() {
   async function signIn(name: string, password: string) {
     me.value = await unwrap(api.POST('/manage/v1/session', { body: { name, password } }))
     asked = true
+    ended.value = false
   }
 
   async function signOut() {
+    ended.value = false
     await unwrap(api.DELETE('/manage/v1/session'))
     me.value = null
   }
 
   return {
     me: readonly(me),
+    ended: readonly(ended),
     load,
     signIn,
     signOut,

@@ -301,10 +301,7 @@ const linkTitle = (record: RecordView, name: Name) => {
           >
             <template #prefix><SearchOutlined class="quiet" /></template>
           </Input>
-          <Button
-            :type="list.filter ? 'primary' : 'default'"
-            :ghost="!!list.filter"
-            @click="filterOpen = !filterOpen"
+          <Button :class="{ on: !!list.filter }" @click="filterOpen = !filterOpen"
             >Filter{{ list.filter ? ' on' : '' }}</Button
           >
           <Select
@@ -465,6 +462,10 @@ const linkTitle = (record: RecordView, name: Name) => {
 .problem,
 .filter {
   margin-bottom: 12px;
+}
+.on {
+  border-color: var(--action);
+  background: var(--action-soft);
 }
 .sum {
   font-weight: 600;

@@ -4,6 +4,7 @@ import { Alert, Button, Input, Modal } from 'ant-design-vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref } from 'vue'
 import { keepFile } from '@/api/draft'
+import UsesDrawer from '@/components/UsesDrawer.vue'
 import { useJournal } from '@/composables/journal'
 import { languagesOf } from '@/composables/languages'
 import { useDraft } from '@/composables/model'
@@ -35,6 +36,7 @@ const { data: draft } = useDraft()
 const languages = computed(() => languagesOf(draft.value, `${props.file?.path ?? props.folder}/`))
 const problem = ref('')
 const busy = ref(false)
+const asking = ref(false)
 const table = ref<HTMLElement>()
 
 async function add() {
@@ -155,6 +157,8 @@ async function save() {
       <div v-if="!readOnly">
         <Button size="small" @click="add"><PlusOutlined /> Add code</Button>
       </div>
+      <Button v-if="file" type="link" size="small" class="uses" @click="asking = true">Used by</Button>
+      <UsesDrawer v-if="asking" :subject="{ kind: 'choices', name }" @left="asking = false" />
       <p v-if="file" class="quiet">
         A code that is taken away while records have it stands in the way of a release.
       </p>
@@ -195,6 +199,10 @@ td input {
   padding: 3px 6px;
   background: var(--surface);
   color: var(--text);
+}
+.uses {
+  justify-self: start;
+  padding: 0;
 }
 .tools {
   white-space: nowrap;

@@ -45,6 +45,7 @@ const chosen = (one: FunctionRow, text: string) =>
       kind="functions"
       :name="one.name"
       what="function"
+      :subject="{ kind: 'function', object, name: one.name }"
       :read-only="readOnly"
       @update="(now) => emit('update', now)"
     >

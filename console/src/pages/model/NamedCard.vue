@@ -1,13 +1,25 @@
 <script setup lang="ts">
 import { DeleteOutlined } from '@ant-design/icons-vue'
 import { Button } from 'ant-design-vue'
+import { ref } from 'vue'
+import UsesDrawer from '@/components/UsesDrawer.vue'
+import type { Subject } from '@/editor/uses'
 import { removeAt, renameAt } from '@/editor/logicFile'
 import TypedInput from '@/components/TypedInput.vue'
 
 /** One entry of a map in the file: its name to change, a way to remove it, and what is said of it. */
-const props = defineProps<{ text: string; kind: string; name: string; what: string; readOnly: boolean }>()
+const props = defineProps<{
+  text: string
+  kind: string
+  name: string
+  what: string
+  readOnly: boolean
+  /** What it is called elsewhere, when others can use it. */
+  subject?: Subject
+}>()
 const emit = defineEmits<{ update: [text: string] }>()
 
+const asking = ref(false)
 const rename = (event: Event) =>
   emit('update', renameAt(props.text, [props.kind], props.name, (event.target as HTMLInputElement).value))
 </script>
@@ -23,6 +35,7 @@ const rename = (event: Event) =>
         @change="rename"
       />
       <slot name="head"><span class="spacer"></span></slot>
+      <Button v-if="subject" type="text" size="small" @click="asking = true">Used by</Button>
       <Button
         v-if="!readOnly"
         type="text"
@@ -33,6 +46,7 @@ const rename = (event: Event) =>
       /></Button>
     </div>
     <slot></slot>
+    <UsesDrawer v-if="asking && subject" :subject="subject" @left="asking = false" />
   </article>
 </template>
 

@@ -9,10 +9,12 @@ import ElsewhereNote from '@/components/ElsewhereNote.vue'
 import FileFindings from '@/components/FileFindings.vue'
 import KeptState from '@/components/KeptState.vue'
 import LoadState from '@/components/LoadState.vue'
+import UsesDrawer from '@/components/UsesDrawer.vue'
 import UndoRedo from '@/components/UndoRedo.vue'
 import { STATE_WORDS, useDraftFile } from '@/composables/draftFile'
 import { useDraft } from '@/composables/model'
 import { definedName, kindOf } from '@/composables/packages'
+import type { Subject } from '@/editor/uses'
 import YamlEditor from '@/editor/YamlEditor.vue'
 import RenameFile from './RenameFile.vue'
 import VersionsDialog from './VersionsDialog.vue'
@@ -62,6 +64,13 @@ watch(
   { immediate: true },
 )
 
+const asking = ref(false)
+/** What others may name: a choice list or an event has no page of its own. */
+const subject = computed<Subject | undefined>(() =>
+  name.value && (kind.value === 'choices' || kind.value === 'event')
+    ? { kind: kind.value, name: name.value }
+    : undefined,
+)
 function remove() {
   Modal.confirm({
     title: `Take ${props.path} out of the draft?`,
@@ -111,6 +120,7 @@ async function reopen() {
           <UndoRedo />
           <span class="quiet" data-test="state">{{ STATE_WORDS[state] }}</span>
           <RouterLink v-if="page" :to="page">Open {{ name }}</RouterLink>
+          <Button v-if="subject" type="text" @click="asking = true">Used by</Button>
           <Button @click="looking = true">Versions</Button>
           <Dropdown v-if="!isSealed" trigger="click">
             <Button aria-label="More to do with this file"><MoreOutlined /></Button>
@@ -164,6 +174,7 @@ async function reopen() {
           @done="((looking = false), reopen())"
           @left="looking = false"
         />
+        <UsesDrawer v-if="asking && subject" :subject="subject" @left="asking = false" />
       </template>
     </LoadState>
   </div>

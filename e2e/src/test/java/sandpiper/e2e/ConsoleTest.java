@@ -2,9 +2,11 @@ package sandpiper.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
+import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import java.util.List;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
@@ -18,6 +20,24 @@ import sandpiper.demo.Demo;
 /** The console in a real browser. */
 @ExtendWith(Marina.class)
 class ConsoleTest {
+    private static final List<String> PAGES =
+            List.of(
+                    "/",
+                    "/packages",
+                    "/packages/file/gullhaven/choices/season.yaml",
+                    "/model",
+                    "/model/Stay",
+                    "/data/Stay?filter=state%20%3D%20%22Alongside%22&chart=RING.vessel..",
+                    "/data/Stay/new",
+                    "/data/Stay/record/ST-2026-000042",
+                    "/services",
+                    "/services/berth-desk-v1/design",
+                    "/webhooks",
+                    "/activity",
+                    "/access",
+                    "/requirements",
+                    "/requirements/write/gullhaven/requirements/marina.yaml",
+                    "/releases");
     private static Chromium chromium;
     private Page page;
     private Watched watched;
@@ -351,7 +371,10 @@ class ConsoleTest {
         button("Add").click();
         assertThat(page.locator("[data-test=role-lock-keeper]")).containsText("held by lotte");
 
-        page.context().clearCookies();
+        page.context()
+                .clearCookies(
+                        new BrowserContext.ClearCookiesOptions()
+                                .setName(Pattern.compile("^(?!XSRF).*")));
         signIn("lotte", "/data/Stay");
         // The password was given to her by somebody else.
         page.locator("#next").fill("gates and weirs");
@@ -364,5 +387,57 @@ class ConsoleTest {
         page.getByLabel("New password").fill("locks and weirs");
         button("Change the password").click();
         assertThat(page).hasURL(Pattern.compile(".*/sign-in.*"));
+    }
+
+    /** Whoever typed when the session ended signs in over the page, and nothing is lost. */
+    @Test
+    void aSessionThatEndsLosesNothingThatWasTyped() {
+        watched.expect("401 ");
+        signIn("consultant", "/model/WorkRequest");
+        var label = page.getByLabel("Label of title", new Page.GetByLabelOptions().setExact(true));
+        label.waitFor();
+        page.context()
+                .clearCookies(
+                        new BrowserContext.ClearCookiesOptions()
+                                .setName(Pattern.compile("^(?!XSRF).*")));
+        label.fill("What is to be done");
+        assertThat(page.getByText("Your session has ended")).isVisible();
+        page.locator("#again").fill(Demo.PASSWORD);
+        page.getByRole(AriaRole.DIALOG)
+                .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Sign in"))
+                .click();
+        assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
+        assertThat(label).hasValue("What is to be done");
+        button("Undo").click();
+        assertThat(label).hasValue("");
+    }
+
+    /** Every page in every look keeps the rules of WCAG 2.2, A and AA, as far as axe-core sees. */
+    @Test
+    void everyPageIsAccessibleInLightAndDark() {
+        signIn("consultant", "/");
+        for (var dark : List.of("false", "true")) {
+            page.evaluate("dark => localStorage.setItem('sandpiper.dark', dark)", dark);
+            for (var path : PAGES) {
+                page.navigate(Marina.address() + path);
+                page.locator("main h1, main .empty").first().waitFor();
+                page.waitForTimeout(400);
+                watched.assertAccessible();
+            }
+            page.navigate(Marina.address() + "/model/Stay");
+            for (var tab :
+                    List.of(
+                            "Form and list",
+                            "Formulas",
+                            "Checks",
+                            "Rules",
+                            "Lifecycle",
+                            "Functions",
+                            "Reactions")) {
+                page.getByText(tab, new Page.GetByTextOptions().setExact(true)).first().click();
+                page.waitForTimeout(300);
+                watched.assertAccessible();
+            }
+        }
     }
 }

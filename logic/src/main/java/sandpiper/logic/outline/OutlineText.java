@@ -45,8 +45,8 @@ final class OutlineText {
                     case Outline.Items items -> items.quantity() == Outline.Quantity.NONE;
                     case Outline.Group group ->
                             group.negated()
-                                    || group.parts().size() == 1
-                                            && part(all, group.parts().getFirst()).equals(text);
+                                    || (group.parts().size() == 1
+                                            && part(all, group.parts().getFirst()).equals(text));
                     case Outline.Text own -> standsAlone(own.text());
                 };
         return stands ? text : "(" + text + ")";

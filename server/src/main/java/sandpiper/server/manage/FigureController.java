@@ -181,8 +181,8 @@ class FigureController {
         boolean groups =
                 inTime
                         || !(field.type() instanceof MoneyType
-                                || field.type() instanceof TextType text
-                                        && (text.isLocalised() || text.multiline()));
+                                || (field.type() instanceof TextType text
+                                        && (text.isLocalised() || text.multiline())));
         if (!groups) {
             throw wrong("Records cannot be counted by %s.".formatted(field.name()));
         }
