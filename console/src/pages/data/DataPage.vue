@@ -203,7 +203,7 @@ const sumOf = (field: string) => {
 
 /** What is open above the table takes its room; some of it always stays. */
 const tableHeight = computed(() => {
-  const above = 235 + (filterOpen.value ? 100 : 0) + (chart.value ? 290 : 0) + (summed.value.length ? 40 : 0)
+  const above = 235 + (filterOpen.value ? 115 : 0) + (chart.value ? 300 : 0) + (summed.value.length ? 40 : 0)
   return `max(250px, calc(100vh - ${above}px))`
 })
 const selects = computed(

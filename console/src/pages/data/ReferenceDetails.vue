@@ -40,6 +40,7 @@ dl {
   font-size: 12.5px;
 }
 dt {
+  font-weight: 400;
   color: var(--quiet);
 }
 dd {
