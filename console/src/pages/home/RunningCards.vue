@@ -14,9 +14,11 @@ const traffic = useQuery({
   queryKey: ['traffic', 'home'],
   queryFn: () => unwrap(api.GET('/manage/v1/traffic', { params: { query: { days: DAYS } } })),
 })
+const seesDeliveries = computed(() => may('design') || may('operate'))
 const deliveries = useQuery({
   queryKey: ['deliveries', 'counts'],
   queryFn: () => unwrap(api.GET('/manage/v1/deliveries/counts')),
+  enabled: seesDeliveries,
 })
 const requirements = useQuery({
   queryKey: ['requirements'],
@@ -61,7 +63,11 @@ const drafting = computed(() => {
         <SmallBars v-if="days.length" :days="days" label="Calls a day" />
       </div>
     </RouterLink>
-    <RouterLink to="/activity" :class="['card', { warm: deliveries.data.value?.parked }]">
+    <RouterLink
+      v-if="seesDeliveries"
+      to="/activity"
+      :class="['card', { warm: deliveries.data.value?.parked }]"
+    >
       <h2>Deliveries parked</h2>
       <strong>{{ deliveries.data.value?.parked ?? '–' }}</strong>
       <span class="quiet"> {{ deliveries.data.value?.waiting ?? 0 }} on their way</span>
