@@ -47,5 +47,5 @@ it('asks for nothing that somebody who only audits may not see', async () => {
   duties.list = ['audit']
   const wrapper = await shown()
   expect(wrapper.text()).not.toContain('Deliveries parked')
-  expect(vi.mocked(api.GET).mock.calls.map(([path]) => path)).toEqual(['/manage/v1/traffic'])
+  expect((vi.mocked(api.GET).mock.calls as unknown[][]).map(([path]) => path)).toEqual(['/manage/v1/traffic'])
 })
