@@ -416,6 +416,7 @@ class ConsoleTest {
     @Test
     void everyPageIsAccessibleInLightAndDark() {
         signIn("consultant", "/");
+        assertThat(page.getByText("Where things stand")).isVisible();
         for (var dark : List.of("false", "true")) {
             page.evaluate("dark => localStorage.setItem('sandpiper.dark', dark)", dark);
             for (var path : PAGES) {
