@@ -92,10 +92,18 @@ final class Watched {
         assertThat(violations(TRIES)).as("axe-core on %s", page.url()).isEmpty();
     }
 
-    /** What axe-core sees; it stumbles when the page is drawn anew just then, and looks again. */
+    /**
+     * What axe-core sees. When the page is drawn anew just then it stumbles, or sees what is half
+     * there, and looks again; what stays is told.
+     */
     private Collection<?> violations(int tries) {
         try {
-            return (Collection<?>) page.evaluate(RULES);
+            var found = (Collection<?>) page.evaluate(RULES);
+            if (found.isEmpty() || tries == 1) {
+                return found;
+            }
+            page.waitForTimeout(SETTLED);
+            return violations(tries - 1);
         } catch (PlaywrightException e) {
             if (tries == 1) {
                 throw e;
