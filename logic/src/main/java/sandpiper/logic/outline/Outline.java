@@ -17,7 +17,7 @@ public sealed interface Outline {
     }
 
     /** A value beside others: as many as its relation needs. */
-    record Comparison(Operand of, Relation relation, List<Operand> values) implements Outline {
+    record Comparison(Side of, Relation relation, List<Side> values) implements Outline {
         public Comparison {
             values = List.copyOf(values);
         }

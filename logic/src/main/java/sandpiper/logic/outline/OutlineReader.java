@@ -5,8 +5,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
-import sandpiper.logic.outline.Operand.Unit;
 import sandpiper.logic.outline.Outline.Quantity;
+import sandpiper.logic.outline.Side.Unit;
 import sandpiper.logic.syntax.Expr;
 import sandpiper.logic.syntax.ExprText;
 import sandpiper.logic.syntax.Operator;
@@ -20,13 +20,13 @@ final class OutlineReader {
                     "starts with", Relation.BEGINS,
                     "ends with", Relation.ENDS,
                     "matches", Relation.MATCHES);
-    private static final Map<String, Operand.Function> TOTALS =
+    private static final Map<String, Side.Function> TOTALS =
             Map.of(
-                    "count", Operand.Function.COUNT,
-                    "sum", Operand.Function.SUM,
-                    "min", Operand.Function.MIN,
-                    "max", Operand.Function.MAX,
-                    "mean", Operand.Function.MEAN);
+                    "count", Side.Function.COUNT,
+                    "sum", Side.Function.SUM,
+                    "min", Side.Function.MIN,
+                    "max", Side.Function.MAX,
+                    "mean", Side.Function.MEAN);
     private static final Pattern SPAN = Pattern.compile("P(T?)(\\d{1,5})([YMDH])");
     private static final int WEEK = 7;
 
@@ -53,7 +53,7 @@ final class OutlineReader {
                     path(expr)
                             .<Outline>map(path ->
                                     new Outline.Comparison(
-                                            new Operand.Field(path), Relation.HOLDS, List.of()))
+                                            new Side.Field(path), Relation.HOLDS, List.of()))
                             .orElseGet(() -> text(expr));
             default -> text(expr);
         };
@@ -138,39 +138,36 @@ final class OutlineReader {
                     none;
             case Expr.Name _, Expr.Path _ when path(of).isPresent() ->
                     new Outline.Comparison(
-                            new Operand.Field(path(of).get()), Relation.HOLDS_NOT, List.of());
+                            new Side.Field(path(of).get()), Relation.HOLDS_NOT, List.of());
             default -> new Outline.Group(true, true, List.of(condition(of)));
         };
     }
 
-    private Operand operand(Expr expr) {
+    private Side operand(Expr expr) {
         var found =
                 switch (expr) {
-                    case Expr.TextLiteral text ->
-                            new Operand.Value(Operand.Kind.TEXT, text.value());
+                    case Expr.TextLiteral text -> new Side.Value(Side.Kind.TEXT, text.value());
                     case Expr.NumberLiteral number ->
-                            new Operand.Value(Operand.Kind.NUMBER, number.value().toPlainString());
+                            new Side.Value(Side.Kind.NUMBER, number.value().toPlainString());
                     case Expr.Negation(Expr.NumberLiteral number, _) ->
-                            new Operand.Value(
-                                    Operand.Kind.NUMBER, "-" + number.value().toPlainString());
+                            new Side.Value(Side.Kind.NUMBER, "-" + number.value().toPlainString());
                     case Expr.BooleanLiteral flag ->
-                            new Operand.Value(Operand.Kind.BOOLEAN, String.valueOf(flag.value()));
+                            new Side.Value(Side.Kind.BOOLEAN, String.valueOf(flag.value()));
                     case Expr.TemporalLiteral temporal ->
-                            new Operand.Value(Operand.Kind.TEMPORAL, temporal.text());
-                    case Expr.Name _, Expr.Path _ ->
-                            path(expr).map(Operand.Field::new).orElse(null);
+                            new Side.Value(Side.Kind.TEMPORAL, temporal.text());
+                    case Expr.Name _, Expr.Path _ -> path(expr).map(Side.Field::new).orElse(null);
                     case Expr.Call call -> ofCall(call);
                     case Expr.Arithmetic arithmetic -> relative(arithmetic);
                     default -> null;
                 };
-        return found == null ? new Operand.Expression(written(expr)) : found;
+        return found == null ? new Side.Expression(written(expr)) : found;
     }
 
-    private @Nullable Operand ofCall(Expr.Call call) {
+    private @Nullable Side ofCall(Expr.Call call) {
         if (call.arguments().isEmpty()) {
             return switch (call.function()) {
-                case "today" -> new Operand.Relative(false, 0, Unit.DAYS);
-                case "now" -> new Operand.Relative(true, 0, Unit.DAYS);
+                case "today" -> new Side.Relative(false, 0, Unit.DAYS);
+                case "now" -> new Side.Relative(true, 0, Unit.DAYS);
                 default -> null;
             };
         }
@@ -179,13 +176,13 @@ final class OutlineReader {
         return total == null || !ofOne
                 ? null
                 : path(call.arguments().getFirst().value())
-                        .map(path -> new Operand.Total(total, path))
+                        .map(path -> new Side.Total(total, path))
                         .orElse(null);
     }
 
-    private @Nullable Operand relative(Expr.Arithmetic arithmetic) {
+    private @Nullable Side relative(Expr.Arithmetic arithmetic) {
         if (!(arithmetic.left() instanceof Expr.Call call)
-                || !(ofCall(call) instanceof Operand.Relative base)
+                || !(ofCall(call) instanceof Side.Relative base)
                 || !(arithmetic.right() instanceof Expr.TemporalLiteral far)) {
             return null;
         }
@@ -212,8 +209,8 @@ final class OutlineReader {
             return null;
         }
         return unit == Unit.DAYS && amount % WEEK == 0
-                ? new Operand.Relative(base.exact(), sign * amount / WEEK, Unit.WEEKS)
-                : new Operand.Relative(base.exact(), sign * amount, unit);
+                ? new Side.Relative(base.exact(), sign * amount / WEEK, Unit.WEEKS)
+                : new Side.Relative(base.exact(), sign * amount, unit);
     }
 
     private static Optional<String> path(Expr expr) {

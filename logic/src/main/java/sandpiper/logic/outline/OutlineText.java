@@ -91,11 +91,11 @@ final class OutlineText {
         };
     }
 
-    private static String call(String function, String of, List<Operand> values) {
+    private static String call(String function, String of, List<Side> values) {
         return "%s(%s, %s)".formatted(function, of, joined(values));
     }
 
-    private static String joined(List<Operand> values) {
+    private static String joined(List<Side> values) {
         return values.stream().map(OutlineText::operand).collect(Collectors.joining(", "));
     }
 
@@ -110,21 +110,21 @@ final class OutlineText {
         return items.quantity() == Outline.Quantity.NONE ? "not(" + text + ")" : text;
     }
 
-    private static String operand(Operand operand) {
+    private static String operand(Side operand) {
         return switch (operand) {
-            case Operand.Value value -> value(value);
-            case Operand.Field field -> needed(field.path(), "No field is chosen.");
-            case Operand.Total total ->
+            case Side.Value value -> value(value);
+            case Side.Field field -> needed(field.path(), "No field is chosen.");
+            case Side.Total total ->
                     "%s(%s)"
                             .formatted(
                                     total.function().name().toLowerCase(Locale.ROOT),
                                     needed(total.path(), "No list is chosen."));
-            case Operand.Relative relative -> relative(relative);
-            case Operand.Expression expression -> expression(expression.text());
+            case Side.Relative relative -> relative(relative);
+            case Side.Expression expression -> expression(expression.text());
         };
     }
 
-    private static String value(Operand.Value value) {
+    private static String value(Side.Value value) {
         return switch (value.kind()) {
             case TEXT -> ValueText.literal(value.text());
             case TEMPORAL -> "@\"" + checked(value, Expr.TemporalLiteral.class) + '"';
@@ -133,7 +133,7 @@ final class OutlineText {
         };
     }
 
-    private static String number(Operand.Value value) {
+    private static String number(Side.Value value) {
         var text = needed(value.text(), "A number is missing.");
         var expr = Parser.parse(text).expr();
         var inner = expr instanceof Expr.Negation negation ? negation.operand() : expr;
@@ -144,7 +144,7 @@ final class OutlineText {
     }
 
     /** A value that reads as what it is said to be, so that no other text can hide in it. */
-    private static String checked(Operand.Value value, Class<? extends Expr> kind) {
+    private static String checked(Side.Value value, Class<? extends Expr> kind) {
         var text = needed(value.text(), "A value is missing.");
         var literal = kind == Expr.TemporalLiteral.class ? "@\"" + text + '"' : text;
         var parsed = Parser.parse(literal);
@@ -154,7 +154,7 @@ final class OutlineText {
         return text;
     }
 
-    private static String relative(Operand.Relative relative) {
+    private static String relative(Side.Relative relative) {
         var base = relative.exact() ? "now()" : "today()";
         int amount = Math.abs(relative.amount());
         if (amount == 0) {

@@ -13,23 +13,23 @@ import net.jqwik.api.Provide;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import sandpiper.logic.outline.Operand.Unit;
 import sandpiper.logic.outline.Outline.Comparison;
 import sandpiper.logic.outline.Outline.Group;
+import sandpiper.logic.outline.Side.Unit;
 import sandpiper.logic.syntax.ExprText;
 import sandpiper.logic.syntax.Parser;
 
 class OutlinesTest {
-    private static Operand field(String path) {
-        return new Operand.Field(path);
+    private static Side field(String path) {
+        return new Side.Field(path);
     }
 
-    private static Operand text(String text) {
-        return new Operand.Value(Operand.Kind.TEXT, text);
+    private static Side text(String text) {
+        return new Side.Value(Side.Kind.TEXT, text);
     }
 
-    private static Operand number(String text) {
-        return new Operand.Value(Operand.Kind.NUMBER, text);
+    private static Side number(String text) {
+        return new Side.Value(Side.Kind.NUMBER, text);
     }
 
     @Test
@@ -59,7 +59,7 @@ class OutlinesTest {
                         new Comparison(
                                 field("arrival"),
                                 Relation.AT_LEAST,
-                                List.of(new Operand.Relative(false, 1, Unit.WEEKS))));
+                                List.of(new Side.Relative(false, 1, Unit.WEEKS))));
         assertThat(Outlines.write(Outlines.read("changedAt < now() - @\"PT2H\"")))
                 .isEqualTo("changedAt < now() - @\"PT2H\"");
     }
@@ -77,9 +77,9 @@ class OutlinesTest {
         assertThat(Outlines.read("sum(charges.net) > count(charges)"))
                 .isEqualTo(
                         new Comparison(
-                                new Operand.Total(Operand.Function.SUM, "charges.net"),
+                                new Side.Total(Side.Function.SUM, "charges.net"),
                                 Relation.GREATER,
-                                List.of(new Operand.Total(Operand.Function.COUNT, "charges"))));
+                                List.of(new Side.Total(Side.Function.COUNT, "charges"))));
     }
 
     @ParameterizedTest

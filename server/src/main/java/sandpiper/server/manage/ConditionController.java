@@ -14,10 +14,10 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
-import sandpiper.logic.outline.Operand;
 import sandpiper.logic.outline.Outline;
 import sandpiper.logic.outline.Outlines;
 import sandpiper.logic.outline.Relation;
+import sandpiper.logic.outline.Side;
 import sandpiper.server.problem.ProblemException;
 
 /** Takes conditions apart for those who put them together without writing, and writes them. */
@@ -55,14 +55,14 @@ class ConditionController {
     record OperandView(
             @NotNull OperandKind kind,
             @Nullable @Size(max = LONGEST) String text,
-            Operand.@Nullable Kind type,
-            Operand.@Nullable Function function,
+            Side.@Nullable Kind type,
+            Side.@Nullable Function function,
             @Nullable Boolean exact,
             @Nullable Integer amount,
-            Operand.@Nullable Unit unit) {
-        static OperandView of(Operand operand) {
+            Side.@Nullable Unit unit) {
+        static OperandView of(Side operand) {
             return switch (operand) {
-                case Operand.Value value ->
+                case Side.Value value ->
                         new OperandView(
                                 OperandKind.VALUE,
                                 value.text(),
@@ -71,8 +71,8 @@ class ConditionController {
                                 null,
                                 null,
                                 null);
-                case Operand.Field field -> plain(OperandKind.FIELD, field.path());
-                case Operand.Total total ->
+                case Side.Field field -> plain(OperandKind.FIELD, field.path());
+                case Side.Total total ->
                         new OperandView(
                                 OperandKind.TOTAL,
                                 total.path(),
@@ -81,7 +81,7 @@ class ConditionController {
                                 null,
                                 null,
                                 null);
-                case Operand.Relative relative ->
+                case Side.Relative relative ->
                         new OperandView(
                                 OperandKind.RELATIVE,
                                 null,
@@ -90,8 +90,7 @@ class ConditionController {
                                 relative.exact(),
                                 relative.amount(),
                                 relative.unit());
-                case Operand.Expression expression ->
-                        plain(OperandKind.EXPRESSION, expression.text());
+                case Side.Expression expression -> plain(OperandKind.EXPRESSION, expression.text());
             };
         }
 
@@ -99,20 +98,19 @@ class ConditionController {
             return new OperandView(kind, text, null, null, null, null, null);
         }
 
-        Operand operand() {
+        Side operand() {
             var written = text == null ? "" : text;
             return switch (kind) {
                 case VALUE ->
-                        new Operand.Value(
-                                Objects.requireNonNullElse(type, Operand.Kind.TEXT), written);
-                case FIELD -> new Operand.Field(written);
-                case TOTAL -> new Operand.Total(needed(function, "function"), written);
+                        new Side.Value(Objects.requireNonNullElse(type, Side.Kind.TEXT), written);
+                case FIELD -> new Side.Field(written);
+                case TOTAL -> new Side.Total(needed(function, "function"), written);
                 case RELATIVE ->
-                        new Operand.Relative(
+                        new Side.Relative(
                                 Boolean.TRUE.equals(exact),
                                 needed(amount, "amount"),
                                 needed(unit, "unit"));
-                case EXPRESSION -> new Operand.Expression(written);
+                case EXPRESSION -> new Side.Expression(written);
             };
         }
     }
