@@ -10,6 +10,11 @@ export async function removeFile(path: string): Promise<Diagnostic[]> {
   return (await unwrap(api.DELETE('/manage/v1/draft/file', { params: { query: { path } } }))).diagnostics
 }
 
+/** Takes a package out of the draft as a whole. */
+export async function removePackage(name: string): Promise<Diagnostic[]> {
+  return (await unwrap(api.DELETE('/manage/v1/draft/package', { params: { query: { name } } }))).diagnostics
+}
+
 /** Gives a file another path. */
 export async function moveFile(from: string, to: string): Promise<Diagnostic[]> {
   return (await unwrap(api.POST('/manage/v1/draft/move', { body: { from, to } }))).diagnostics

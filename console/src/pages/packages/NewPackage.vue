@@ -13,7 +13,7 @@ const queries = useQueryClient()
 const label = ref('')
 const typedName = ref<string>()
 const languages = ref('en')
-const currency = ref('EUR')
+const currency = ref('')
 const zone = ref(Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC')
 const problem = ref('')
 const busy = ref(false)
@@ -44,7 +44,8 @@ function wrong(): string {
   if (props.taken.includes(name.value)) return `There is a package ${name.value} already.`
   if (!/^[a-z]{2}([\s,]+[a-z]{2})*$/.test(languages.value.trim()))
     return 'Languages are given by their two letters, the main one first: en, de.'
-  if (!/^[A-Z]{3}$/.test(currency.value.trim())) return 'A currency has three capital letters: EUR.'
+  if (currency.value.trim() && !/^[A-Z]{3}$/.test(currency.value.trim()))
+    return 'A currency has three capital letters (ISO 4217), or is left empty.'
   return ''
 }
 
@@ -99,7 +100,7 @@ async function make() {
       </label>
       <label>
         Currency
-        <Input v-model:value="currency" aria-label="Currency" />
+        <Input v-model:value="currency" placeholder="EUR when empty" aria-label="Currency" />
         <span class="quiet">Of amounts that name none.</span>
       </label>
       <label class="wide">

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { FolderAddOutlined, ImportOutlined } from '@ant-design/icons-vue'
-import { Alert, Button, Modal, Tag, message as toast } from 'ant-design-vue'
+import { Button, Modal, Tag, message as toast } from 'ant-design-vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, unwrap } from '@/api/client'
-import { takeBack } from '@/api/draft'
+import { removePackage, takeBack } from '@/api/draft'
 import LoadState from '@/components/LoadState.vue'
 import UndoRedo from '@/components/UndoRedo.vue'
 import { useDraft } from '@/composables/model'
-import { packagesOf, type Differences } from '@/composables/packages'
+import { packagesOf, type Differences, type PackageEntry } from '@/composables/packages'
 import BringIn from './BringIn.vue'
 import FileList from './FileList.vue'
 import NewPackage from './NewPackage.vue'
@@ -43,8 +43,32 @@ function takeAllBack() {
   })
 }
 
-async function bringBack(path: string) {
-  await takeBack([path])
+function takeOut(of: PackageEntry) {
+  Modal.confirm({
+    title: `Take ${of.label} out of the draft?`,
+    content: `Its ${of.files.length} files stay among the versions, and in the live release until the next one, which says what is lost with them.`,
+    okText: 'Take it out',
+    onOk: async () => {
+      await removePackage(of.name)
+      await queries.invalidateQueries()
+    },
+  })
+}
+
+/** What is gone: packages as a whole, else file by file. */
+const gone = computed(() => {
+  const there = new Set(packages.value.map((one) => one.name))
+  const groups = new Map<string, string[]>()
+  for (const { path } of removed.value) {
+    const folder = path.split('/')[0]
+    const name = there.has(folder) ? path : folder
+    groups.set(name, [...(groups.get(name) ?? []), path])
+  }
+  return [...groups].map(([name, paths]) => ({ name, paths }))
+})
+
+async function bringBack(paths: string[]) {
+  await takeBack(paths)
   await queries.invalidateQueries()
 }
 </script>
@@ -81,18 +105,23 @@ async function bringBack(path: string) {
           <code class="quiet">{{ one.name }}</code>
           <Tag v-if="one.sealed" color="gold">delivered</Tag>
           <Tag v-if="one.errors" color="red">{{ one.errors }} errors</Tag>
+          <span class="spacer"></span>
+          <Button size="small" type="text" :aria-label="`Take out ${one.label}`" @click="takeOut(one)"
+            >Take out</Button
+          >
         </div>
         <FileList :of="one" @changed="queries.invalidateQueries()" />
       </section>
-      <Alert v-if="removed.length" type="info" class="removed">
-        <template #message>
-          Taken out since the last release:
-          <span v-for="one in removed" :key="one.path" class="gone">
-            <code>{{ one.path }}</code>
-            <Button size="small" type="link" @click="bringBack(one.path)">bring back</Button>
-          </span>
-        </template>
-      </Alert>
+      <section v-if="gone.length" class="card removed" aria-label="Taken out">
+        <h2>Taken out since the last release:</h2>
+        <ul>
+          <li v-for="one in gone" :key="one.name">
+            <code>{{ one.name }}</code>
+            <span v-if="one.paths.length > 1" class="quiet"> {{ one.paths.length }} files</span>
+            <Button size="small" type="link" @click="bringBack(one.paths)">bring back</Button>
+          </li>
+        </ul>
+      </section>
     </LoadState>
     <NewPackage v-if="making" :taken="packages.map((one) => one.name)" @left="making = false" />
     <BringIn
@@ -122,10 +151,12 @@ async function bringBack(path: string) {
 .first p {
   margin: 0 0 14px;
 }
-.removed {
-  margin-top: 4px;
+.removed h2 {
+  margin: 0 0 6px;
+  font-size: 14px;
 }
-.gone {
-  margin-right: 10px;
+.removed ul {
+  margin: 0;
+  padding-left: 18px;
 }
 </style>

@@ -114,6 +114,7 @@ class FirstAfternoonTest {
             tryItAsAClient();
             callAsTheClient(service);
             extendWhatIsDelivered();
+            takeTheMarinaOutAgain();
             watched.assertQuiet();
         } catch (RuntimeException | AssertionError e) {
             page.screenshot(
@@ -424,6 +425,21 @@ class FirstAfternoonTest {
         assertThat(page.getByText("No errors in this file.")).isVisible();
         button("Used by").click();
         assertThat(page.locator("[data-test=use]").first()).isVisible();
+        watched.assertAccessible();
+    }
+
+    /** Delivered or not, a package goes as a whole. */
+    private void takeTheMarinaOutAgain() {
+        go("/packages");
+        for (var name : List.of("Gullhaven Marina", "Harbour")) {
+            button("Take out " + name).click();
+            page.getByRole(AriaRole.DIALOG)
+                    .getByRole(
+                            AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Take it out"))
+                    .click();
+            assertThat(button("Take out " + name)).hasCount(0);
+        }
+        assertThat(page.getByText("Taken out since the last release:")).isVisible();
         watched.assertAccessible();
     }
 

@@ -89,7 +89,7 @@ class DraftsTest {
         later(Duration.ofMinutes(10));
         drafts.put(PATH, "next day", null, ANN).join();
         assertThat(versions()).containsExactly("abcd", "a");
-        drafts.remove(PATH).join();
+        drafts.remove(List.of(PATH)).join();
         assertThat(versions()).containsExactly("next day", "abcd", "a");
         assertThat(drafts.versions(null, 1)).extracting(DraftFileState::path).containsExactly(PATH);
     }
@@ -112,7 +112,7 @@ class DraftsTest {
         marina.release(Map.of("yard/package.yaml", "package: yard\nversion: 1\n", PATH, object));
         drafts.put(PATH, "broken", null, ANN).join();
         drafts.put("yard/objects/new.yaml", "new", null, ANN).join();
-        drafts.remove("yard/package.yaml").join();
+        drafts.remove(List.of("yard/package.yaml")).join();
 
         drafts.takeBack(List.of(PATH), ANN).join();
         assertThat(drafts.files())

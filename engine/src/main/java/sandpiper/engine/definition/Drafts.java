@@ -130,10 +130,10 @@ public final class Drafts {
         }
     }
 
-    /** Takes one file out of the draft. */
-    public CompletableFuture<Boolean> remove(String path) {
+    /** Takes files out of the draft, all of them at once. */
+    public CompletableFuture<Boolean> remove(List<String> paths) {
         return writer.submit(transaction -> {
-            removeIn(transaction, path);
+            paths.forEach(path -> removeIn(transaction, path));
             return true;
         });
     }

@@ -21,6 +21,7 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.engine.definition.Drafts;
 import sandpiper.engine.port.DefinitionStorage.DraftFileState;
+import sandpiper.logic.Quoted;
 import sandpiper.model.Diagnostic;
 import sandpiper.server.problem.ProblemException;
 
@@ -164,7 +165,27 @@ class DraftController {
     Diagnostics remove(@RequestParam String path, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.DESIGN);
         requireEditable(path);
-        engine.drafts().remove(path).join();
+        engine.drafts().remove(List.of(path)).join();
+        return new Diagnostics(engine.drafts().check().diagnostics());
+    }
+
+    /**
+     * Takes a package out as a whole; a delivered one, too, since nothing of it is edited. What it
+     * was stays among the versions, and in the live release until the next one.
+     */
+    @DeleteMapping("/package")
+    Diagnostics removePackage(@RequestParam String name, @AuthenticationPrincipal Actor actor) {
+        Duties.require(actor, Duty.DESIGN);
+        var paths =
+                engine.drafts().files().keySet().stream()
+                        .filter(path -> Drafts.packageOf(path).equals(name))
+                        .toList();
+        if (paths.isEmpty()) {
+            throw new ProblemException(
+                    HttpStatus.NOT_FOUND,
+                    "The draft has no package %s.".formatted(Quoted.of(name)));
+        }
+        engine.drafts().remove(paths).join();
         return new Diagnostics(engine.drafts().check().diagnostics());
     }
 
