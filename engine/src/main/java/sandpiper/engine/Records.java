@@ -469,10 +469,13 @@ public final class Records {
             Query query,
             List<Field> sums,
             @Nullable Grouping grouping) {
-        var rows =
-                now.records()
-                        .figures(session, query, sums, grouping == null ? null : grouping.field());
-        return FigureGroups.of(rows, sums.size(), grouping, query.object().zone());
+        var all = now.records().figures(session, query, sums);
+        if (grouping == null) {
+            return new Figures(all.count(), all.sums(), List.of(), false);
+        }
+        int most = FigureGroups.mostRows(grouping);
+        var rows = now.records().figuresBy(session, query, sums, grouping.field(), most + 1);
+        return FigureGroups.of(all, rows, grouping, query.object().zone());
     }
 
     /** What happened to a record, newest first. */

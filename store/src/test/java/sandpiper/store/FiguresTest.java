@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.math.BigDecimal;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -129,5 +130,24 @@ class FiguresTest {
                 .containsExactly(
                         "null 2 999999999999.49", "1969-12-01 1 0.00", "2026-04-01 1 0.01");
         assertThat(groups("begun", Step.DAY)).contains("1969-12-31 1 0.00", "2026-04-01 1 0.01");
+    }
+
+    /** However many values there are: the largest groups, and the sums of all records. */
+    @Test
+    void aFieldWithManyValuesGivesTheLargestGroupsAndTheSumsOfAll() {
+        var rows = new ArrayList<Map<String, @Nullable Object>>();
+        for (int i = 0; i < 300; i++) {
+            rows.add(
+                    Harness.values(
+                            "area", "Z" + i % 250, "place", (long) i, "cost", new BigDecimal(1)));
+        }
+        yard.createTogether("Job", rows);
+        var figures = figures("area", null);
+        assertThat(figures.count()).isEqualTo(304);
+        assertThat(figures.sums()).containsExactly(new BigDecimal("1000000000299.50"));
+        assertThat(figures.groups()).hasSize(200);
+        assertThat(figures.more()).isTrue();
+        assertThat(figures.groups().getFirst().count()).isEqualTo(2);
+        assertThat(figures("urgent", null).more()).isFalse();
     }
 }

@@ -46,14 +46,16 @@ public interface RecordStorage {
     /** One page of the records a query selects. */
     Page page(Session session, Query query);
 
+    /** How many records a query selects, and what stored numbers of them add up to. */
+    FigureRow figures(Session session, Query query, List<Field> sums);
+
     /**
-     * How many records a query selects, and what fields of them add up to. Moments are brought to
-     * the quarter of an hour they are in.
+     * The same by the values of a stored field, the largest counts first; by time, the latest
+     * first. Moments are brought to the quarter of an hour they are in.
      *
-     * @param sums stored numbers
-     * @param by a stored field to count by, or {@code null} for one row over all
+     * @param limit most rows
      */
-    List<FigureRow> figures(Session session, Query query, List<Field> sums, @Nullable Field by);
+    List<FigureRow> figuresBy(Session session, Query query, List<Field> sums, Field by, int limit);
 
     /**
      * What records with one value come to.

@@ -7,11 +7,11 @@ import java.time.ZoneId;
 import java.time.temporal.IsoFields;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Objects;
-import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.RecordStorage.FigureRow;
 import sandpiper.engine.read.Figures.Group;
 import sandpiper.engine.read.Figures.Grouping;
@@ -26,47 +26,43 @@ public final class FigureGroups {
     /** More than a chart can show. */
     private static final int MOST = 200;
 
-    private static final Comparator<Group> LARGEST_FIRST =
-            Comparator.comparingLong(Group::count).reversed();
+    /** Quarters of an hour in nearly three years, each with a record. */
+    private static final int MOST_IN_TIME = 100_000;
 
     private FigureGroups() {}
 
-    /**
-     * The figures of rows that together hold every record once.
-     *
-     * @param grouping {@code null} for no groups
-     * @param zone in which moments belong to a day
-     */
-    public static Figures of(
-            List<FigureRow> rows, int sums, @Nullable Grouping grouping, ZoneId zone) {
-        var groups = new LinkedHashMap<Value, Group>();
-        var all = none(new Value(null, null), sums);
-        for (var row : rows) {
-            all = plus(all, row);
-            if (grouping != null) {
-                var value = value(row, grouping, zone);
-                groups.put(value, plus(groups.getOrDefault(value, none(value, sums)), row));
-            }
-        }
-        var ordered = new ArrayList<>(groups.values());
-        boolean inTime = grouping != null && grouping.step() != null;
-        ordered.sort(
-                inTime
-                        ? Comparator.comparing(one -> Objects.toString(one.value().plain(), ""))
-                        : LARGEST_FIRST);
-        boolean more = ordered.size() > MOST;
-        // In time the newest matter, else the largest.
-        var shown =
-                !more
-                        ? ordered
-                        : inTime
-                                ? ordered.subList(ordered.size() - MOST, ordered.size())
-                                : ordered.subList(0, MOST);
-        return new Figures(all.count(), all.sums(), shown, more);
+    /** How many rows the storage needs to give for all groups that are shown. */
+    public static int mostRows(Grouping grouping) {
+        return grouping.step() == null ? MOST : MOST_IN_TIME;
     }
 
-    private static Group none(Value value, int sums) {
-        return new Group(value, 0, java.util.Collections.nCopies(sums, BigDecimal.ZERO));
+    /**
+     * The figures of rows by a field.
+     *
+     * @param all what all records come to
+     * @param rows at most one more than {@link #mostRows}
+     * @param zone in which moments belong to a day
+     */
+    public static Figures of(FigureRow all, List<FigureRow> rows, Grouping grouping, ZoneId zone) {
+        int most = mostRows(grouping);
+        boolean more = rows.size() > most;
+        var groups = new LinkedHashMap<Value, Group>();
+        for (var row : more ? rows.subList(0, most) : rows) {
+            var value = value(row, grouping, zone);
+            groups.put(value, plus(groups.getOrDefault(value, none(value, row)), row));
+        }
+        var ordered = new ArrayList<>(groups.values());
+        if (grouping.step() != null) {
+            ordered.sort(Comparator.comparing(one -> Objects.toString(one.value().plain(), "")));
+        }
+        // In time the newest matter; the others come with the largest first.
+        boolean cut = ordered.size() > MOST;
+        var shown = cut ? ordered.subList(ordered.size() - MOST, ordered.size()) : ordered;
+        return new Figures(all.count(), all.sums(), shown, more || cut);
+    }
+
+    private static Group none(Value value, FigureRow like) {
+        return new Group(value, 0, Collections.nCopies(like.sums().size(), BigDecimal.ZERO));
     }
 
     private static Group plus(Group group, FigureRow row) {

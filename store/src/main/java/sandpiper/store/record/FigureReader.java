@@ -6,6 +6,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import org.jooq.Condition;
 import org.jooq.GroupField;
 import org.jooq.SelectField;
 import org.jooq.impl.DSL;
@@ -32,35 +33,52 @@ final class FigureReader {
     private static final long HALF = 1_000_000L;
 
     private final Release release;
+    private final List<Field> sums;
+    private final QuerySql writer;
+    private final Joins joins;
+    private final List<Condition> where;
 
-    FigureReader(Release release) {
+    FigureReader(Release release, Query query, List<Field> sums) {
         this.release = release;
+        this.sums = sums;
+        writer = new QuerySql(release, query, _ -> false);
+        joins = new Joins(release, Tables.of(query.object()));
+        where = writer.filter(joins);
     }
 
-    List<FigureRow> read(SqlSession session, Query query, List<Field> sums, @Nullable Field by) {
-        var writer = new QuerySql(release, query, _ -> false);
-        var joins = new Joins(release, Tables.of(query.object()));
-        var where = writer.filter(joins);
-        var key = by == null ? null : new Key(joins, by);
-        List<org.jooq.Field<?>> columns = key == null ? List.of() : key.columns;
-        var selected = new ArrayList<SelectField<?>>(columns);
+    FigureRow all(SqlSession session) {
+        var sql = Tables.sql().select(figures(List.of())).from(joins.from()).where(where).getSQL();
+        return session.list(sql, row -> row(row, null, 1), writer.countValues()).getFirst();
+    }
+
+    List<FigureRow> by(SqlSession session, Field by, int limit) {
+        var key = new Key(by);
+        boolean inTime = by.type() instanceof TemporalType;
+        var sql =
+                Tables.sql()
+                        .select(figures(key.columns))
+                        .from(joins.from())
+                        .where(where)
+                        .groupBy(List.<GroupField>copyOf(key.columns))
+                        .orderBy((inTime ? key.columns.getFirst() : DSL.count()).desc())
+                        .limit(DSL.inline(limit))
+                        .getSQL();
+        return session.list(
+                sql, row -> row(row, key, key.columns.size() + 1), writer.countValues());
+    }
+
+    private List<SelectField<?>> figures(List<org.jooq.Field<?>> first) {
+        var selected = new ArrayList<SelectField<?>>(first);
         selected.add(DSL.count());
         for (var field : sums) {
             var column = joins.column(ColumnRef.own(field.name()));
             selected.add(DSL.field("sum({0} / " + HALF + ")", Long.class, column));
             selected.add(DSL.field("sum({0} % " + HALF + ")", Long.class, column));
         }
-        var from = Tables.sql().select(selected).from(joins.from()).where(where);
-        var sql =
-                columns.isEmpty()
-                        ? from.getSQL()
-                        : from.groupBy(List.<GroupField>copyOf(columns)).getSQL();
-        int first = columns.size() + 1;
-        return session.list(sql, row -> row(row, key, first, sums), writer.countValues());
+        return selected;
     }
 
-    private static FigureRow row(ResultSet row, @Nullable Key key, int first, List<Field> sums)
-            throws SQLException {
+    private FigureRow row(ResultSet row, @Nullable Key key, int first) throws SQLException {
         var added = new ArrayList<BigDecimal>();
         for (int i = 0; i < sums.size(); i++) {
             var high = BigInteger.valueOf(row.getLong(first + 1 + 2 * i));
@@ -78,7 +96,7 @@ final class FigureReader {
         private final boolean text;
         private final long unit;
 
-        Key(Joins joins, Field by) {
+        Key(Field by) {
             link =
                     by.type() instanceof FieldType.Reference
                             ? new PathColumns(release, joins, 1, List.of(FieldPath.of(by)), true)

@@ -176,9 +176,14 @@ public final class SqlRecords implements RecordStorage {
     }
 
     @Override
-    public List<FigureRow> figures(
-            Session session, Query query, List<Field> sums, @Nullable Field by) {
-        return new FigureReader(release).read(SqlSession.of(session), query, sums, by);
+    public FigureRow figures(Session session, Query query, List<Field> sums) {
+        return new FigureReader(release, query, sums).all(SqlSession.of(session));
+    }
+
+    @Override
+    public List<FigureRow> figuresBy(
+            Session session, Query query, List<Field> sums, Field by, int limit) {
+        return new FigureReader(release, query, sums).by(SqlSession.of(session), by, limit);
     }
 
     @Override
