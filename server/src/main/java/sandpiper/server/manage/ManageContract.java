@@ -34,6 +34,7 @@ class ManageContract {
                     ModelView.class,
                     LayoutView.class,
                     ConditionController.class,
+                    ConditionView.class,
                     FigureController.class,
                     NamedViewController.class,
                     ReleaseController.class,
