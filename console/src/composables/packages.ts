@@ -23,7 +23,7 @@ const CAPITAL = /^[A-Z][A-Za-z0-9]{0,59}$/
 const CAPITAL_SAID =
   'A name begins with a capital letter and has only letters and digits, such as BoatTrailer.'
 const SMALL = /^[a-z][a-z0-9-]{0,59}$/
-const SMALL_SAID = 'A name has small letters, digits and hyphens, such as berth-desk.'
+const SMALL_SAID = 'A name has small letters, digits and hyphens, such as order-desk.'
 
 /** The kinds of files that can be made, in the order in which they are shown. */
 export const KINDS: KindWords[] = [
@@ -43,7 +43,7 @@ export const KINDS: KindWords[] = [
     title: 'Extensions',
     what: 'Fields and logic added to an object of another package.',
     form: CAPITAL,
-    formSaid: 'Name the object that is extended, such as Vessel.',
+    formSaid: 'Name the object that is extended, such as Customer.',
     begin: (name) => `extend: ${name}\nfields: {}\n`,
   },
   {

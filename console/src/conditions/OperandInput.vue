@@ -3,6 +3,8 @@ import { Input, InputNumber, Select } from 'ant-design-vue'
 import { computed } from 'vue'
 import type { Operand } from '@/api/conditions'
 import RecordPicker from '@/components/RecordPicker.vue'
+import YesNo from '@/components/YesNo.vue'
+import { decimalSign } from '@/composables/format'
 import { emptyValue, familyOf, shifted, type Choice } from './operands'
 
 /** One value that a field is compared with: a fixed one, another field, a day seen from today, or an expression. */
@@ -13,6 +15,7 @@ const props = defineProps<{
   label: string
   disabled?: boolean
 }>()
+const SIGN = decimalSign()
 const operand = defineModel<Operand>({ required: true })
 
 const family = computed(() => familyOf(props.of))
@@ -98,18 +101,13 @@ const options = computed(() =>
         :aria-label="label"
         @change="(now) => set(String(now ?? ''))"
       />
-      <Select
+      <YesNo
         v-else-if="family === 'boolean'"
-        :value="text"
-        :options="[
-          { value: 'true', label: 'yes' },
-          { value: 'false', label: 'no' },
-        ]"
+        :value="text === 'true'"
         :disabled="disabled"
-        size="small"
+        :label="label"
         class="wide"
-        :aria-label="label"
-        @change="(now) => set(String(now))"
+        @update="(now) => set(String(now))"
       />
       <RecordPicker
         v-else-if="family === 'reference'"
@@ -124,6 +122,7 @@ const options = computed(() =>
         v-else-if="operand.type === 'NUMBER'"
         :value="shownNumber"
         string-mode
+        :decimal-separator="SIGN"
         :disabled="disabled"
         :addon-after="isPercent ? '%' : undefined"
         size="small"
@@ -214,7 +213,7 @@ const options = computed(() =>
       :disabled="disabled || operand.kind === 'TOTAL'"
       size="small"
       class="wide mono expression"
-      placeholder="nights * 2"
+      placeholder="quantity * 2"
       :aria-label="label"
       @update:value="(now: string) => set(now)"
     />

@@ -5,13 +5,14 @@ import { nameOf, put, read, write } from './yamlFile'
 /** A code with what people read for it; without a label it is read as it is. */
 export interface ChoiceRow {
   code: string
+  /** The label in the main language. */
   label: string
   /** Labels in further languages. */
   labels: Spoken
 }
 
 /** The codes of a choice list, in order. */
-export function readChoices(text: string): ChoiceRow[] {
+export function readChoices(text: string, main = 'en'): ChoiceRow[] {
   const codes = read(text).get('codes')
   if (isSeq(codes))
     return codes.items.map((one) => ({
@@ -21,9 +22,8 @@ export function readChoices(text: string): ChoiceRow[] {
     }))
   if (!isMap(codes)) return []
   return codes.items.map((pair) => {
-    const spoken = readSpoken(pair.value)
-    const [label = '', ...further] = Object.entries(spoken)
-    return { code: nameOf(pair), label: label ? label[1] : '', labels: Object.fromEntries(further) }
+    const { [main]: label = '', ...labels } = readSpoken(pair.value, main)
+    return { code: nameOf(pair), label, labels }
   })
 }
 

@@ -1,21 +1,50 @@
 import { describe, expect, it } from 'vitest'
 import { languagesOf } from '@/composables/languages'
 import { readChoices, writeChoices } from './choicesFile'
-import { readFields, setFieldLabel, setOnField } from './objectFile'
+import { setLabel } from './labels'
+import { partLabels, readFacts, readFields, setObjectLabel } from './objectFile'
 
 describe('labels by language', () => {
   const text = 'object: Job\nfields:\n  code: { type: text, label: Number }\n'
 
   it('become a map when a second language is said, and a text again without it', () => {
-    const both = setFieldLabel(text, ['fields'], 'code', 'de', 'Nummer', 'en')
+    const both = setLabel(text, ['fields', 'code', 'label'], 'de', 'Nummer', 'en')
     expect(both).toContain('label: { en: Number, de: Nummer }')
     expect(readFields(both, ['fields'])![0]).toMatchObject({
       label: 'Number',
       labels: { en: 'Number', de: 'Nummer' },
     })
-    const changed = setOnField(both, ['fields'], 'code', 'label', 'No.')
-    expect(changed).toContain('label: { en: No., de: Nummer }')
-    expect(setFieldLabel(both, ['fields'], 'code', 'de', '', 'en')).toBe(text)
+    const changed = setLabel(both, ['fields', 'code', 'label'], 'en', 'No. ', 'en')
+    expect(changed).toContain('label: { en: "No. ", de: Nummer }')
+    expect(setLabel(both, ['fields', 'code', 'label'], 'de', '', 'en')).toBe(text)
+  })
+
+  it('are in the main language when they are one text, whichever language that is', () => {
+    const german =
+      'object: Job\nfields:\n  a: { type: text, label: Nummer }\n  b: { type: text, label: { en: Size, de: Maß } }\n'
+    const [a, b] = readFields(german, ['fields'], 'de')!
+    expect([a.label, a.labels.en]).toEqual(['Nummer', undefined])
+    expect([b.label, b.labels.en]).toEqual(['Maß', 'Size'])
+    expect(readChoices('choices: A\ncodes:\n  x: { en: One, de: Eins }\n', 'de')).toEqual([
+      { code: 'x', label: 'Eins', labels: { en: 'One' } },
+    ])
+  })
+
+  it('of line items and of the object keep what is said in other languages', () => {
+    const parts =
+      'object: Job\nfields: {}\nparts:\n  lines:\n    label: { en: Lines, de: Zeilen }\n    fields: {}\n'
+    const changed = setLabel(parts, ['parts', 'lines', 'label'], 'en', 'Rows', 'en')
+    expect(partLabels(changed, 'lines', 'en')).toEqual({ en: 'Rows', de: 'Zeilen' })
+    const named = setObjectLabel(
+      setObjectLabel(text, 'label', 'de', 'Auftrag', 'en'),
+      'label',
+      'en',
+      'Job',
+      'en',
+    )
+    expect(named).toMatch(/^object: Job\nlabel: \{ en: Job, de: Auftrag \}\nfields:/)
+    expect(readFacts(named).labels).toEqual({ en: 'Job', de: 'Auftrag' })
+    expect(setObjectLabel(text, 'label', 'en', '', 'en')).toBe(text)
   })
 
   it('of a choice list are a column for each language', () => {

@@ -1,5 +1,5 @@
 import { isMap, isScalar, type Document } from 'yaml'
-import { nameOf, put } from './yamlFile'
+import { nameOf, put, read, write } from './yamlFile'
 
 /** Labels by language, the main one first; of a plain label only that of the main language. */
 export type Spoken = Record<string, string>
@@ -10,15 +10,12 @@ const plain = (value: unknown) => {
 }
 
 /** The labels that stand at a place: one text, or one for each language. */
-export function readSpoken(value: unknown, main = 'en'): Spoken {
+export function readSpoken(value: unknown, main: string): Spoken {
   if (isMap(value))
     return Object.fromEntries(value.items.map((pair) => [nameOf(pair), plain(pair.value) ?? '']))
   const text = plain(value)
   return text === undefined ? {} : { [main]: text }
 }
-
-/** The label in the main language, which comes first. */
-export const mainLabel = (value: unknown): string | undefined => Object.values(readSpoken(value))[0]
 
 /** What stands for labels in a file: nothing, one text, or one for each language. */
 export function spokenNode(document: Document, spoken: Spoken, main: string) {
@@ -29,16 +26,28 @@ export function spokenNode(document: Document, spoken: Spoken, main: string) {
   return document.createNode(Object.fromEntries(ordered), { flow: true })
 }
 
-/** Sets the label of one language at a place, and keeps those of the others. */
-export function setSpoken(
+/** The labels at a place with another one in one language; undefined when none is left. */
+export function spokenWith(
   document: Document,
-  path: (string | number)[],
+  value: unknown,
   language: string,
-  text: string,
+  label: string,
   main: string,
 ) {
-  const spoken = { ...readSpoken(document.getIn(path), main), [language]: text.trim() }
-  const node = spokenNode(document, spoken, main)
+  return spokenNode(document, { ...readSpoken(value, main), [language]: label }, main)
+}
+
+/** Sets the label at a path in one language, and keeps those of the others. */
+export function setLabel(
+  text: string,
+  path: (string | number)[],
+  language: string,
+  label: string,
+  main: string,
+): string {
+  const document = read(text)
+  const node = spokenWith(document, document.getIn(path), language, label, main)
   if (node === undefined) document.deleteIn(path)
   else put(document, path, node)
+  return write(document)
 }

@@ -10,7 +10,7 @@ export interface LayoutSection {
 }
 
 export interface SideEntry {
-  /** `stays`, or `Stay.vessel`. */
+  /** `orders`, or `Order.customer`. */
   records: string
   fields: string[]
 }

@@ -1,5 +1,5 @@
 import { isMap, isScalar, isSeq, type Document } from 'yaml'
-import { mainLabel } from './labels'
+import { readSpoken } from './labels'
 import { append, put, read, write } from './yamlFile'
 
 type Path = (string | number)[]
@@ -151,7 +151,7 @@ export function readLifecycle(text: string): LifecycleRow | undefined {
             name: plain(pair.key),
             from: list(one?.get('from')),
             to: plain(one?.get('to')),
-            label: mainLabel(one?.get('label')) ?? '',
+            label: Object.values(readSpoken(one?.get('label'), 'en'))[0] ?? '',
           }
         })
       : [],

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { setLabel } from './labels'
 import {
   addField,
   addFields,
@@ -7,6 +8,7 @@ import {
   removePart,
   renamePart,
   setFact,
+  setObjectLabel,
   partNames,
   lineOf,
   moveField,
@@ -36,7 +38,7 @@ describe('an object file', () => {
   })
 
   it('keeps comments and everything else when one thing changes', () => {
-    const changed = setOnField(PIER, ['fields'], 'depth', 'label', 'Water depth')
+    const changed = setLabel(PIER, ['fields', 'depth', 'label'], 'en', 'Water depth', 'en')
 
     expect(changed).toContain('# The piers of the marina')
     expect(changed).toContain('# painted on the lamp')
@@ -138,12 +140,12 @@ describe('line items, facts and many fields at once', () => {
   })
 
   it('say what the object is, before its fields', () => {
-    let text = setFact(BARE, 'label', 'Purchase order')
+    let text = setObjectLabel(BARE, 'label', 'en', 'Purchase order', 'en')
     text = setFact(text, 'removal', 'retire refuse')
     text = setFact(text, 'numberingField', 'code')
     expect(text.indexOf('label')).toBeLessThan(text.indexOf('fields'))
     expect(readFacts(text)).toMatchObject({
-      label: 'Purchase order',
+      labels: { en: 'Purchase order' },
       removal: 'retire refuse',
       numberingField: 'code',
       numberingPattern: 'N-{sequence:6}',

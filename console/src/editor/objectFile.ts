@@ -1,5 +1,5 @@
 import { Document, isMap, isScalar, isSeq, Pair, Scalar, YAMLMap } from 'yaml'
-import { mainLabel, readSpoken, setSpoken, type Spoken } from './labels'
+import { readSpoken, spokenWith, type Spoken } from './labels'
 import { flow, nameOf, optional, put, read, write } from './yamlFile'
 
 /** One field as the grid shows it; what is not said is undefined. */
@@ -26,7 +26,7 @@ export interface FieldRow {
   key: boolean
 }
 
-export type FieldKey = Exclude<keyof FieldRow, 'name' | 'key' | 'labels'>
+export type FieldKey = Exclude<keyof FieldRow, 'name' | 'key' | 'label' | 'labels'>
 
 /** Where fields stand in the file: the record's own, or those of a part. */
 export type Place = ['fields'] | ['parts', string, 'fields']
@@ -62,8 +62,11 @@ export function partNames(text: string): string[] {
   return isMap(parts) ? parts.items.map((pair) => nameOf(pair)) : []
 }
 
-/** The fields at a place, or undefined while the text cannot be read as YAML. */
-export function readFields(text: string, place: Place): FieldRow[] | undefined {
+/**
+ * The fields at a place, or undefined while the text cannot be read as YAML. A label that is one text is in the
+ * main language.
+ */
+export function readFields(text: string, place: Place, main = 'en'): FieldRow[] | undefined {
   const document = read(text)
   if (document.errors.length) return undefined
   const keys = keyOf(document)
@@ -73,11 +76,12 @@ export function readFields(text: string, place: Place): FieldRow[] | undefined {
     const name = nameOf(pair)
     const at = isMap(pair.value) ? pair.value : new YAMLMap()
     const choices = at.get('choices')
+    const labels = readSpoken(at.get('label'), main)
     return {
       name,
       type: String(at.get('type') ?? 'text'),
-      label: mainLabel(at.get('label')),
-      labels: readSpoken(at.get('label')),
+      label: labels[main],
+      labels,
       length: number(at.get('length')),
       scale: number(at.get('scale')),
       choices: isSeq(choices)
@@ -106,32 +110,14 @@ export function setOnField(text: string, place: Place, name: string, key: FieldK
   const document = read(text)
   const path = [...place, name]
   if (!isMap(document.getIn(path))) put(document, path, flow(document, {}))
-  const said = document.getIn([...path, key])
-  if (key === 'label' && isMap(said)) {
-    const main = Object.keys(readSpoken(said))[0]
-    setSpoken(document, [...path, key], main, String(value ?? ''), main)
-  } else if (value === undefined || value === '' || value === false) document.deleteIn([...path, key])
+  if (value === undefined || value === '' || value === false) document.deleteIn([...path, key])
   else if (key === 'choices') put(document, [...path, key], choicesNode(document, String(value)))
   else put(document, [...path, key], value)
   if (key === 'type') dropForeignDetails(document, path, String(value))
   return write(document)
 }
 
-/** Sets the label of a field in one language. */
-export function setFieldLabel(
-  text: string,
-  place: Place,
-  name: string,
-  language: string,
-  label: string,
-  main: string,
-): string {
-  const document = read(text)
-  setSpoken(document, [...place, name, 'label'], language, label, main)
-  return write(document)
-}
-
-/** Sets what the object, or several of it, are called in one language. */
+/** Sets what the object, or several of it, are called in one language; it stands before the fields. */
 export function setObjectLabel(
   text: string,
   key: 'label' | 'plural',
@@ -139,11 +125,12 @@ export function setObjectLabel(
   label: string,
   main: string,
 ): string {
-  if (language === main && !isMap(read(text).get(key))) return setFact(text, key, label)
-  const bare = read(text).has(key) ? text : setFact(text, key, ' ')
-  const document = read(bare)
-  if (!read(text).has(key)) document.set(key, null)
-  setSpoken(document, [key], language, label, main)
+  const document = read(text)
+  const at = document.contents
+  if (!isMap(at)) return text
+  const node = spokenWith(document, document.get(key), language, label, main)
+  if (node === undefined) document.delete(key)
+  else place(at, key, node)
   return write(document)
 }
 
@@ -234,15 +221,13 @@ export function removePart(text: string, name: string): string {
   return write(document)
 }
 
-/** What is said of line items as a whole. */
-export function partLabel(text: string, name: string): string | undefined {
-  return mainLabel(read(text).getIn(['parts', name, 'label']))
+/** What line items are called, by language. */
+export function partLabels(text: string, name: string, main: string): Spoken {
+  return readSpoken(read(text).getIn(['parts', name, 'label']), main)
 }
 
 /** What is said of the object as a whole. */
 export interface ObjectFacts {
-  label?: string
-  plural?: string
   labels: Spoken
   plurals: Spoken
   describe?: string
@@ -251,14 +236,12 @@ export interface ObjectFacts {
   numberingPattern?: string
 }
 
-export function readFacts(text: string): ObjectFacts {
+export function readFacts(text: string, main = 'en'): ObjectFacts {
   const document = read(text)
   const removal = document.get('removal')
   return {
-    label: mainLabel(document.get('label')),
-    plural: mainLabel(document.get('plural')),
-    labels: readSpoken(document.get('label')),
-    plurals: readSpoken(document.get('plural')),
+    labels: readSpoken(document.get('label'), main),
+    plurals: readSpoken(document.get('plural'), main),
     describe: optional(document.get('describe')),
     removal: isMap(removal) ? `retire ${String(removal.get('retire'))}` : (optional(removal) ?? 'retire'),
     numberingField: optional(document.getIn(['numbering', 'field'])),

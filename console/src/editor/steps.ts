@@ -46,7 +46,10 @@ export const STEPS: StepForm[] = [
     kind: 'set',
     title: 'Set a field',
     hint: 'Gives a field of the record a value.',
-    inputs: [input('field', 'Field', 'field'), input('value', 'Value', 'expression', true, 'nights * rate')],
+    inputs: [
+      input('field', 'Field', 'field'),
+      input('value', 'Value', 'expression', true, 'quantity * price'),
+    ],
     text: (v) => `set ${v.field} = ${v.value}`,
   },
   {
@@ -55,7 +58,7 @@ export const STEPS: StepForm[] = [
     hint: 'Makes a record of another object.',
     inputs: [
       input('object', 'Object', 'object'),
-      input('values', 'Values, a line each', 'record', true, 'vessel: vessel'),
+      input('values', 'Values, a line each', 'record', true, 'customer: customer'),
       input('as', 'Called, for what comes after', 'name', false),
     ],
     text: (v) => `create ${v.object} ${valuesOf(v.values)}${as(v.as)}`,
@@ -65,8 +68,8 @@ export const STEPS: StepForm[] = [
     title: 'Change another record',
     hint: 'Changes a record that is reached from here.',
     inputs: [
-      input('record', 'Record', 'expression', true, 'berth'),
-      input('values', 'Values, a line each', 'record', true, 'free: false'),
+      input('record', 'Record', 'expression', true, 'customer'),
+      input('values', 'Values, a line each', 'record', true, 'open: false'),
     ],
     text: (v) => `update ${v.record} ${valuesOf(v.values)}`,
   },
@@ -82,7 +85,7 @@ export const STEPS: StepForm[] = [
     title: 'Refuse unless something holds',
     hint: 'Stops everything with a message.',
     inputs: [
-      input('condition', 'What must hold', 'expression', true, 'nights > 0'),
+      input('condition', 'What must hold', 'expression', true, 'quantity > 0'),
       input('message', 'Otherwise say', 'message'),
       input('at', 'At field', 'field', false),
     ],
@@ -111,7 +114,7 @@ export const STEPS: StepForm[] = [
     hint: 'Does steps with each line item or record.',
     inputs: [
       input('name', 'Each is called', 'name'),
-      input('list', 'In', 'expression', true, 'charges'),
+      input('list', 'In', 'expression', true, 'lines'),
       input('steps', 'Steps', 'record', true, 'set line.net = 0'),
     ],
     text: (v) => `for each ${v.name} in ${v.list}\n${indented(v.steps)}\nend`,
@@ -122,7 +125,7 @@ export const STEPS: StepForm[] = [
     hint: 'Runs a function of this object or another.',
     inputs: [
       input('function', 'Function', 'function'),
-      input('with', 'Arguments', 'expression', false, 'meter: 7'),
+      input('with', 'Arguments', 'expression', false, 'quantity: 7'),
       input('as', 'What it gives back is called', 'name', false),
     ],
     text: (v) => `call ${v.function}(${v.with?.trim() ?? ''})${as(v.as)}`,
@@ -133,7 +136,7 @@ export const STEPS: StepForm[] = [
     hint: 'Tells others that something has happened.',
     inputs: [
       input('event', 'Event', 'event'),
-      input('values', 'What it tells, a line each', 'record', false, 'stay: number'),
+      input('values', 'What it tells, a line each', 'record', false, 'order: number'),
     ],
     text: (v) => `emit ${v.event} ${valuesOf(v.values)}`,
   },

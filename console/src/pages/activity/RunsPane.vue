@@ -42,7 +42,7 @@ const runs = useQuery({
       <input
         v-model.lazy="name"
         class="search"
-        placeholder="Function, such as Stay.checkIn"
+        placeholder="Function, such as Order.close"
         aria-label="Name"
       />
       <input v-model.lazy="key" class="search" placeholder="Key of a record" aria-label="Key" />

@@ -46,6 +46,13 @@ const subject = computed(() => objects.value.find((one) => one.name === name.val
 const list = computed(() => readList(route.query))
 /** As chosen, or as the object's list is laid out. */
 const sort = computed(() => list.value.sort ?? subject.value?.layout.sort ?? undefined)
+/** Which records are meant, in which order. */
+const asked = computed(() => ({
+  search: list.value.search,
+  filter: list.value.filter,
+  retired: list.value.retired,
+  sort: sort.value,
+}))
 const searchText = ref('')
 const rows = ref<RecordView[]>([])
 const next = ref<string | null>(null)
@@ -94,19 +101,19 @@ const {
   run,
 } = useLatest((after: string | undefined) =>
   findRecords(name.value!, {
-    search: list.value.search,
-    filter: list.value.filter,
-    sort: sort.value,
-    retired: list.value.retired,
+    ...asked.value,
     limit: 50,
     count: after === undefined,
     after,
   }).then((found) => ({ found, after })),
 )
 
+/** A filter is used a moment after it was last changed; another list has nothing of it. */
+let timer: ReturnType<typeof setTimeout> | undefined
 watch(
   [() => subject.value?.name, list, sort],
   () => {
+    clearTimeout(timer)
     filterOpen.value ||= !!list.value.filter
     searchText.value = list.value.search ?? ''
     choose([])
@@ -129,14 +136,7 @@ async function everyRecord() {
   const all: RecordView[] = []
   let after: string | undefined
   do {
-    const found = await findRecords(name.value!, {
-      search: list.value.search,
-      filter: list.value.filter,
-      sort: sort.value,
-      retired: list.value.retired,
-      limit: 500,
-      after,
-    })
+    const found = await findRecords(name.value!, { ...asked.value, limit: 500, after })
     all.push(...found.records)
     after = found.next ?? undefined
   } while (after)
@@ -212,8 +212,6 @@ const selects = computed(
     subject.value.functions.some((one) => one.external && one.onRecord),
 )
 const show = (now: ListState) => void router.replace({ path: `/data/${name.value}`, query: writeList(now) })
-/** A filter is used a moment after it was last changed. */
-let timer: ReturnType<typeof setTimeout> | undefined
 function later(filter: string) {
   clearTimeout(timer)
   timer = setTimeout(() => change({ filter: filter.trim() || undefined }), PAUSE)
@@ -446,6 +444,10 @@ const linkTitle = (record: RecordView, name: Name) => {
 .data {
   display: flex;
   flex-direction: column;
+}
+/* What is open above the table keeps its height; the page scrolls instead. */
+.data > :deep(*) {
+  flex: none;
 }
 .tools {
   display: flex;

@@ -3,6 +3,7 @@ import { Alert, Button, Modal, Tag, Tooltip, message as toast } from 'ant-design
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRouter } from 'vue-router'
+import { CODES } from '@/api/codes'
 import { ApiProblem } from '@/api/http'
 import {
   addressOf,
@@ -102,8 +103,9 @@ const said = computed(() => {
   for (const one of preview.value?.faults ?? []) {
     const [first, row] = one.path.split('.')
     const at = one.path.replaceAll('.', '/')
-    const isItem = row !== undefined && touched.value.has(first) && one.code !== 'SP4103'
-    if (!all[at] && (isItem || (touched.value.has(one.path) && one.code !== 'SP4103'))) all[at] = one.message
+    const isItem = row !== undefined && touched.value.has(first) && one.code !== CODES.REQUIRED
+    if (!all[at] && (isItem || (touched.value.has(one.path) && one.code !== CODES.REQUIRED)))
+      all[at] = one.message
   }
   return all
 })
@@ -217,9 +219,6 @@ function tell(error: unknown) {
   }
 }
 
-/** The code of a problem with a record that others refer to. */
-const IN_USE = 'SP4112'
-
 function remove() {
   const deletes = object.value!.removal === 'delete'
   Modal.confirm({
@@ -239,7 +238,8 @@ async function retire(used: boolean) {
     if (gone) queries.setQueryData(['record', props.object, routeKey.value], gone)
     else await router.push(`/data/${props.object}`)
   } catch (error) {
-    const inUse = error instanceof ApiProblem && error.problem.errors?.some((one) => one.code === IN_USE)
+    const inUse =
+      error instanceof ApiProblem && error.problem.errors?.some((one) => one.code === CODES.IN_USE)
     if (inUse && !used && object.value!.removal === 'retire' && error.message.includes(';')) {
       Modal.confirm({
         title: 'Others use it',

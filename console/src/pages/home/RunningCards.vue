@@ -10,6 +10,7 @@ import SmallBars from './SmallBars.vue'
 /** How it runs: calls of services, deliveries, examples, and what colleagues did to the draft. */
 const { may, me } = useSession()
 const DAYS = 14
+const A_MINUTE = 60_000
 const traffic = useQuery({
   queryKey: ['traffic', 'home'],
   queryFn: () => unwrap(api.GET('/manage/v1/traffic', { params: { query: { days: DAYS } } })),
@@ -23,6 +24,8 @@ const deliveries = useQuery({
 const requirements = useQuery({
   queryKey: ['requirements'],
   queryFn: () => unwrap(api.GET('/manage/v1/requirements')),
+  // Each asking plays every example; they do not change by looking.
+  staleTime: A_MINUTE,
   enabled: computed(() => may('design')),
 })
 const versions = useQuery({

@@ -24,16 +24,16 @@ const emit = defineEmits<{ saved: [name: string]; left: [] }>()
 const queries = useQueryClient()
 const journal = useJournal()
 const name = ref(props.name ?? '')
+const { data: draft } = useDraft()
+const languages = computed(() => languagesOf(draft.value, `${props.file?.path ?? props.folder}/`))
 const rows = ref<ChoiceRow[]>(
   props.file
-    ? readChoices(props.file.text)
+    ? readChoices(props.file.text, languages.value[0])
     : [
         { code: '', label: '', labels: {} },
         { code: '', label: '', labels: {} },
       ],
 )
-const { data: draft } = useDraft()
-const languages = computed(() => languagesOf(draft.value, `${props.file?.path ?? props.folder}/`))
 const problem = ref('')
 const busy = ref(false)
 const asking = ref(false)
@@ -58,7 +58,7 @@ async function save() {
   problem.value = wrongChoices(filled)
   if (!problem.value && !props.file) {
     if (!/^[A-Z][A-Za-z0-9]{0,59}$/.test(name.value))
-      problem.value = 'A list is named with a capital letter first, such as VesselKind.'
+      problem.value = 'A list is named with a capital letter first, such as OrderKind.'
     else if (props.taken.includes(name.value)) problem.value = `There is a list ${name.value} already.`
   }
   if (problem.value) return
@@ -92,7 +92,7 @@ async function save() {
     <div class="form">
       <label v-if="!file">
         Name
-        <Input v-model:value="name" class="mono" placeholder="VesselKind" aria-label="Name of the list" />
+        <Input v-model:value="name" class="mono" placeholder="OrderKind" aria-label="Name of the list" />
       </label>
       <table ref="table">
         <thead>

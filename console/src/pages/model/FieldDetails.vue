@@ -31,7 +31,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
         :value="row.describe"
         :disabled="readOnly"
         size="small"
-        placeholder="Counted from low water"
+        placeholder="In metres"
         :aria-label="`Description of ${row.name}`"
         @change="(event) => emit('set', 'describe', typed(event))"
       />
@@ -79,7 +79,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
         :disabled="readOnly"
         size="small"
         class="mono"
-        placeholder="stays"
+        placeholder="orders"
         :aria-label="`Inverse of ${row.name}`"
         @change="(event) => emit('set', 'inverse', typed(event))"
       />

@@ -26,13 +26,13 @@ import {
   moveField,
   removeField,
   renameField,
-  setFieldLabel,
   setOnField,
   toggleKey,
   type FieldKey,
   type FieldRow,
   type Place,
 } from '@/editor/objectFile'
+import { setLabel } from '@/editor/labels'
 import { fieldsOf, spoken } from '@/editor/pasted'
 import FieldDetails from './FieldDetails.vue'
 import TypedInput from '@/components/TypedInput.vue'
@@ -79,6 +79,8 @@ const TYPES = [
 const grid = ref<HTMLElement>()
 const set = (row: FieldRow, key: FieldKey, value: unknown) =>
   emit('update', setOnField(props.text, props.place, row.name, key, value))
+const label = (row: FieldRow, language: string, now: string) =>
+  emit('update', setLabel(props.text, [...props.place, row.name, 'label'], language, now, props.languages[0]))
 const has = (row: FieldRow, key: FieldKey) => DETAILS[row.type]?.includes(key) ?? false
 
 function rename(row: FieldRow, event: Event) {
@@ -172,7 +174,7 @@ const listOf = (row: FieldRow) =>
                 :bordered="false"
                 :placeholder="spoken(row.name)"
                 :aria-label="`Label of ${row.name}`"
-                @update:value="(now: string) => set(row, 'label', now)"
+                @update:value="(now: string) => label(row, languages[0], now)"
               />
             </td>
             <td>
@@ -325,10 +327,7 @@ const listOf = (row: FieldRow) =>
                 :has="(key) => has(row, key)"
                 :languages="languages"
                 @set="(key, value) => set(row, key, value)"
-                @label="
-                  (language, label) =>
-                    emit('update', setFieldLabel(text, place, row.name, language, label, languages[0]))
-                "
+                @label="(language, now) => label(row, language, now)"
                 @uses="emit('uses', row.name)"
               />
             </td>

@@ -11,11 +11,11 @@ const props = defineProps<{ text: string; object: string; readOnly: boolean }>()
 const emit = defineEmits<{ update: [text: string]; chosen: [logic: LogicText] }>()
 
 const WORDS: Record<LogicKey, { label: string; role: Role; hint: string }> = {
-  formula: { label: 'Worked out as', role: 'FORMULA', hint: 'sum(charges.net)' },
-  requiredWhen: { label: 'Required when', role: 'CONDITION', hint: 'state = "Confirmed"' },
-  readOnlyWhen: { label: 'Read-only when', role: 'CONDITION', hint: 'state = "Departed"' },
-  hiddenWhen: { label: 'Hidden when', role: 'CONDITION', hint: 'not(approvalRequired)' },
-  offer: { label: 'Offers records with', role: 'OFFER', hint: 'maxLength >= this.vessel.length' },
+  formula: { label: 'Worked out as', role: 'FORMULA', hint: 'sum(lines.net)' },
+  requiredWhen: { label: 'Required when', role: 'CONDITION', hint: 'state = "Open"' },
+  readOnlyWhen: { label: 'Read-only when', role: 'CONDITION', hint: 'state = "Done"' },
+  hiddenWhen: { label: 'Hidden when', role: 'CONDITION', hint: 'not(needsApproval)' },
+  offer: { label: 'Offers records with', role: 'OFFER', hint: 'maxWeight >= this.item.weight' },
 }
 
 const { objects } = useModel('OUTLINE')

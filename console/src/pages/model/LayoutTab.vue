@@ -4,7 +4,7 @@ import { Button, Checkbox, Select } from 'ant-design-vue'
 import { computed } from 'vue'
 import type { FieldView } from '@/api/client'
 import TypedInput from '@/components/TypedInput.vue'
-import { useModel } from '@/composables/model'
+import { useDraft, useModel } from '@/composables/model'
 import {
   moveTo,
   readLayout,
@@ -14,39 +14,39 @@ import {
   type LayoutSection,
   type Where,
 } from '@/editor/layoutFile'
-import { extendedName } from '@/editor/objectFile'
+import { extendedName, objectName } from '@/editor/objectFile'
 import ArrangedFields from './ArrangedFields.vue'
 
 /** How records are entered and listed: sections of the form, what stands beside it, columns of lists. */
-const props = defineProps<{ text: string; object: string; readOnly: boolean }>()
+const props = defineProps<{ path: string; text: string; object: string; readOnly: boolean }>()
 const emit = defineEmits<{ update: [text: string] }>()
 
 const { objects } = useModel('OUTLINE')
 const object = computed(() => objects.value.find((one) => one.name === props.object))
 const isExtension = computed(() => extendedName(props.text) !== undefined)
 const layout = computed(() => readLayout(props.text))
-/** The fields that can be placed here: in an extension, all but those that its object places. */
+/** The fields that can be placed here. */
 const fields = computed<FieldView[]>(() =>
   (object.value?.fields ?? []).filter((one) => one.name !== object.value?.lifecycle?.field),
 )
 const labelled = (names: string[]) =>
   names.map((name) => ({ name, label: fields.value.find((one) => one.name === name)?.label ?? name }))
 const fieldOf = (name: string) => fields.value.find((one) => one.name === name)
+const { data: draft } = useDraft()
+/** What other files say of the same object: the object's own, and those of other packages. */
+const elsewhere = computed(() =>
+  (draft.value?.files ?? [])
+    .filter(
+      (one) =>
+        one.path !== props.path && [objectName(one.text), extendedName(one.text)].includes(props.object),
+    )
+    .map((one) => readLayout(one.text)),
+)
+const placedIn = (of: LayoutFile | undefined) =>
+  of ? [...of.sections.flatMap((one) => one.fields), ...of.leaveOut] : []
 const rest = computed(() => {
-  const placed = new Set([
-    ...(layout.value?.sections.flatMap((one) => one.fields) ?? []),
-    ...(layout.value?.leaveOut ?? []),
-    ...(isExtension.value ? elsewhere.value : []),
-  ])
+  const placed = new Set([...placedIn(layout.value), ...elsewhere.value.flatMap(placedIn)])
   return fields.value.map((one) => one.name).filter((name) => !placed.has(name))
-})
-/** What other files place already, as far as it is known. */
-const elsewhere = computed(() => {
-  const own = new Set(layout.value?.sections.flatMap((one) => one.fields) ?? [])
-  const shown = object.value?.layout.sections ?? []
-  return shown.some((one) => one.heading || shown.length > 1)
-    ? shown.slice(0, -1).flatMap((one) => one.fields.filter((name) => !own.has(name)))
-    : []
 })
 const options = computed(() => fields.value.map((one) => ({ value: one.name, label: one.label })))
 

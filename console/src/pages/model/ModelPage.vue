@@ -112,7 +112,8 @@ async function add() {
     <LoadState :loading="isLoading" :error="error" @retry="refetch">
       <div v-if="!objects.length" class="empty">
         <template v-if="packages.length">
-          There are no objects yet. An object is what records are kept of: a vessel, an order, an inspection.
+          There are no objects yet. An object is what records are kept of: a customer, an order, an
+          inspection.
           <p><Button type="primary" @click="adding = true">Define the first object</Button></p>
         </template>
         <template v-else>

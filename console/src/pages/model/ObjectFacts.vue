@@ -12,7 +12,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ update: [text: string] }>()
 
-const facts = computed(() => readFacts(props.text))
+const facts = computed(() => readFacts(props.text, props.languages[0]))
 const texts = computed(() =>
   (readFields(props.text, ['fields']) ?? [])
     .filter((field) => field.type === 'text')
@@ -25,52 +25,35 @@ const REMOVALS = [
   { value: 'delete', label: 'deleted for good' },
   { value: 'none', label: 'never removed' },
 ]
-type Key = Exclude<keyof ObjectFacts, 'labels' | 'plurals'>
-function set(key: Key, value: string | undefined) {
-  const main = props.languages[0]
-  emit(
-    'update',
-    key === 'label' || key === 'plural'
-      ? setObjectLabel(props.text, key, main, value ?? '', main)
-      : setFact(props.text, key, value),
-  )
-}
+const set = (key: Exclude<keyof ObjectFacts, 'labels' | 'plurals'>, value: string | undefined) =>
+  emit('update', setFact(props.text, key, value))
+const NAMES = [
+  { key: 'label', of: 'labels', title: 'Label', said: 'Label of the object', hint: 'from the name' },
+  {
+    key: 'plural',
+    of: 'plurals',
+    title: 'Label of several',
+    said: 'Label of several',
+    hint: 'from the label',
+  },
+] as const
 const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
 </script>
 
 <template>
   <div class="facts">
-    <label>
-      Label
-      <Input
-        :value="facts.label"
-        :disabled="readOnly"
-        size="small"
-        placeholder="from the name"
-        aria-label="Label of the object"
-        @change="(event) => set('label', typed(event))"
-      />
-    </label>
-    <label>
-      Label of several
-      <Input
-        :value="facts.plural"
-        :disabled="readOnly"
-        size="small"
-        placeholder="from the label"
-        aria-label="Label of several"
-        @change="(event) => set('plural', typed(event))"
-      />
-    </label>
-    <template v-for="language in languages.slice(1)" :key="language">
-      <label v-for="key in ['label', 'plural'] as const" :key="key">
-        {{ key === 'label' ? 'Label' : 'Label of several' }} in {{ language }}
+    <template v-for="(language, at) in languages" :key="language">
+      <label v-for="one in NAMES" :key="one.key">
+        {{ one.title }}{{ at ? ` in ${language}` : '' }}
         <Input
-          :value="(key === 'label' ? facts.labels : facts.plurals)[language]"
+          :value="facts[one.of][language]"
           :disabled="readOnly"
           size="small"
-          :aria-label="`${key === 'label' ? 'Label of the object' : 'Label of several'} in ${language}`"
-          @change="(event) => emit('update', setObjectLabel(text, key, language, typed(event), languages[0]))"
+          :placeholder="at ? facts[one.of][languages[0]] : one.hint"
+          :aria-label="at ? `${one.said} in ${language}` : one.said"
+          @change="
+            (event) => emit('update', setObjectLabel(text, one.key, language, typed(event), languages[0]))
+          "
         />
       </label>
     </template>
@@ -80,7 +63,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
         :value="facts.describe"
         :disabled="readOnly"
         size="small"
-        placeholder="One vessel on one berth over a span of nights."
+        placeholder="What one customer ordered at one time."
         aria-label="Description of the object"
         @change="(event) => set('describe', typed(event))"
       />

@@ -70,7 +70,8 @@ const { path, text, mine, elsewhere, problem, state, isSealed, change, settle, k
 const place = computed<Place>(() =>
   chosen.value === 'Fields' ? ['fields'] : ['parts', chosen.value, 'fields'],
 )
-const rows = computed(() => readFields(text.value, place.value))
+const languages = computed(() => languagesOf(draft.value, path.value))
+const rows = computed(() => readFields(text.value, place.value, languages.value[0]))
 const parts = computed(() => partNames(text.value))
 /** The name of the line items that are shown, or undefined. */
 const part = computed(() => (parts.value.includes(chosen.value) ? chosen.value : undefined))
@@ -106,7 +107,6 @@ function toggleText() {
   withText.value = !withText.value
   localStorage.setItem(TEXT_KEY, withText.value ? 'on' : 'off')
 }
-const languages = computed(() => languagesOf(draft.value, path.value))
 const asking = ref<Subject>()
 /** Fields that other files add to the object. */
 const added = computed(() =>
@@ -250,6 +250,7 @@ const others = computed(() =>
               :key="part"
               :text="text"
               :part="part"
+              :languages="languages"
               :released="releasedParts"
               :read-only="isSealed"
               @update="change"
@@ -268,6 +269,7 @@ const others = computed(() =>
             <LayoutTab
               v-else-if="chosen === LAYOUT && rows"
               :key="path"
+              :path="path"
               :text="text"
               :object="object"
               :read-only="isSealed"

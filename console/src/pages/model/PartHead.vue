@@ -1,12 +1,24 @@
 <script setup lang="ts">
 import { DeleteOutlined } from '@ant-design/icons-vue'
 import { Button, Input, Popconfirm } from 'ant-design-vue'
-import { partLabel, removePart, renamePart } from '@/editor/objectFile'
-import { setAt } from '@/editor/logicFile'
+import { computed } from 'vue'
+import { setLabel } from '@/editor/labels'
+import { partLabels, removePart, renamePart } from '@/editor/objectFile'
 
 /** The name and label of line items, above their fields. */
-const props = defineProps<{ text: string; part: string; released: string[]; readOnly: boolean }>()
+const props = defineProps<{
+  text: string
+  part: string
+  released: string[]
+  readOnly: boolean
+  /** Languages of the package, the main one first. */
+  languages: string[]
+}>()
 const emit = defineEmits<{ update: [text: string]; renamed: [name: string] }>()
+
+const labels = computed(() => partLabels(props.text, props.part, props.languages[0]))
+const label = (language: string, now: string) =>
+  emit('update', setLabel(props.text, ['parts', props.part, 'label'], language, now, props.languages[0]))
 
 function rename(event: Event) {
   const to = (event.target as HTMLInputElement).value.trim()
@@ -31,22 +43,16 @@ function rename(event: Event) {
         aria-label="Name of the line items"
         @change="rename"
     /></label>
-    <label class="row"
-      >Label
+    <label v-for="(language, at) in languages" :key="language" class="row"
+      >{{ at ? `in ${language}` : 'Label' }}
       <Input
-        :value="partLabel(text, part)"
+        :value="labels[language]"
         :disabled="readOnly"
         size="small"
-        style="width: 180px"
-        placeholder="from the name"
-        aria-label="Label of the line items"
-        @change="
-          (event) =>
-            emit(
-              'update',
-              setAt(text, ['parts', part, 'label'], (event.target as HTMLInputElement).value.trim()),
-            )
-        "
+        style="width: 160px"
+        :placeholder="at ? labels[languages[0]] : 'from the name'"
+        :aria-label="at ? `Label of the line items in ${language}` : 'Label of the line items'"
+        @change="(event) => label(language, (event.target as HTMLInputElement).value.trim())"
     /></label>
     <span class="spacer"></span>
     <Popconfirm

@@ -52,7 +52,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value
           :disabled="readOnly"
           size="small"
           style="max-width: 360px"
-          placeholder="create, change, retire, or change of nights"
+          placeholder="create, change, retire, or change of quantity"
           aria-label="On"
           @change="(event) => set(rule.name, 'on', typed(event as Event))"
         />

@@ -4,6 +4,7 @@ import { Button, Select } from 'ant-design-vue'
 import { computed } from 'vue'
 import { parse, stringify } from 'yaml'
 import type { FieldView, PartView } from '@/api/client'
+import YesNo from '@/components/YesNo.vue'
 import TypedInput from '@/components/TypedInput.vue'
 import type { Given, GivenValues } from '@/editor/requirementFile'
 
@@ -112,17 +113,12 @@ const inputType = (field: FieldView | undefined) =>
         :aria-label="`${label}: ${name}`"
         @change="(now) => set(String(name), String(now))"
       />
-      <Select
+      <YesNo
         v-else-if="fieldOf(String(name))?.type === 'boolean'"
-        :value="shown(value)"
-        :options="[
-          { value: 'true', label: 'yes' },
-          { value: 'false', label: 'no' },
-        ]"
+        :value="value === true"
         :disabled="readOnly"
-        size="small"
-        :aria-label="`${label}: ${name}`"
-        @change="(now) => set(String(name), now === 'true')"
+        :label="`${label}: ${name}`"
+        @update="(now) => set(String(name), now)"
       />
       <TypedInput
         v-else

@@ -87,11 +87,11 @@ function make() {
   said.value = !object.value
     ? 'Choose the object it shows.'
     : !names.test(resource.value)
-      ? 'A resource is called with small letters, digits and hyphens, such as stays.'
+      ? 'A resource is called with small letters, digits and hyphens, such as orders.'
       : props.taken.includes(resource.value)
         ? `There is a resource ${resource.value} already; the same object can be shown again under another name.`
         : isService.value && !names.test(service.value)
-          ? 'A service is called with small letters, digits and hyphens, such as berth-desk.'
+          ? 'A service is called with small letters, digits and hyphens, such as order-desk.'
           : isService.value && props.files.some((file) => readService(file.text)?.name === service.value)
             ? `There is a service ${service.value} already; open it to add a resource or a version.`
             : isService.value && !protocols.value.length
