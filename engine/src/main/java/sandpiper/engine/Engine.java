@@ -14,8 +14,8 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
+import sandpiper.engine.write.EventSinks;
 import sandpiper.engine.write.LiveRelease;
-import sandpiper.engine.write.Outbox;
 import sandpiper.engine.write.OverloadedException;
 import sandpiper.engine.write.ReactionWrites;
 import sandpiper.engine.write.RecordWrites;
@@ -48,24 +48,24 @@ public final class Engine implements AutoCloseable {
     public Engine(Storage storage, Clock clock, Tuning tuning) {
         this.storage = storage;
         this.clock = clock;
-        this.writer = new Writer(storage, tuning.longestQueue(), tuning.pulse());
+        this.writer = new Writer(storage, tuning.longestQueue(), tuning.metrics());
         this.drafts = new Drafts(storage, writer, clock);
         this.releases = new Releases(storage, drafts, writer, clock);
-        var outbox = new Outbox(storage.events(), Deliveries.listeners(), tuning.pulse());
+        var sinks = new EventSinks(storage.events(), Deliveries.listeners(), tuning.metrics());
         this.records =
                 new Records(
                         storage,
                         releases::live,
                         writer,
-                        new RecordWrites(storage.answers(), storage.runs(), outbox, clock),
+                        new RecordWrites(storage.answers(), storage.runs(), sinks, clock),
                         clock);
         this.deliveries =
                 Deliveries.start(
                         storage,
                         releases::live,
                         writer,
-                        new ReactionWrites(outbox, storage.runs(), clock),
-                        outbox.listeners(),
+                        new ReactionWrites(sinks, storage.runs(), clock),
+                        sinks.listeners(),
                         tuning.ofHandlers(),
                         clock);
     }

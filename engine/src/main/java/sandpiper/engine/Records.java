@@ -2,7 +2,9 @@ package sandpiper.engine;
 
 import java.time.Clock;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
@@ -12,9 +14,11 @@ import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.RecordScope;
 import sandpiper.engine.command.CallTrial;
+import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Preview;
 import sandpiper.engine.command.RecordCommand;
@@ -27,7 +31,6 @@ import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.read.FigureGroups;
 import sandpiper.engine.read.Figures;
-import sandpiper.engine.read.Figures.Grouping;
 import sandpiper.engine.read.Page;
 import sandpiper.engine.read.Query;
 import sandpiper.engine.read.RecordFinder;
@@ -90,10 +93,7 @@ public final class Records {
      * @param request makes the request for a release; called again when another has come meanwhile
      */
     public Outcome write(Function<LiveRelease, Request> request) {
-        var submitted = submit(request);
-        var outcome = traceKept(await(submitted.outcome()));
-        noteRefusal(submitted, outcome);
-        return outcome;
+        return settled(submit(request));
     }
 
     /**
@@ -125,17 +125,15 @@ public final class Records {
                         request,
                         (now, transaction, done) ->
                                 answer.set(answering.make(now, transaction, done)));
-        var outcome = traceKept(await(submitted.outcome()));
-        noteRefusal(submitted, outcome);
-        return new Answered<>(outcome, answer.get());
+        return new Answered<>(settled(submitted), answer.get());
     }
 
     /** A call that was done is noted with what it did; of one that was refused nothing is kept. */
-    private void noteRefusal(Submitted submitted, Outcome outcome) {
+    private void noteRefusal(Request request, long start, Outcome outcome) {
         if (outcome instanceof Outcome.Refused refused
-                && submitted.request().command() instanceof RecordCommand.Call call
+                && request.command() instanceof RecordCommand.Call call
                 && writer.waiting() < TRACES_STOP_AT) {
-            note(Runs.of(submitted.request(), call, refused, clock.instant(), submitted.start()));
+            note(Runs.of(request, call, refused, clock.instant(), start));
         }
     }
 
@@ -172,19 +170,98 @@ public final class Records {
         return outcome;
     }
 
+    /** Hears of each of several changes right after it was made, before the next. */
+    @FunctionalInterface
+    public interface TurnListener {
+        /** Nobody does. */
+        TurnListener NONE = (_, _, _, _) -> {};
+
+        /** Called on the writer's thread with the place of the change, from 0. */
+        void done(int place, LiveRelease live, Session session, Outcome.Success done);
+    }
+
     /**
-     * Carries out commands, each for itself; they share transactions, so many together are fast.
+     * Carries out several commands, and waits until they are durable.
+     *
+     * @return an outcome for each in their order; of {@link Grouping#ALL_OR_NONE} up to the first
+     *     that is refused
      */
-    public List<Outcome> writeAll(List<Function<LiveRelease, Request>> requests) {
-        return requests.stream().map(this::submit).toList().stream().map(this::settled).toList();
+    public List<Outcome> write(List<Function<LiveRelease, Request>> requests, Grouping grouping) {
+        return write(requests, grouping, TurnListener.NONE);
+    }
+
+    /** The same, telling of each change before it is committed. */
+    public List<Outcome> write(
+            List<Function<LiveRelease, Request>> requests,
+            Grouping grouping,
+            TurnListener listener) {
+        return switch (grouping) {
+            // They share transactions with whatever else waits, so many together are fast.
+            case EACH ->
+                    IntStream.range(0, requests.size())
+                            .mapToObj(place ->
+                                    submit(
+                                            requests.get(place),
+                                            (now, transaction, done) ->
+                                                    listener.done(place, now, transaction, done)))
+                            .toList()
+                            .stream()
+                            .map(this::settled)
+                            .toList();
+            case TOGETHER, ALL_OR_NONE -> grouped(requests, grouping, listener);
+        };
+    }
+
+    private List<Outcome> grouped(
+            List<Function<LiveRelease, Request>> makers, Grouping grouping, TurnListener listener) {
+        long start = System.nanoTime();
+        var asked = new AtomicReference<List<Request>>(List.of());
+        var outcomes =
+                await(
+                        writer.submit(
+                                new WriteJob<List<Outcome>>() {
+                                    @Override
+                                    public List<Outcome> run(Transaction transaction) {
+                                        var now = live.get();
+                                        var requests = made(makers, now);
+                                        asked.set(requests);
+                                        return writes.write(
+                                                now,
+                                                transaction,
+                                                requests,
+                                                grouping,
+                                                (place, done) ->
+                                                        listener.done(
+                                                                place, now, transaction, done));
+                                    }
+
+                                    @Override
+                                    public boolean keeps(List<Outcome> outcomes) {
+                                        return grouping != Grouping.ALL_OR_NONE
+                                                || outcomes.stream()
+                                                        .noneMatch(
+                                                                Outcome.Refused.class::isInstance);
+                                    }
+                                },
+                                makers.size()));
+        var requests = Objects.requireNonNull(asked.get());
+        var kept = new ArrayList<Outcome>();
+        for (int i = 0; i < outcomes.size(); i++) {
+            var outcome = traceKept(outcomes.get(i));
+            noteRefusal(requests.get(i), start, outcome);
+            kept.add(outcome);
+        }
+        return kept;
+    }
+
+    private static List<Request> made(
+            List<Function<LiveRelease, Request>> makers, LiveRelease now) {
+        return makers.stream().map(maker -> maker.apply(now)).toList();
     }
 
     private Outcome settled(Submitted submitted) {
-        var outcome = await(submitted.outcome());
-        if (submitted.request().command() instanceof RecordCommand.Call) {
-            outcome = traceKept(outcome);
-            noteRefusal(submitted, outcome);
-        }
+        var outcome = traceKept(await(submitted.outcome()));
+        noteRefusal(submitted.request(), submitted.start(), outcome);
         return outcome;
     }
 
@@ -216,7 +293,7 @@ public final class Records {
                             public Outcome run(Transaction transaction) {
                                 var now = live.get();
                                 var outcome =
-                                        writes.run(
+                                        writes.write(
                                                 now,
                                                 transaction,
                                                 now.number() == asked.number()
@@ -236,76 +313,20 @@ public final class Records {
         return new Submitted(request, start, outcome);
     }
 
-    /**
-     * Carries out commands as one piece of work: what follows from all of them is worked out and
-     * reacted to once. Each has its own outcome; those that are refused keep no other back.
-     */
-    public List<Outcome> writeTogether(List<Function<LiveRelease, Request>> makers) {
-        return await(
-                writer.submit(
-                        transaction -> {
-                            var now = live.get();
-                            return writes.together(
-                                    now,
-                                    transaction,
-                                    makers.stream().map(maker -> maker.apply(now)).toList());
-                        },
-                        makers.size()));
-    }
-
-    /**
-     * Carries out commands one after the other, all of them or none: later ones find what earlier
-     * ones have made.
-     *
-     * @return the outcomes up to the first that is refused; when all are done, one for each
-     */
-    public List<Outcome> writeAllOrNone(List<Function<LiveRelease, Request>> makers) {
-        return writeAllOrNone(makers, (_, _, _, _) -> {});
-    }
-
-    /** Hears of each of several changes right after it was made, before the next. */
-    @FunctionalInterface
-    public interface TurnListener {
-        /** Called on the writer's thread with the place of the change, from 0. */
-        void done(int place, LiveRelease live, Session session, Outcome.Success done);
-    }
-
-    /** The same, telling of each change before the next is made. */
-    public List<Outcome> writeAllOrNone(
-            List<Function<LiveRelease, Request>> makers, TurnListener listener) {
-        return await(
-                writer.submit(
-                        new WriteJob<>() {
-                            @Override
-                            public List<Outcome> run(Transaction transaction) {
-                                var now = live.get();
-                                return writes.inTurn(
-                                        now,
-                                        transaction,
-                                        makers.stream().map(maker -> maker.apply(now)).toList(),
-                                        (place, done) ->
-                                                listener.done(place, now, transaction, done));
-                            }
-
-                            @Override
-                            public boolean keeps(List<Outcome> outcomes) {
-                                return outcomes.stream()
-                                        .allMatch(outcome -> outcome instanceof Outcome.Success);
-                            }
-                        }));
-    }
-
-    /** What {@link #writeTogether} would come to. Nothing is kept. */
+    /** What writing them {@linkplain Grouping#TOGETHER together} would come to. Nothing is kept. */
     public List<Outcome> tryTogether(List<Function<LiveRelease, Request>> makers) {
         return thrownAway((now, transaction) ->
-                writes.together(
-                        now, transaction, makers.stream().map(maker -> maker.apply(now)).toList()));
+                writes.write(
+                        now,
+                        transaction,
+                        made(makers, now),
+                        Grouping.TOGETHER,
+                        RecordWrites.TurnListener.NONE));
     }
 
     /** What a record would be after a command. Nothing is kept. */
     public Preview preview(Function<LiveRelease, Request> maker, boolean traced) {
-        return thrownAway(
-                (now, transaction) -> writes.preview(now, transaction, maker.apply(now), traced));
+        return tryOut(maker, traced ? Tracer.on() : Tracer.off(), (_, trial) -> trial.preview());
     }
 
     /**
@@ -317,18 +338,30 @@ public final class Records {
     public CallTrial tryCall(
             Function<LiveRelease, Request> maker,
             Function<LiveRelease, @Nullable CompiledFunction> function) {
-        return thrownAway((now, transaction) ->
-                writes.tryCall(now, transaction, maker.apply(now), function.apply(now)));
+        return tried(maker, Tracer.on(), function, (_, trial) -> trial.called());
     }
 
     /** Does something with a record as it would be after a command. Nothing is kept. */
     public <T> T tryOut(
             Function<LiveRelease, Request> maker,
             Tracer tracer,
-            BiFunction<LiveRelease, Trial, T> trial) {
+            BiFunction<LiveRelease, Trial, T> reader) {
+        return tried(maker, tracer, _ -> null, reader);
+    }
+
+    private <T> T tried(
+            Function<LiveRelease, Request> maker,
+            Tracer tracer,
+            Function<LiveRelease, @Nullable CompiledFunction> function,
+            BiFunction<LiveRelease, Trial, T> reader) {
         return thrownAway((now, transaction) ->
-                writes.tryOut(
-                        now, transaction, maker.apply(now), tracer, one -> trial.apply(now, one)));
+                writes.tried(
+                        now,
+                        transaction,
+                        maker.apply(now),
+                        tracer,
+                        function.apply(now),
+                        trial -> reader.apply(now, trial)));
     }
 
     private <T> T thrownAway(BiFunction<LiveRelease, Transaction, T> job) {
@@ -468,7 +501,7 @@ public final class Records {
             Session session,
             Query query,
             List<Field> sums,
-            @Nullable Grouping grouping) {
+            Figures.@Nullable Grouping grouping) {
         var all = now.records().figures(session, query, sums);
         if (grouping == null) {
             return new Figures(all.count(), all.sums(), List.of(), false);

@@ -1,21 +1,21 @@
 package sandpiper.engine;
 
 import sandpiper.engine.delivery.Backoff;
-import sandpiper.engine.write.Pulse;
+import sandpiper.engine.write.WriteMetrics;
 
 /**
  * How an engine is set up.
  *
  * @param longestQueue changes that may wait to be written; more are refused at once
  * @param ofHandlers waits between the tries of handlers that fail
- * @param pulse is told how writing goes
+ * @param metrics is told how writing goes
  */
-public record Tuning(int longestQueue, Backoff ofHandlers, Pulse pulse) {
+public record Tuning(int longestQueue, Backoff ofHandlers, WriteMetrics metrics) {
     /** At a usual rate this queue is a few seconds of work. */
-    public static final Tuning USUAL = new Tuning(10_000, Backoff.OF_HANDLERS, Pulse.NONE);
+    public static final Tuning USUAL = new Tuning(10_000, Backoff.OF_HANDLERS, WriteMetrics.NONE);
 
     /** The same with other waits between the tries of handlers. */
     public Tuning with(Backoff other) {
-        return new Tuning(longestQueue, other, pulse);
+        return new Tuning(longestQueue, other, metrics);
     }
 }

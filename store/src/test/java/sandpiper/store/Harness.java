@@ -14,6 +14,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.Tuning;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Leave;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Preview;
@@ -97,12 +98,13 @@ final class Harness implements AutoCloseable {
 
     List<Outcome> createTogether(String object, List<Map<String, @Nullable Object>> all) {
         return engine.records()
-                .writeTogether(
+                .write(
                         all.stream()
                                 .map(one ->
                                         (java.util.function.Function<LiveRelease, Request>)
                                                 live -> creating(live, object, one))
-                                .toList());
+                                .toList(),
+                        Grouping.TOGETHER);
     }
 
     Outcome change(String object, String key, @Nullable Object... namesAndValues) {

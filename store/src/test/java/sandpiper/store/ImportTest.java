@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Leave;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
@@ -73,7 +74,7 @@ class ImportTest {
                                     true)
                             .with(new Leave(whole, false));
                 }));
-        return marina.engine.records().writeTogether(makers);
+        return marina.engine.records().write(makers, Grouping.TOGETHER);
     }
 
     private static Map<String, @Nullable Object> row(@Nullable Object... values) {

@@ -14,6 +14,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
@@ -90,7 +91,7 @@ class OnTheWayTest {
                             "import",
                             true);
                 }));
-        return marina.engine.records().writeTogether(makers);
+        return marina.engine.records().write(makers, Grouping.TOGETHER);
     }
 
     private static Map<String, @Nullable Object> row(@Nullable Object... values) {

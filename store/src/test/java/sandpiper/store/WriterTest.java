@@ -11,7 +11,7 @@ import java.util.concurrent.CompletionException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.port.StorageException;
-import sandpiper.engine.write.Pulse;
+import sandpiper.engine.write.WriteMetrics;
 import sandpiper.engine.write.Writer;
 import sandpiper.store.sql.SqlSession;
 
@@ -25,7 +25,7 @@ class WriterTest {
     @Test
     void ajobThatFailsIsUndoneAndItsNeighboursAreKept() {
         try (var storage = SqliteStorage.open(folder.resolve("data.db"), Clock.systemUTC());
-                var writer = new Writer(storage, 10_000, Pulse.NONE)) {
+                var writer = new Writer(storage, 10_000, WriteMetrics.NONE)) {
             var jobs = new ArrayList<CompletableFuture<Boolean>>();
             for (int i = 0; i < 300; i++) {
                 var name = "job-" + i;
@@ -60,7 +60,7 @@ class WriterTest {
     @Test
     void aReaderSeesOneStateHoweverMuchIsWrittenMeanwhile() {
         try (var storage = SqliteStorage.open(folder.resolve("data.db"), Clock.systemUTC());
-                var writer = new Writer(storage, 10_000, Pulse.NONE);
+                var writer = new Writer(storage, 10_000, WriteMetrics.NONE);
                 var session = storage.snapshot()) {
             long before = SqlSession.of(session).number("select count(*) from sandpiper_setting");
             writer.submit(

@@ -13,12 +13,12 @@ import sandpiper.engine.definition.Drafts;
 import sandpiper.engine.definition.ReleasePreview;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.port.Storage;
+import sandpiper.engine.write.EventSinks;
 import sandpiper.engine.write.Listeners;
 import sandpiper.engine.write.LiveRelease;
-import sandpiper.engine.write.Outbox;
-import sandpiper.engine.write.Pulse;
 import sandpiper.engine.write.ReactionWrites;
 import sandpiper.engine.write.RecordWrites;
+import sandpiper.engine.write.WriteMetrics;
 import sandpiper.engine.write.Writer;
 import sandpiper.model.check.Definitions;
 
@@ -67,11 +67,11 @@ public final class Examples {
         }
         var clock = new DayClock();
         try (var storage = stores.apply(clock);
-                var writer = new Writer(storage, LONGEST_QUEUE, Pulse.NONE)) {
+                var writer = new Writer(storage, LONGEST_QUEUE, WriteMetrics.NONE)) {
             var live = release(storage, writer, clock, files);
-            var outbox = new Outbox(storage.events(), ALL);
-            var writes = new RecordWrites(storage.answers(), storage.runs(), outbox, clock);
-            var reactions = new ReactionWrites(outbox, storage.runs(), clock);
+            var sinks = new EventSinks(storage.events(), ALL);
+            var writes = new RecordWrites(storage.answers(), storage.runs(), sinks, clock);
+            var reactions = new ReactionWrites(sinks, storage.runs(), clock);
             var results = new ArrayList<ExampleResult>();
             for (var requirement : live.release().requirements()) {
                 for (var example : requirement.examples()) {

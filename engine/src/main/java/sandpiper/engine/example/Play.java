@@ -115,7 +115,7 @@ final class Play implements WriteJob<ExampleResult> {
     private Outcome run(Transaction transaction, Action action, boolean isLast) {
         long before = storage.events().newest(transaction);
         var request = new Request(command(action), actor(action), VIA, true, true, null);
-        var outcome = writes.run(live, transaction, request);
+        var outcome = writes.write(live, transaction, request);
         if (isLast) {
             var trace =
                     switch (outcome) {

@@ -16,7 +16,6 @@ import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Parameter;
 import sandpiper.model.release.ValueType;
-import sandpiper.model.type.FieldType;
 import sandpiper.model.type.ValueCode;
 
 /**
@@ -28,15 +27,15 @@ final class ArgumentReader {
     private static final int MOST_ITEMS = 10_000;
 
     private final Workspace workspace;
-    private final UnitOfWork unit;
+    private final Reach reach;
     private final ObjectType object;
     private final boolean textual;
     private final List<Fault> faults = new ArrayList<>();
 
     /** {@code object} has the function; in its zone dates are meant. */
-    ArgumentReader(UnitOfWork unit, ObjectType object, boolean textual) {
-        this.unit = unit;
-        this.workspace = unit.workspace();
+    ArgumentReader(Workspace workspace, Reach reach, ObjectType object, boolean textual) {
+        this.workspace = workspace;
+        this.reach = reach;
         this.object = object;
         this.textual = textual;
     }
@@ -146,9 +145,9 @@ final class ArgumentReader {
     }
 
     private Object target(Field field, String key, List<Object> path) {
-        var of = workspace.release().target((FieldType.Reference) field.type());
-        var found = unit.find(of, key);
-        if (found.isEmpty() || !unit.isChoosable(of, found.get().number())) {
+        var of = workspace.release().target(field);
+        var found = workspace.find(of, key);
+        if (found.isEmpty() || !reach.includes(of, found.get().number())) {
             faults.add(
                     new Fault(
                             path,

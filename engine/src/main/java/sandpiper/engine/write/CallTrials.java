@@ -18,15 +18,15 @@ final class CallTrials {
     }
 
     CallTrial of(Outcome.@Nullable Result result, Tracer tracer) {
-        boolean stopped = unit.isStopped();
+        boolean stopped = unit.faults().isStopped();
         if (!stopped) {
             // References are told by their keys, which are looked up in the tables.
-            unit.settle();
+            unit.workspace().settle();
         }
         return new CallTrial(
                 stopped ? null : result,
-                unit.faults(),
-                unit.warnings(),
+                unit.faults().all(),
+                unit.faults().warnings(),
                 stopped ? List.of() : differences(),
                 unit.raised().all().stream()
                         .map(one -> new CallTrial.RaisedEvent(one.type().name(), one.data()))
@@ -37,14 +37,14 @@ final class CallTrials {
 
     private List<CallTrial.Difference> differences() {
         var differences = new ArrayList<CallTrial.Difference>();
-        for (var record : unit.workspace().touched()) {
+        for (var record : unit.workspace().touched().all()) {
             if (record.isChanged()) {
                 var changes = new ArrayList<>(unit.flush().changes(record));
                 changes.addAll(derived(record));
                 differences.add(
                         new CallTrial.Difference(
                                 record.object().name(),
-                                unit.workspace().written(record),
+                                record.keyText(),
                                 Flush.operation(record),
                                 changes));
             }

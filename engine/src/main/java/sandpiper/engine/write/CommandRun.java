@@ -15,7 +15,6 @@ import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.StoredRecord;
-import sandpiper.engine.port.Transaction;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.run.BudgetException;
 import sandpiper.model.logic.CompiledFunction;
@@ -29,7 +28,6 @@ import sandpiper.model.release.Standard;
 /** One command at work: finds its record and puts into the unit of work what is asked of it. */
 final class CommandRun {
     private final LiveRelease live;
-    private final Transaction transaction;
     private final Request request;
     private final UnitOfWork unit;
     private @Nullable RecordState record;
@@ -37,27 +35,20 @@ final class CommandRun {
 
     private final @Nullable CompiledFunction function;
 
-    CommandRun(LiveRelease live, Transaction transaction, Request request, UnitOfWork unit) {
-        this(live, transaction, request, unit, null);
+    CommandRun(LiveRelease live, Request request, UnitOfWork unit) {
+        this(live, request, unit, null);
     }
 
     /** {@code function} is called in the place of the released one, unless it is {@code null}. */
     CommandRun(
             LiveRelease live,
-            Transaction transaction,
             Request request,
             UnitOfWork unit,
             @Nullable CompiledFunction function) {
         this.function = function;
         this.live = live;
-        this.transaction = transaction;
         this.request = request;
         this.unit = unit;
-    }
-
-    /** The record it is about, once it is prepared. */
-    RecordState record() {
-        return Objects.requireNonNull(record);
     }
 
     /** Does what can be done at once; {@code null} when the unit has to work on it. */
@@ -76,12 +67,18 @@ final class CommandRun {
 
     /** A record by its key, when the request can reach it. */
     private Optional<RecordStorage.Found> find(ObjectType object, String key) {
-        return unit.find(object, key).filter(found -> isReached(object, found.number()));
+        return unit.workspace()
+                .find(object, key)
+                .filter(found -> isReached(object, found.number()));
+    }
+
+    private RecordState load(ObjectType object, long number) {
+        return unit.workspace().record(object, number);
     }
 
     private boolean isReached(ObjectType object, long number) {
         return request.scope().conditions().isEmpty()
-                || unit.isWithin(request.scope(), unit.load(object, number));
+                || unit.workspace().isWithin(request.scope(), load(object, number));
     }
 
     /**
@@ -90,7 +87,9 @@ final class CommandRun {
      */
     Outcome.@Nullable Refused beyond() {
         var made = record;
-        return made == null || unit.isWithin(request.after(), made) ? null : notGranted(made);
+        return made == null || unit.workspace().isWithin(request.after(), made)
+                ? null
+                : notGranted(made);
     }
 
     private static Outcome.Refused notGranted(RecordState made) {
@@ -139,10 +138,10 @@ final class CommandRun {
             Map<String, @Nullable Object> values,
             Map<Field, Standard> presets) {
         var input = InputReader.read(live.release(), object, writable, values, request.textual());
-        var made = unit.create(object);
-        unit.preset(made, presets);
+        var made = unit.workspace().create(object);
+        unit.input().preset(made, presets);
         begin(made);
-        unit.apply(made, input);
+        unit.input().apply(made, input);
         if (request.leave().whole() && isRetired(values)) {
             made.retire(true);
         }
@@ -180,7 +179,7 @@ final class CommandRun {
             Map<String, @Nullable Object> values,
             boolean merges,
             @Nullable Long expectedVersion) {
-        var there = unit.load(object, number);
+        var there = load(object, number);
         // Data from elsewhere that comes once more finds retired what it says is retired.
         boolean staysRetired = request.leave().whole() && there.isRetired() && isRetired(values);
         var refusal =
@@ -196,7 +195,7 @@ final class CommandRun {
                         merges ? MergedValues.of(there, values) : values,
                         request.textual());
         begin(there);
-        unit.apply(there, input);
+        unit.input().apply(there, input);
         return null;
     }
 
@@ -287,7 +286,7 @@ final class CommandRun {
         if (found.isEmpty()) {
             return missing(object, transit.key());
         }
-        var there = unit.load(object, found.get().number());
+        var there = load(object, found.get().number());
         var refusal = refusal(there, transit.expectedVersion());
         if (refusal != null) {
             return refusal;
@@ -306,7 +305,7 @@ final class CommandRun {
             if (found.isEmpty()) {
                 return missing(object, key);
             }
-            on = unit.load(object, found.get().number());
+            on = load(object, found.get().number());
             var refusal = refusal(on, call.expectedVersion());
             if (refusal != null) {
                 return refusal;
@@ -322,26 +321,23 @@ final class CommandRun {
             RecordCommand.Call call, @Nullable RecordState on, CompiledFunction compiled) {
         var object = call.object();
         var type = compiled.type();
-        var reader = new ArgumentReader(unit, object, request.textual());
+        var reader = new ArgumentReader(unit.workspace(), unit.reach(), object, request.textual());
         var arguments =
                 reader.read(
                         type.definition().label(),
                         type.definition().parameters(),
                         call.arguments());
         reader.faults().forEach(fault -> refuse(on, fault));
-        if (unit.isStopped()) {
+        if (unit.faults().isStopped()) {
             return;
         }
         try {
+            var functions = new FunctionRun(unit.steps(), unit.tracer());
             var given =
-                    unit.functions()
-                            .run(
-                                    compiled,
-                                    on,
-                                    arguments,
-                                    Rights.of(live.release(), request.actor()));
-            if (!unit.isStopped()) {
-                result = unit.functions().result(type, given);
+                    functions.run(
+                            compiled, on, arguments, Rights.of(live.release(), request.actor()));
+            if (!unit.faults().isStopped()) {
+                result = functions.result(type, given);
             }
         } catch (BudgetException e) {
             refuse(on, new Fault(List.of(), RecordCode.TOO_MUCH, e.said()));
@@ -352,9 +348,9 @@ final class CommandRun {
 
     private void refuse(@Nullable RecordState on, Fault fault) {
         if (on == null) {
-            unit.refuse(fault);
+            unit.faults().refuse(fault);
         } else {
-            unit.add(on, fault);
+            unit.faults().add(on, fault);
         }
     }
 
@@ -372,7 +368,8 @@ final class CommandRun {
     Outcome.Success done() {
         var about = record;
         return about == null
-                ? new Outcome.Returned(request.command().object(), unit.warnings(), null, result)
+                ? new Outcome.Returned(
+                        request.command().object(), unit.faults().warnings(), null, result)
                 : unit.done(about).giving(result);
     }
 
@@ -388,13 +385,13 @@ final class CommandRun {
                     RecordCode.NOT_REMOVABLE,
                     "%s are neither retired nor deleted.".formatted(object.plural()));
         }
-        var there = unit.load(object, found.get().number());
+        var there = load(object, found.get().number());
         var stale = stale(there, remove.expectedVersion());
         if (stale != null) {
             return stale;
         }
         if (object.removal() == Removal.RETIRE && !there.isRetired()) {
-            var used = unit.used(there, request.leave().used());
+            var used = unit.removal().whyNotRetired(there, request.leave().used());
             if (used != null) {
                 return used;
             }
@@ -408,30 +405,13 @@ final class CommandRun {
 
     /** Totals take leave of a record as if it were retired, and then it goes for good. */
     private Outcome delete(RecordState there, StoredRecord stored) {
-        var referrer = live.records().referrer(transaction, there.object(), stored.number(), false);
-        if (referrer.isPresent()) {
-            var by = referrer.get();
-            return Outcome.Refused.because(
-                    Reason.CONFLICT,
-                    RecordCode.IN_USE,
-                    "This %s is used by %,d %s and cannot be deleted."
-                            .formatted(
-                                    there.object().label(),
-                                    by.count(),
-                                    by.count() == 1 ? by.object().label() : by.object().plural()));
+        var used = unit.removal().whyNotDeleted(there);
+        if (used != null) {
+            return used;
         }
         unit.work();
-        var refused = unit.refusal();
-        if (refused != null) {
-            return refused;
-        }
-        unit.settle();
-        unit.workspace().untouch(there);
-        unit.store();
-        var key = unit.workspace().written(there);
-        var done = unit.flush().delete(there, stored);
-        unit.eventWriter().deleted(there, done.version(), key);
-        return done;
+        var refused = unit.faults().refusal();
+        return refused != null ? refused : unit.delete(there, stored);
     }
 
     private @Nullable Outcome restore(RecordCommand.Restore restore) {
@@ -439,7 +419,7 @@ final class CommandRun {
         if (found.isEmpty()) {
             return missing(restore.object(), restore.key());
         }
-        var there = unit.load(restore.object(), found.get().number());
+        var there = load(restore.object(), found.get().number());
         begin(there);
         there.retire(false);
         return null;

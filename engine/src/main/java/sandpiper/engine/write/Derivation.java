@@ -1,6 +1,5 @@
 package sandpiper.engine.write;
 
-import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -109,7 +108,7 @@ final class Derivation {
     }
 
     private void workOut() {
-        for (var record : workspace.touched()) {
+        for (var record : workspace.touched().all()) {
             var known = seen(record);
             boolean changed =
                     known.values == null
@@ -190,29 +189,13 @@ final class Derivation {
     }
 
     private void recompute(RecordState record, Formula formula) {
-        var part = formula.part();
         boolean changed = false;
-        if (part == null) {
-            var value = workspace.run(formula.code(), record);
-            changed = store(record, record.slots(), formula, value, List.of(), "");
-        } else {
-            var items = record.items(part);
-            for (int i = 0; i < items.size(); i++) {
-                var item = items.get(i);
-                var value = formula.code().run(workspace.frame(formula.code(), item));
-                boolean itemChanged =
-                        store(
-                                record,
-                                item.slots(),
-                                formula,
-                                value,
-                                List.of(part.name(), i),
-                                part.name() + " " + (i + 1) + " ");
-                if (itemChanged) {
-                    record.touchPart(part);
-                }
-                changed |= itemChanged;
+        for (var row : record.rows(formula.part())) {
+            boolean rowChanged = store(row, formula, workspace.run(formula.code(), row));
+            if (rowChanged && row instanceof ItemState item) {
+                record.touchPart(item.part());
             }
+            changed |= rowChanged;
         }
         if (changed) {
             workspace.touch(record);
@@ -220,42 +203,37 @@ final class Derivation {
         }
     }
 
-    private boolean store(
-            RecordState record,
-            Slots slots,
-            Formula formula,
-            Object value,
-            List<Object> at,
-            String which) {
+    private boolean store(Row row, Formula formula, Object value) {
         var field = formula.field();
-        var before = slots.get(field);
-        if (!set(record, slots, field, value, at)) {
+        var before = row.slots().get(field);
+        if (!set(row, field, value)) {
             return false;
         }
         if (tracer.isOn()) {
+            var which = row instanceof ItemState item ? item.place() + " " : "";
             tracer.step(
                     TraceStep.Kind.FORMULA,
                     "%s %s: %s%s"
                             .formatted(
-                                    record.object().label(),
-                                    workspace.written(record),
+                                    row.object().label(),
+                                    row.record().keyText(),
                                     which,
                                     field.name()),
                     String.valueOf(field.logic().formula()),
-                    shown(record, field, before) + " → " + ValueText.of(value));
+                    shown(row, field, before) + " → " + ValueText.of(value));
         }
         return true;
     }
 
-    private String shown(RecordState record, Field field, @Nullable Object stored) {
+    private String shown(Row row, Field field, @Nullable Object stored) {
         return stored == null
                 ? "empty"
-                : ValueText.of(workspace.value(record.object(), field, stored));
+                : ValueText.of(workspace.value(row.object(), field, stored));
     }
 
     /** Puts a value that logic came to into a field; tells whether it is another than before. */
-    boolean set(RecordState record, Slots slots, Field field, Object value, List<Object> at) {
-        return set(record, slots, field, MAIN, value, at);
+    boolean set(Row row, Field field, Object value) {
+        return set(row, field, MAIN, value);
     }
 
     /**
@@ -263,13 +241,8 @@ final class Derivation {
      *
      * @param language its place, or {@link #MAIN}
      */
-    boolean set(
-            RecordState record,
-            Slots slots,
-            Field field,
-            int language,
-            Object value,
-            List<Object> at) {
+    boolean set(Row row, Field field, int language, Object value) {
+        var slots = row.slots();
         var place = new Place(slots, field);
         if (value == Nothing.NULL) {
             faults.remove(place);
@@ -279,7 +252,7 @@ final class Derivation {
             return value instanceof RecordValue target && slots.set(field, target.number());
         }
         return switch (Codec.toStored(
-                field.type(), value, record.object().zone(), record.object().rounding())) {
+                field.type(), value, row.object().zone(), row.object().rounding())) {
             case Intake.Taken(var stored) -> {
                 faults.remove(place);
                 yield slots.set(
@@ -289,12 +262,10 @@ final class Derivation {
                                 : stored);
             }
             case Intake.Refused(_, var message) -> {
-                var path = new ArrayList<>(at);
-                path.add(field.name());
                 faults.put(
                         place,
                         new Fault(
-                                path,
+                                row.path(field),
                                 RecordCode.CANNOT_BE_STORED,
                                 "%s %s.".formatted(field.label(), message)));
                 yield false;
@@ -405,10 +376,7 @@ final class Derivation {
     private List<RecordState> target(@Nullable Object number, Field field) {
         return number == null
                 ? List.of()
-                : List.of(
-                        workspace.record(
-                                workspace.release().target((FieldType.Reference) field.type()),
-                                (Long) number));
+                : List.of(workspace.record(workspace.release().target(field), (Long) number));
     }
 
     private List<RecordState> referring(

@@ -41,14 +41,10 @@ final class EventWriter {
     }
 
     /** What steps emitted. */
-    void emitted(List<Raised.One> raised, Workspace workspace) {
+    void emitted(List<RaisedEvents.One> raised) {
         for (var one : raised) {
             var about = one.about();
-            store(
-                    one.type().name(),
-                    about,
-                    about == null ? null : workspace.written(about),
-                    one.data());
+            store(one.type().name(), about, about == null ? null : about.keyText(), one.data());
         }
     }
 
@@ -140,7 +136,7 @@ final class EventWriter {
                 transaction,
                 new Event(
                         0,
-                        UnitOfWork.newId(),
+                        WorkIds.next(),
                         name,
                         Event.Kind.RAISED,
                         origin.unit(),

@@ -1,8 +1,6 @@
 package sandpiper.engine.write;
 
 import java.util.Collection;
-import sandpiper.model.release.ObjectType;
-import sandpiper.model.type.FieldType;
 
 /**
  * Takes values over from a record that is chosen: the rate from the berth, the price from the
@@ -20,17 +18,14 @@ final class Fills {
      *
      * @param given names of fields that were given a value, which wins
      */
-    void fill(ObjectType object, Slots slots, Collection<String> given) {
+    void fill(Slots slots, Collection<String> given) {
         for (var reference : slots.fields()) {
             var fill = reference.logic().fill();
             var number = slots.get(reference);
             if (fill.isEmpty() || number == null || !slots.isChanged(reference)) {
                 continue;
             }
-            var chosen =
-                    workspace.record(
-                            workspace.release().target((FieldType.Reference) reference.type()),
-                            (Long) number);
+            var chosen = workspace.record(workspace.release().target(reference), (Long) number);
             fill.forEach((to, from) -> {
                 if (!given.contains(to)) {
                     var source = chosen.object().fields().get(from.text());

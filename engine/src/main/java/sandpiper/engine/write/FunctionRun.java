@@ -17,13 +17,13 @@ import sandpiper.model.release.ObjectFunctionType;
 
 /** Runs functions inside a unit of work, for a request or for steps that call them. */
 final class FunctionRun {
-    private final UnitOfWork unit;
+    private final StepContext context;
     private final Workspace workspace;
     private final Tracer tracer;
 
-    FunctionRun(UnitOfWork unit, Workspace workspace, Tracer tracer) {
-        this.unit = unit;
-        this.workspace = workspace;
+    FunctionRun(StepContext context, Tracer tracer) {
+        this.context = context;
+        this.workspace = context.workspace();
         this.tracer = tracer;
     }
 
@@ -65,7 +65,7 @@ final class FunctionRun {
         workspace.evaluation().startClock();
         var rights = type.definition().ownRights() ? Rights.ALL : caller;
         try {
-            var result = code.run(frame, new StepActions(unit, workspace, tracer, on, rights));
+            var result = code.run(frame, new StepActions(context, tracer, on, rights));
             if (tracer.isOn() && result != Nothing.NULL) {
                 tracer.step(TraceStep.Kind.LOCAL, "return", "", ValueText.literal(result));
             }
@@ -78,7 +78,7 @@ final class FunctionRun {
     private String title(ObjectFunctionType type, @Nullable RecordState on) {
         return on == null
                 ? type.written()
-                : "%s %s: %s".formatted(on.object().label(), workspace.written(on), type.name());
+                : "%s %s: %s".formatted(on.object().label(), on.keyText(), type.name());
     }
 
     private static String given(ObjectFunctionType type, List<Object> arguments) {
@@ -100,11 +100,13 @@ final class FunctionRun {
         var value = plain.of(returns, given);
         plain.problems()
                 .forEach(message ->
-                        unit.refuse(
-                                new Fault(
-                                        List.of(),
-                                        RecordCode.CANNOT_BE_STORED,
-                                        "What %s returns %s.".formatted(type.name(), message))));
+                        context.faults()
+                                .refuse(
+                                        new Fault(
+                                                List.of(),
+                                                RecordCode.CANNOT_BE_STORED,
+                                                "What %s returns %s."
+                                                        .formatted(type.name(), message))));
         return new Outcome.Result(value);
     }
 

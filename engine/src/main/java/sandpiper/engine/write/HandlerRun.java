@@ -11,12 +11,12 @@ import sandpiper.model.logic.CompiledSchedule;
 
 /** Runs the steps of handlers and schedules inside a unit of work. */
 final class HandlerRun {
-    private final UnitOfWork unit;
+    private final StepContext context;
     private final Workspace workspace;
 
-    HandlerRun(UnitOfWork unit, Workspace workspace) {
-        this.unit = unit;
-        this.workspace = workspace;
+    HandlerRun(StepContext context) {
+        this.context = context;
+        this.workspace = context.workspace();
     }
 
     /**
@@ -51,7 +51,7 @@ final class HandlerRun {
         fill(frame, record, heard);
         tracer.enter(TraceStep.Kind.NOTE, "then", "", "");
         try {
-            run(handler.then(), frame, new StepActions(unit, workspace, tracer, record));
+            run(handler.then(), frame, new StepActions(context, tracer, record));
         } finally {
             tracer.leave();
         }
@@ -69,7 +69,7 @@ final class HandlerRun {
     void run(CompiledSchedule schedule, RecordState record, Tracer tracer) {
         var frame = schedule.then().frame(workspace.evaluation());
         frame.set(Setting.THIS, record.logic(workspace));
-        run(schedule.then(), frame, new StepActions(unit, workspace, tracer, record));
+        run(schedule.then(), frame, new StepActions(context, tracer, record));
     }
 
     private void run(StepCode steps, Frame frame, StepActions actions) {

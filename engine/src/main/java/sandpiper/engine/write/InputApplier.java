@@ -12,62 +12,66 @@ import sandpiper.logic.Quoted;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
-import sandpiper.model.type.FieldType;
 
 /** Puts what a request says into a record; what cannot be done becomes a fault. */
 final class InputApplier {
-    private final UnitOfWork unit;
     private final Workspace workspace;
+    private final FaultLog faults;
+    private final Reach reach;
+    private final ConstraintChecks constraints;
+    private final Lifecycles lifecycles;
+    private final Fills fills;
     private final boolean textual;
     private final boolean whole;
     private final Map<String, Long> linked = new HashMap<>();
     private final List<Later> later = new ArrayList<>();
 
-    InputApplier(UnitOfWork unit, Workspace workspace, Origin origin) {
-        this.unit = unit;
+    InputApplier(
+            Workspace workspace,
+            FaultLog faults,
+            Reach reach,
+            ConstraintChecks constraints,
+            Lifecycles lifecycles,
+            Fills fills,
+            Origin origin) {
         this.workspace = workspace;
+        this.faults = faults;
+        this.reach = reach;
+        this.constraints = constraints;
+        this.lifecycles = lifecycles;
+        this.fills = fills;
         this.textual = origin.textual();
         this.whole = origin.whole();
     }
 
     void apply(RecordState record, RecordInput input) {
-        input.faults().forEach(fault -> unit.add(record, fault));
-        apply(record, null, record.slots(), input.values(), List.of());
+        input.faults().forEach(fault -> faults.add(record, fault));
+        apply(record, input.values(), List.of());
         input.parts().forEach((part, items) -> applyItems(record, part, items));
     }
 
-    private void apply(
-            RecordState record,
-            @Nullable ItemState item,
-            Slots slots,
-            Map<Field, Given> values,
-            List<Object> at) {
+    /** {@code at} is the place of the row; a new line item stands in none yet. */
+    private void apply(Row row, Map<Field, Given> values, List<Object> at) {
         values.forEach((field, given) -> {
-            if (mayBeSet(record, item, slots, field, given, at)) {
+            if (mayBeSet(row, field, given, at)) {
                 switch (given) {
-                    case Given.Value(var stored) -> slots.set(field, stored);
-                    case Given.Empty _ -> slots.set(field, null);
-                    case Given.Target(var key) -> link(record, slots, field, key, at);
+                    case Given.Value(var stored) -> row.slots().set(field, stored);
+                    case Given.Empty _ -> row.slots().set(field, null);
+                    case Given.Target(var key) -> link(row, field, key, at);
                 }
             }
         });
     }
 
     /** Whether somebody may give a field a value now; says so when not. */
-    private boolean mayBeSet(
-            RecordState record,
-            @Nullable ItemState item,
-            Slots slots,
-            Field field,
-            Given given,
-            List<Object> at) {
-        boolean same = isSame(slots, field, given);
+    private boolean mayBeSet(Row row, Field field, Given given, List<Object> at) {
+        boolean same = isSame(row.slots(), field, given);
         if (field.isDerived()) {
             // A file that was exported and comes back has what formulas gave; it is worked out
             // anew.
             if (!textual && !same) {
                 refuse(
-                        record,
+                        row,
                         at,
                         field,
                         "%s is worked out by its formula and cannot be set."
@@ -78,25 +82,29 @@ final class InputApplier {
         if (same) {
             return true;
         }
-        if (item == null && record.object().isState(field)) {
+        if (row instanceof RecordState record && record.object().isState(field)) {
             return mayHaveState(record, field, given, at);
         }
         if (field.readOnly() && !whole) {
             refuse(
-                    record,
+                    row,
                     at,
                     field,
                     "%s is set by the service alone and cannot be given.".formatted(field.label()));
             return false;
         }
-        var fixed =
-                slots.isNew()
-                        ? whole ? null : unit.guards().alwaysReadOnly(record, item, field)
-                        : unit.guards().readOnly(record, item, field);
+        var fixed = whyFixed(row, field);
         if (fixed != null) {
-            fault(record, at, field, RecordCode.READ_ONLY_NOW, fixed);
+            fault(row, at, field, RecordCode.READ_ONLY_NOW, fixed);
         }
         return fixed == null;
+    }
+
+    private @Nullable String whyFixed(Row row, Field field) {
+        if (!row.slots().isNew()) {
+            return constraints.readOnly(row, field);
+        }
+        return whole ? null : constraints.alwaysReadOnly(row, field);
     }
 
     /** Whether a field would stay as it is. */
@@ -106,11 +114,8 @@ final class InputApplier {
             case Given.Empty _ -> slots.get(field) == null;
             case Given.Target(var key) ->
                     slots.get(field) instanceof Long number
-                            && unit.find(
-                                            workspace
-                                                    .release()
-                                                    .target((FieldType.Reference) field.type()),
-                                            key)
+                            && workspace
+                                    .find(workspace.release().target(field), key)
                                     .filter(found -> found.number() == number)
                                     .isPresent();
         };
@@ -150,33 +155,34 @@ final class InputApplier {
             return false;
         }
         if (!first) {
-            unit.lifecycles().enter(record);
+            lifecycles.enter(record);
         }
         return true;
     }
 
-    private void refuse(RecordState record, List<Object> at, Field field, String message) {
-        fault(record, at, field, RecordCode.NOT_WRITABLE, message);
+    private void refuse(Row row, List<Object> at, Field field, String message) {
+        fault(row, at, field, RecordCode.NOT_WRITABLE, message);
     }
 
-    private void link(RecordState record, Slots slots, Field field, String key, List<Object> at) {
-        var target = workspace.release().target((FieldType.Reference) field.type());
+    private void link(Row row, Field field, String key, List<Object> at) {
+        var slots = row.slots();
+        var target = workspace.release().target(field);
         var known = linked.get(target.name() + '\0' + key);
         if (known != null) {
             slots.set(field, known);
             return;
         }
-        var found = unit.find(target, key);
+        var found = workspace.find(target, key);
         if (found.isEmpty() && textual) {
             // Rows of a file may refer to others of it, whichever comes first.
-            later.add(new Later(record, slots, field, target, key, at));
+            later.add(new Later(row, field, target, key, at));
         } else if (found.isEmpty() || !mayLink(slots, field, target, found.get().number())) {
-            unknown(record, field, target, key, at);
+            unknown(row, field, target, key, at);
         } else if (found.get().retired()
                 && !(whole && textual)
                 && !Long.valueOf(found.get().number()).equals(slots.before(field))) {
             fault(
-                    record,
+                    row,
                     at,
                     field,
                     RecordCode.RETIRED_RECORD,
@@ -190,13 +196,12 @@ final class InputApplier {
 
     /** What stood there may stay; otherwise what is not there for the caller is not there here. */
     private boolean mayLink(Slots slots, Field field, ObjectType target, long number) {
-        return Long.valueOf(number).equals(slots.before(field)) || unit.isChoosable(target, number);
+        return Long.valueOf(number).equals(slots.before(field)) || reach.includes(target, number);
     }
 
-    private void unknown(
-            RecordState record, Field field, ObjectType target, String key, List<Object> at) {
+    private void unknown(Row row, Field field, ObjectType target, String key, List<Object> at) {
         fault(
-                record,
+                row,
                 at,
                 field,
                 RecordCode.UNKNOWN_RECORD,
@@ -204,13 +209,7 @@ final class InputApplier {
     }
 
     /** A reference whose record may be among those that are made in the same work. */
-    private record Later(
-            RecordState record,
-            Slots slots,
-            Field field,
-            ObjectType target,
-            String key,
-            List<Object> at) {}
+    private record Later(Row row, Field field, ObjectType target, String key, List<Object> at) {}
 
     /** Ties references to records that this work makes; what is in none of them is told. */
     void tie() {
@@ -218,30 +217,29 @@ final class InputApplier {
             return;
         }
         var made = new HashMap<String, RecordState>();
-        for (var record : workspace.touched()) {
+        for (var record : workspace.touched().all()) {
             if (record.isNew()) {
-                made.put(record.object().name() + '\0' + workspace.written(record), record);
+                made.put(record.object().name() + '\0' + record.keyText(), record);
             }
         }
         for (var one : List.copyOf(later)) {
             var found = made.get(one.target().name() + '\0' + one.key());
             if (found == null) {
-                unknown(one.record(), one.field(), one.target(), one.key(), one.at());
+                unknown(one.row(), one.field(), one.target(), one.key(), one.at());
             }
         }
         for (var one : List.copyOf(later)) {
             var found = made.get(one.target().name() + '\0' + one.key());
-            if (found != null && !unit.isStopped()) {
-                one.slots().set(one.field(), workspace.numberOf(found));
-                unit.fills()
-                        .fill(
-                                one.record().object(),
-                                one.slots(),
-                                one.slots().changed().stream()
-                                        .filter(field -> one.slots().get(field) != null)
-                                        .map(Field::name)
-                                        .filter(name -> !name.equals(one.field().name()))
-                                        .toList());
+            if (found != null && !faults.isStopped()) {
+                var slots = one.row().slots();
+                slots.set(one.field(), workspace.numberOf(found));
+                fills.fill(
+                        slots,
+                        slots.changed().stream()
+                                .filter(field -> slots.get(field) != null)
+                                .map(Field::name)
+                                .filter(name -> !name.equals(one.field().name()))
+                                .toList());
             }
         }
         later.clear();
@@ -284,7 +282,7 @@ final class InputApplier {
                                 : new ItemState(record, part, line, new Slots(part.fields()));
             }
             int before = state.slots().stamp();
-            apply(record, state, state.slots(), item.values(), List.of(part.name(), i));
+            apply(state, item.values(), List.of(part.name(), i));
             if (state.slots().stamp() > before) {
                 record.touchPart(part);
             }
@@ -295,11 +293,11 @@ final class InputApplier {
 
     /** Whether line items must stay as they are and would not; says so. */
     private boolean isFixed(RecordState record, Part part, List<RecordInput.Item> items) {
-        var reason = unit.guards().readOnly(record, part);
+        var reason = constraints.readOnly(record, part);
         if (reason == null || isSame(record, part, items)) {
             return false;
         }
-        unit.add(record, new Fault(List.of(part.name()), RecordCode.READ_ONLY_NOW, reason));
+        faults.add(record, new Fault(List.of(part.name()), RecordCode.READ_ONLY_NOW, reason));
         return true;
     }
 
@@ -333,7 +331,7 @@ final class InputApplier {
     }
 
     private void twice(RecordState record, Part part, int at, long line) {
-        unit.add(
+        faults.add(
                 record,
                 new Fault(
                         List.of(part.name(), at, "line"),
@@ -343,7 +341,7 @@ final class InputApplier {
 
     private void unknownLine(RecordState record, Part part, int at, Long line) {
         var lines = record.items(part).stream().map(one -> String.valueOf(one.line())).toList();
-        unit.add(
+        faults.add(
                 record,
                 new Fault(
                         List.of(part.name(), at, "line"),
@@ -355,10 +353,9 @@ final class InputApplier {
                                         lines.isEmpty() ? "none yet" : String.join(", ", lines))));
     }
 
-    private void fault(
-            RecordState record, List<Object> at, Field field, RecordCode code, String message) {
+    private void fault(Row row, List<Object> at, Field field, RecordCode code, String message) {
         var path = new ArrayList<>(at);
         path.add(field.name());
-        unit.add(record, new Fault(path, code, message));
+        faults.add(row.record(), new Fault(path, code, message));
     }
 }

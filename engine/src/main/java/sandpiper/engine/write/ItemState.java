@@ -1,10 +1,11 @@
 package sandpiper.engine.write;
 
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.Part;
 
 /** A line item while its record is being changed. */
-final class ItemState {
+final class ItemState implements Row {
     private final RecordState record;
     private final Part part;
     private final Slots slots;
@@ -27,19 +28,32 @@ final class ItemState {
         this.written = slots.before();
     }
 
-    RecordState record() {
+    @Override
+    public RecordState record() {
         return record;
     }
 
-    Part part() {
+    @Override
+    public List<Object> path() {
+        return List.of(part.name(), Math.max(0, record.items(part).indexOf(this)));
+    }
+
+    @Override
+    public Part part() {
         return part;
+    }
+
+    /** Its place among those of the part, for people: {@code charges 2}. */
+    String place() {
+        return "%s %d".formatted(part.name(), record.items(part).indexOf(this) + 1);
     }
 
     long line() {
         return line;
     }
 
-    Slots slots() {
+    @Override
+    public Slots slots() {
         return slots;
     }
 
@@ -63,8 +77,8 @@ final class ItemState {
         writtenPosition = position;
     }
 
-    /** The item as logic sees it; the same one at each call. */
-    LogicItem logic(Workspace workspace) {
+    @Override
+    public LogicItem logic(Workspace workspace) {
         var there = logic;
         if (there == null) {
             there = new LogicItem(workspace, this);

@@ -15,13 +15,15 @@ import sandpiper.model.release.Lifecycle;
 
 /** Takes records from state to state. */
 final class Lifecycles {
-    private final UnitOfWork unit;
+    private final Workspace workspace;
+    private final FaultLog faults;
     private final Tracer tracer;
     private final Map<RecordState, List<String>> taken = new HashMap<>();
     private final Set<RecordState> entered = new HashSet<>();
 
-    Lifecycles(UnitOfWork unit, Tracer tracer) {
-        this.unit = unit;
+    Lifecycles(Workspace workspace, FaultLog faults, Tracer tracer) {
+        this.workspace = workspace;
+        this.faults = faults;
         this.tracer = tracer;
     }
 
@@ -30,8 +32,8 @@ final class Lifecycles {
         var lifecycle = record.object().lifecycle();
         var transition = lifecycle == null ? null : lifecycle.find(name).orElse(null);
         if (lifecycle == null || transition == null) {
-            unit.refuse(
-                    unit.about(
+            faults.refuse(
+                    faults.about(
                             record,
                             List.of(),
                             RecordCode.NO_SUCH_TRANSITION,
@@ -41,8 +43,8 @@ final class Lifecycles {
         var field = record.object().fields().get(lifecycle.field());
         var state = String.valueOf(record.slots().get(field));
         if (!transition.from().contains(state)) {
-            unit.refuse(
-                    unit.about(
+            faults.refuse(
+                    faults.about(
                             record,
                             List.of(),
                             RecordCode.WRONG_STATE,
@@ -56,7 +58,7 @@ final class Lifecycles {
         }
         record.slots().set(field, transition.to());
         taken.computeIfAbsent(record, _ -> new ArrayList<>()).add(name);
-        unit.touch(record);
+        workspace.touch(record);
         tracer.step(TraceStep.Kind.TRANSITION, name, "", state + " → " + transition.to());
     }
 

@@ -36,9 +36,7 @@ final class LogicItem implements RecordValue {
     }
 
     private @Nullable Object stored(Field field) {
-        return field.onRead()
-                ? workspace.workedOut(item.record(), item, field)
-                : item.slots().get(field);
+        return field.onRead() ? workspace.workedOut(item, field) : item.slots().get(field);
     }
 
     @Override

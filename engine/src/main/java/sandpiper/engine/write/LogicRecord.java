@@ -51,7 +51,7 @@ final class LogicRecord implements RecordValue {
     }
 
     private @Nullable Object stored(Field field) {
-        return field.onRead() ? workspace.workedOut(state, null, field) : values[field.index()];
+        return field.onRead() ? workspace.workedOut(state, field) : values[field.index()];
     }
 
     private Object ofEveryRecord(ModelMember.OfEveryRecord.Kind kind) {
@@ -90,7 +90,7 @@ final class LogicRecord implements RecordValue {
 
     @Override
     public String written() {
-        return workspace.written(state);
+        return state.keyText();
     }
 
     /** Its number in the tables, which it gets now when it has none yet. */

@@ -30,7 +30,7 @@ record Origin(
                 request.textual(),
                 request.leave().whole() || request.actor().equals(Actor.SYSTEM),
                 request.command().object().zone(),
-                UnitOfWork.newId(),
+                WorkIds.next(),
                 0);
     }
 }

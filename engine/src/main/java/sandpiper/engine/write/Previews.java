@@ -9,7 +9,6 @@ import sandpiper.engine.command.Preview;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.model.logic.FieldCondition;
 import sandpiper.model.release.Field;
-import sandpiper.model.type.FieldType;
 
 /** Shows a record as it stands in a unit of work. */
 final class Previews {
@@ -24,7 +23,7 @@ final class Previews {
     Preview of(RecordState record, Tracer tracer) {
         var values = new LinkedHashMap<String, @Nullable Object>();
         for (var field : record.object().fields()) {
-            values.put(field.name(), plain(record, null, field));
+            values.put(field.name(), plain(record, field));
         }
         for (var part : record.object().parts()) {
             var items = new ArrayList<Map<String, @Nullable Object>>();
@@ -34,27 +33,28 @@ final class Previews {
                     one.put("line", item.line());
                 }
                 for (var field : part.fields()) {
-                    one.put(field.name(), plain(record, item, field));
+                    one.put(field.name(), plain(item, field));
                 }
                 items.add(one);
             }
             values.put(part.name(), items);
         }
         return new Preview(
-                values, flags(record), unit.faults(), unit.warnings(), List.copyOf(tracer.steps()));
+                values,
+                flags(record),
+                unit.faults().all(),
+                unit.faults().warnings(),
+                List.copyOf(tracer.steps()));
     }
 
-    private @Nullable Object plain(RecordState record, @Nullable ItemState item, Field field) {
-        var slots = item == null ? record.slots() : item.slots();
-        var stored = field.onRead() ? workspace.workedOut(record, item, field) : slots.get(field);
+    private @Nullable Object plain(Row row, Field field) {
+        var stored = field.onRead() ? workspace.workedOut(row, field) : row.slots().get(field);
         if (stored == null) {
             return null;
         }
-        if (field.type() instanceof FieldType.Reference reference) {
-            return workspace.written(
-                    workspace.record(workspace.release().target(reference), (Long) stored));
-        }
-        return field.type().write(stored);
+        return field.isReference()
+                ? workspace.record(workspace.release().target(field), (Long) stored).keyText()
+                : field.type().write(stored);
     }
 
     private Map<String, Preview.FieldFlags> flags(RecordState record) {
@@ -62,8 +62,7 @@ final class Previews {
         for (var field : record.object().fields()) {
             boolean key = record.object().key().contains(field.name());
             flags.put(
-                    field.name(),
-                    flags(record, null, field, key && !record.object().isNumbered(field)));
+                    field.name(), flags(record, field, key && !record.object().isNumbered(field)));
         }
         for (var part : record.object().parts()) {
             var items = record.items(part);
@@ -71,23 +70,23 @@ final class Previews {
                 for (var field : part.fields()) {
                     flags.put(
                             part.name() + "." + i + "." + field.name(),
-                            flags(record, items.get(i), field, false));
+                            flags(items.get(i), field, false));
                 }
             }
         }
         return flags;
     }
 
-    private Preview.FieldFlags flags(
-            RecordState record, @Nullable ItemState item, Field field, boolean key) {
-        var guards = unit.guards();
+    private Preview.FieldFlags flags(Row row, Field field, boolean key) {
+        var constraints = unit.constraints();
         return new Preview.FieldFlags(
                 field.required()
                         || key
-                        || guards.holds(FieldCondition.Kind.REQUIRED, record, item, field),
+                        || constraints.holds(FieldCondition.Kind.REQUIRED, row, field),
                 field.readOnly()
-                        || guards.holds(FieldCondition.Kind.READ_ONLY, record, item, field)
-                        || (item != null && guards.readOnly(record, item.part()) != null),
-                guards.holds(FieldCondition.Kind.HIDDEN, record, item, field));
+                        || constraints.holds(FieldCondition.Kind.READ_ONLY, row, field)
+                        || (row instanceof ItemState item
+                                && constraints.readOnly(item.record(), item.part()) != null),
+                constraints.holds(FieldCondition.Kind.HIDDEN, row, field));
     }
 }

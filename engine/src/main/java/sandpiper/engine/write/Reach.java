@@ -7,7 +7,6 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.ObjectGrant.Action;
 import sandpiper.engine.access.RecordScope;
 import sandpiper.model.release.ObjectType;
-import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType.Operation;
 
 /**
@@ -16,14 +15,12 @@ import sandpiper.model.release.ResourceType.Operation;
  * be chosen.
  */
 final class Reach {
-    private final UnitOfWork unit;
-    private final Release release;
+    private final Workspace workspace;
     private final Actor actor;
     private final Map<ObjectType, List<RecordScope>> known = new HashMap<>();
 
-    Reach(UnitOfWork unit, Release release, Actor actor) {
-        this.unit = unit;
-        this.release = release;
+    Reach(Workspace workspace, Actor actor) {
+        this.workspace = workspace;
         this.actor = actor;
     }
 
@@ -33,7 +30,8 @@ final class Reach {
         return scopes.isEmpty()
                 || scopes.contains(RecordScope.ALL)
                 || scopes.stream()
-                        .anyMatch(scope -> unit.isWithin(scope, unit.load(object, number)));
+                        .anyMatch(scope ->
+                                workspace.isWithin(scope, workspace.record(object, number)));
     }
 
     private List<RecordScope> seen(ObjectType object) {
@@ -41,7 +39,7 @@ final class Reach {
             case SYSTEM -> List.of();
             case USER -> actor.on(object.name()).scope(Action.VIEW).stream().toList();
             case CLIENT ->
-                    release.services().stream()
+                    workspace.release().services().stream()
                             .flatMap(service ->
                                     service.resources().stream()
                                             .filter(resource -> resource.object().equals(object))

@@ -7,7 +7,6 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
-import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Outcome.Reason;
 import sandpiper.engine.command.RecordCode;
@@ -31,12 +30,12 @@ public final class ReactionWrites {
     /** Events that may lead to each other by handlers, so that none go on for ever. */
     private static final int DEEPEST = 10;
 
-    private final Outbox outbox;
+    private final EventSinks sinks;
     private final RunStorage runs;
     private final Clock clock;
 
-    public ReactionWrites(Outbox outbox, RunStorage runs, Clock clock) {
-        this.outbox = outbox;
+    public ReactionWrites(EventSinks sinks, RunStorage runs, Clock clock) {
+        this.sinks = sinks;
         this.runs = runs;
         this.clock = clock;
     }
@@ -67,9 +66,7 @@ public final class ReactionWrites {
                 handler.aboutRecord(),
                 (unit, record, tracer) -> {
                     var values =
-                            new EventValues(
-                                    handler.object().zone(),
-                                    (field, key) -> unit.referenced(field, key));
+                            new EventValues(handler.object().zone(), unit.workspace()::referenced);
                     var heard =
                             events.stream()
                                     .<Object>map(event ->
@@ -79,7 +76,7 @@ public final class ReactionWrites {
                                                             .orElseThrow(),
                                                     event))
                                     .toList();
-                    unit.handlers()
+                    new HandlerRun(unit.steps())
                             .run(
                                     handler,
                                     record,
@@ -100,7 +97,7 @@ public final class ReactionWrites {
                 true,
                 (unit, record, tracer) -> {
                     if (record != null) {
-                        unit.handlers().run(schedule, record, tracer);
+                        new HandlerRun(unit.steps()).run(schedule, record, tracer);
                     }
                 });
     }
@@ -154,7 +151,7 @@ public final class ReactionWrites {
                 refused.reason(),
                 refused.faults(),
                 new Trace(
-                        UnitOfWork.newId(),
+                        WorkIds.next(),
                         clock.instant(),
                         actor(what).name(),
                         what.via(),
@@ -203,9 +200,9 @@ public final class ReactionWrites {
                         false,
                         false,
                         what.object().zone(),
-                        UnitOfWork.newId(),
+                        WorkIds.next(),
                         event.depth() + 1);
-        var unit = new UnitOfWork(live, transaction, origin, outbox, clock.instant(), tracer);
+        var unit = new UnitOfWork(live, transaction, origin, sinks, clock.instant(), tracer);
         RecordState record = null;
         if (aboutRecord) {
             var found = find(live, transaction, what.object(), event);
@@ -213,27 +210,27 @@ public final class ReactionWrites {
                 // It is gone for good, so there is nothing left to do for it.
                 return new Outcome.Returned(what.object(), List.of(), null, null);
             }
-            record = unit.load(what.object(), found.get());
+            record = unit.workspace().record(what.object(), found.get());
             unit.primary(record);
         }
         try {
             steps.run(unit, record, tracer);
         } catch (BudgetException e) {
-            unit.refuse(new Fault(List.of(), RecordCode.TOO_MUCH, e.said()));
+            unit.refuseTooMuch(e);
         } catch (WorkStoppedException _) {
             // what stopped it is among the faults
         }
-        if (!unit.isStopped()) {
+        if (!unit.faults().isStopped()) {
             unit.work();
         }
-        var refusal = unit.refusal();
+        var refusal = unit.faults().refusal();
         if (refusal != null) {
             return refusal;
         }
         var tooMuch = unit.stored();
         return tooMuch != null
                 ? tooMuch
-                : new Outcome.Returned(what.object(), unit.warnings(), null, null);
+                : new Outcome.Returned(what.object(), unit.faults().warnings(), null, null);
     }
 
     private static Optional<Long> find(

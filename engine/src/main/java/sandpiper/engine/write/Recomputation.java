@@ -27,7 +27,7 @@ public final class Recomputation {
     private final Transaction transaction;
     private final Actor actor;
     private final Instant now;
-    private final Outbox outbox;
+    private final EventSinks sinks;
 
     public Recomputation(
             LiveRelease live,
@@ -35,7 +35,7 @@ public final class Recomputation {
             EventStorage events,
             Actor actor,
             Instant now) {
-        this.outbox = new Outbox(events, Listeners.NONE);
+        this.sinks = new EventSinks(events, Listeners.NONE);
         this.live = live;
         this.transaction = transaction;
         this.actor = actor;
@@ -122,11 +122,10 @@ public final class Recomputation {
     }
 
     private void run(Formula formula, ObjectType object, List<Long> numbers) {
-        var origin =
-                new Origin(actor, "release", false, true, object.zone(), UnitOfWork.newId(), 0);
-        var unit = new UnitOfWork(live, transaction, origin, outbox, now, Tracer.off());
+        var origin = new Origin(actor, "release", false, true, object.zone(), WorkIds.next(), 0);
+        var unit = new UnitOfWork(live, transaction, origin, sinks, now, Tracer.off());
         for (var number : numbers) {
-            unit.derivation().markDirty(unit.load(object, number), formula);
+            unit.derivation().markDirty(unit.workspace().record(object, number), formula);
         }
         try {
             unit.derivation().run();

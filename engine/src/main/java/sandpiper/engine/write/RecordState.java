@@ -2,9 +2,11 @@ package sandpiper.engine.write;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.StoredRecord;
+import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 
@@ -12,7 +14,7 @@ import sandpiper.model.release.Part;
  * A record while it is being changed. There is one for each record in a unit of work, so that
  * nobody sees an old copy.
  */
-final class RecordState {
+final class RecordState implements Row {
     private final ObjectType object;
     private final UUID id;
     private final @Nullable StoredRecord stored;
@@ -66,8 +68,40 @@ final class RecordState {
         }
     }
 
-    ObjectType object() {
+    @Override
+    public ObjectType object() {
         return object;
+    }
+
+    @Override
+    public RecordState record() {
+        return this;
+    }
+
+    @Override
+    public @Nullable Part part() {
+        return null;
+    }
+
+    @Override
+    public List<Object> path() {
+        return List.of();
+    }
+
+    /** Its line items of a part; the record itself when there is no part. */
+    List<? extends Row> rows(@Nullable Part part) {
+        return part == null ? List.of(this) : items(part);
+    }
+
+    /** The natural key as text, or the public id when there is none or not all of it. */
+    String keyText() {
+        var key = new ArrayList<@Nullable Object>();
+        for (var field : object.keyFields()) {
+            key.add(slots.get(field));
+        }
+        return key.isEmpty() || key.stream().anyMatch(Objects::isNull)
+                ? id.toString()
+                : KeyText.write(object, key);
     }
 
     UUID id() {
@@ -110,7 +144,8 @@ final class RecordState {
         writtenRetired = retired;
     }
 
-    Slots slots() {
+    @Override
+    public Slots slots() {
         return slots;
     }
 
@@ -179,8 +214,8 @@ final class RecordState {
         return stored != null && stored.retired() != retired;
     }
 
-    /** The record as logic sees it; the same one at each call. */
-    LogicRecord logic(Workspace workspace) {
+    @Override
+    public LogicRecord logic(Workspace workspace) {
         var there = logic;
         if (there == null) {
             there = new LogicRecord(workspace, this, slots.values());

@@ -13,6 +13,7 @@ import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.trace.Tracer;
+import sandpiper.logic.check.Setting;
 import sandpiper.model.logic.CompiledRule;
 import sandpiper.model.release.Trigger;
 
@@ -24,10 +25,11 @@ final class RuleRunner {
     /** Times a rule may run for one record in one request; honest rules need one or two. */
     private static final int MOST_RUNS = 10;
 
-    private final UnitOfWork unit;
+    private final StepContext steps;
     private final Workspace workspace;
+    private final FaultLog faults;
     private final Tracer tracer;
-    private final Pulse pulse;
+    private final WriteMetrics metrics;
     private final Map<RecordState, Map<String, Mark>> marks = new HashMap<>();
 
     /** How far a rule has seen a record's changes, and how often it ran. */
@@ -42,19 +44,20 @@ final class RuleRunner {
         private @Nullable Object[] saw = {};
     }
 
-    RuleRunner(UnitOfWork unit, Workspace workspace, Tracer tracer, Pulse pulse) {
-        this.pulse = pulse;
-        this.unit = unit;
-        this.workspace = workspace;
+    RuleRunner(StepContext steps, Tracer tracer, WriteMetrics metrics) {
+        this.steps = steps;
+        this.workspace = steps.workspace();
+        this.faults = steps.faults();
+        this.metrics = metrics;
         this.tracer = tracer;
     }
 
     /** Runs every rule that something set off; tells whether any did something. */
     boolean run() {
         boolean ran = false;
-        for (var record : List.copyOf(workspace.touched())) {
+        for (var record : workspace.touched().now()) {
             for (var rule : workspace.logic().of(record.object()).rules()) {
-                if (unit.isStopped()) {
+                if (faults.isStopped()) {
                     return false;
                 }
                 ran |= consider(record, rule);
@@ -65,7 +68,7 @@ final class RuleRunner {
 
     /** Tells which rules of the records that were touched nothing set off, and what would have. */
     void tellIdle() {
-        for (var record : List.copyOf(workspace.touched())) {
+        for (var record : workspace.touched().now()) {
             for (var rule : workspace.logic().of(record.object()).rules()) {
                 var ofRecord = marks.get(record);
                 var mark = ofRecord == null ? null : ofRecord.get(rule.definition().name());
@@ -97,7 +100,7 @@ final class RuleRunner {
         try {
             return react(record, rule, mark);
         } finally {
-            pulse.ruleRan(
+            metrics.ruleRan(
                     record.object().name() + "." + rule.definition().name(),
                     System.nanoTime() - start);
         }
@@ -124,7 +127,7 @@ final class RuleRunner {
             tracer.step(TraceStep.Kind.RULE, title(record, rule), "always", "true");
         }
         if (++mark.runs > MOST_RUNS) {
-            unit.refuse(loop(record));
+            faults.refuse(loop(record));
             return false;
         }
         runSteps(record, rule);
@@ -133,11 +136,11 @@ final class RuleRunner {
 
     private void runSteps(RecordState record, CompiledRule rule) {
         var frame = rule.then().frame(workspace.evaluation());
-        frame.set(sandpiper.logic.check.Setting.THIS, record.logic(workspace));
+        frame.set(Setting.THIS, record.logic(workspace));
         workspace.addChange(frame, record);
         tracer.enter(TraceStep.Kind.NOTE, "then", "", "");
         try {
-            rule.then().run(frame, new StepActions(unit, workspace, tracer, record));
+            rule.then().run(frame, new StepActions(steps, tracer, record));
         } finally {
             tracer.leave();
         }
@@ -147,7 +150,7 @@ final class RuleRunner {
         return "%s %s: %s (on %s)"
                 .formatted(
                         record.object().label(),
-                        workspace.written(record),
+                        record.keyText(),
                         rule.definition().name(),
                         rule.definition().on().written());
     }

@@ -24,7 +24,6 @@ import sandpiper.logic.value.RecordValue;
 import sandpiper.logic.value.ValueText;
 import sandpiper.model.release.Codec;
 import sandpiper.model.release.Field;
-import sandpiper.model.release.Fields;
 import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ModelEvent;
 import sandpiper.model.release.ModelMember;
@@ -37,8 +36,9 @@ import sandpiper.model.type.Intake;
 
 /** What steps do, inside the unit of work that they run in. */
 final class StepActions implements Actions {
-    private final UnitOfWork unit;
+    private final StepContext context;
     private final Workspace workspace;
+    private final FaultLog faults;
     private final Tracer tracer;
     private final @Nullable RecordState subject;
     private final Rights rights;
@@ -46,30 +46,24 @@ final class StepActions implements Actions {
     private boolean outdated;
 
     /** Steps of a rule or handler. */
-    StepActions(
-            UnitOfWork unit, Workspace workspace, Tracer tracer, @Nullable RecordState subject) {
-        this(unit, workspace, tracer, subject, Rights.ALL, false);
+    StepActions(StepContext context, Tracer tracer, @Nullable RecordState subject) {
+        this(context, tracer, subject, Rights.ALL, false);
     }
 
     /** Steps of a function. */
-    StepActions(
-            UnitOfWork unit,
-            Workspace workspace,
-            Tracer tracer,
-            @Nullable RecordState subject,
-            Rights rights) {
-        this(unit, workspace, tracer, subject, rights, true);
+    StepActions(StepContext context, Tracer tracer, @Nullable RecordState subject, Rights rights) {
+        this(context, tracer, subject, rights, true);
     }
 
     private StepActions(
-            UnitOfWork unit,
-            Workspace workspace,
+            StepContext context,
             Tracer tracer,
             @Nullable RecordState subject,
             Rights rights,
             boolean isFunction) {
-        this.unit = unit;
-        this.workspace = workspace;
+        this.context = context;
+        this.workspace = context.workspace();
+        this.faults = context.faults();
         this.tracer = tracer;
         this.subject = subject;
         this.rights = rights;
@@ -85,7 +79,7 @@ final class StepActions implements Actions {
         workspace.evaluation().lookAtClock();
         if (outdated && isFunction) {
             outdated = false;
-            unit.derivation().run();
+            context.derivation().run();
         }
     }
 
@@ -95,14 +89,14 @@ final class StepActions implements Actions {
             return true;
         }
         var scope = rights.scope(record.object(), action);
-        boolean granted = scope.isPresent() && unit.isWithin(scope.get(), record);
+        boolean granted = scope.isPresent() && workspace.isWithin(scope.get(), record);
         if (!granted) {
             refuse(
                     "%s %s cannot be changed on behalf of %s: that is not granted."
                             .formatted(
                                     record.object().label(),
-                                    workspace.written(record),
-                                    unit.actor().name()));
+                                    record.keyText(),
+                                    context.actor().name()));
         }
         return granted;
     }
@@ -112,14 +106,14 @@ final class StepActions implements Actions {
         if (!granted) {
             refuse(
                     "No %s can be created on behalf of %s: that is not granted."
-                            .formatted(type.object().label(), unit.actor().name()));
+                            .formatted(type.object().label(), context.actor().name()));
         }
         return granted;
     }
 
     private void refuse(String message) {
         tracer.step(TraceStep.Kind.REFUSED, message, "", "");
-        unit.refuse(new Fault(List.of(), RecordCode.NOT_YOURS, message));
+        faults.refuse(new Fault(List.of(), RecordCode.NOT_YOURS, message));
     }
 
     @Override
@@ -129,33 +123,14 @@ final class StepActions implements Actions {
         if (field != null) {
             int language =
                     member instanceof ModelMember.OfLanguage one ? one.place() : Derivation.MAIN;
-            switch (record) {
-                case LogicRecord of -> {
-                    if (!mayChange(of.state(), Action.EDIT)) {
-                        return;
-                    }
-                    set(of.state(), of.state().slots(), field, language, value, List.of());
-                    workspace.touch(of.state());
-                }
-                case LogicItem of -> {
-                    var item = of.item();
-                    if (!mayChange(item.record(), Action.EDIT)) {
-                        return;
-                    }
-                    int at = item.record().items(item.part()).indexOf(item);
-                    if (set(
-                            item.record(),
-                            item.slots(),
-                            field,
-                            language,
-                            value,
-                            List.of(item.part().name(), Math.max(0, at)))) {
-                        item.record().touchPart(item.part());
-                    }
-                    workspace.touch(item.record());
-                }
-                default -> throw new IllegalStateException("No such record: " + record);
+            var row = rowOf(record);
+            if (!mayChange(row.record(), Action.EDIT)) {
+                return;
             }
+            if (set(row, field, language, value) && row instanceof ItemState item) {
+                item.record().touchPart(item.part());
+            }
+            workspace.touch(row.record());
         } else if (member instanceof ModelMember.OfPart(var part, _)
                 && record instanceof LogicRecord of
                 && mayChange(of.state(), Action.EDIT)) {
@@ -178,47 +153,42 @@ final class StepActions implements Actions {
         };
     }
 
-    private boolean set(
-            RecordState record, Slots slots, Field field, Object value, List<Object> at) {
-        return set(record, slots, field, Derivation.MAIN, value, at);
+    private static Row rowOf(RecordValue record) {
+        return switch (record) {
+            case LogicRecord of -> of.state();
+            case LogicItem of -> of.item();
+            default -> throw new IllegalStateException("No such record: " + record);
+        };
     }
 
-    private boolean set(
-            RecordState record,
-            Slots slots,
-            Field field,
-            int language,
-            Object value,
-            List<Object> at) {
+    private boolean set(Row row, Field field, Object value) {
+        return set(row, field, Derivation.MAIN, value);
+    }
+
+    private boolean set(Row row, Field field, int language, Object value) {
         if (field.type() instanceof FieldType.Reference reference && value instanceof String key) {
             var target = workspace.release().target(reference);
-            var found = unit.find(target, key);
+            var found = workspace.find(target, key);
             if (found.isEmpty()) {
-                unit.refuse(
+                faults.refuse(
                         new Fault(
-                                subject == record ? path(at, field) : List.of(),
+                                subject == row.record() ? row.path(field) : List.of(),
                                 RecordCode.UNKNOWN_RECORD,
                                 "%s: there is no %s \"%s\"."
                                         .formatted(field.label(), target.label(), key)));
                 return false;
             }
-            return slots.set(field, found.get().number());
+            return row.slots().set(field, found.get().number());
         }
-        return unit.derivation().set(record, slots, field, language, value, at);
-    }
-
-    private static List<Object> path(List<Object> at, Field field) {
-        var path = new ArrayList<>(at);
-        path.add(field.name());
-        return path;
+        return context.derivation().set(row, field, language, value);
     }
 
     private void setItems(RecordState record, Part part, Object value) {
         var items = new ArrayList<ItemState>();
         for (var one : value instanceof List<?> list ? list : List.of(value)) {
-            if (one instanceof Context context) {
+            if (one instanceof Context values) {
                 var item = new ItemState(record, part);
-                fill(record, item.slots(), part.fields(), context);
+                fill(item, values);
                 items.add(item);
             }
         }
@@ -226,11 +196,10 @@ final class StepActions implements Actions {
         workspace.touch(record);
     }
 
-    private void fill(RecordState record, Slots slots, Fields fields, Context context) {
-        unit.defaults(record.object(), slots);
-        for (var name : context.keys()) {
-            fields.find(name)
-                    .ifPresent(field -> set(record, slots, field, context.get(name), List.of()));
+    private void fill(ItemState item, Context values) {
+        context.newRecords().defaults(item);
+        for (var name : values.keys()) {
+            item.slots().fields().find(name).ifPresent(field -> set(item, field, values.get(name)));
         }
     }
 
@@ -238,15 +207,15 @@ final class StepActions implements Actions {
     public RecordValue create(RecordType object, Map<Member, Object> values) {
         outdated = true;
         mayCreate((ObjectRecordType) object);
-        var record = unit.create(((ObjectRecordType) object).object());
+        var record = context.newRecords().create(((ObjectRecordType) object).object());
         assign(record, values);
-        if (!unit.isStopped()) {
-            unit.completeNew(record);
+        if (!faults.isStopped()) {
+            context.newRecords().complete(record);
         }
         if (tracer.isOn()) {
             tracer.step(
                     TraceStep.Kind.CREATE,
-                    object.name() + " " + workspace.written(record),
+                    object.name() + " " + record.keyText(),
                     "",
                     shown(values));
         }
@@ -256,8 +225,7 @@ final class StepActions implements Actions {
     private void assign(RecordState record, Map<Member, Object> values) {
         values.forEach((member, value) -> {
             switch ((ModelMember) member) {
-                case ModelMember.OfField(_, var field, _, _) ->
-                        set(record, record.slots(), field, value, List.of());
+                case ModelMember.OfField(_, var field, _, _) -> set(record, field, value);
                 case ModelMember.OfPart(var part, _) -> setItems(record, part, value);
                 default -> {
                     // nothing that can be set; the checker has said so
@@ -267,9 +235,9 @@ final class StepActions implements Actions {
     }
 
     private static String shown(Map<Member, Object> values) {
-        var context = new LinkedHashMap<String, Object>();
-        values.forEach((member, value) -> context.put(member.name(), value));
-        return ValueText.of(new Context(context));
+        var named = new LinkedHashMap<String, Object>();
+        values.forEach((member, value) -> named.put(member.name(), value));
+        return ValueText.of(new Context(named));
     }
 
     @Override
@@ -279,13 +247,13 @@ final class StepActions implements Actions {
         mayChange(owner, Action.EDIT);
         var ofPart = ((ModelMember.OfPart) part).part();
         var item = new ItemState(owner, ofPart);
-        unit.defaults(owner.object(), item.slots());
+        context.newRecords().defaults(item);
         values.forEach((member, value) -> {
             if (member instanceof ModelMember.OfField(_, var field, _, _)) {
-                set(owner, item.slots(), field, value, List.of());
+                set(item, field, value);
             }
         });
-        unit.fills().fill(owner.object(), item.slots(), named(values));
+        context.fills().fill(item.slots(), named(values));
         owner.addItem(ofPart, item);
         workspace.touch(owner);
         if (tracer.isOn()) {
@@ -318,10 +286,7 @@ final class StepActions implements Actions {
         workspace.touch(record);
         if (tracer.isOn()) {
             tracer.step(
-                    TraceStep.Kind.SET,
-                    object.name() + " " + workspace.written(record),
-                    "",
-                    shown(values));
+                    TraceStep.Kind.SET, object.name() + " " + record.keyText(), "", shown(values));
         }
         return record.logic(workspace);
     }
@@ -338,7 +303,7 @@ final class StepActions implements Actions {
             }
         }
         return key.size() == object.key().size() && !key.isEmpty()
-                ? unit.find(object, KeyText.write(object, key))
+                ? workspace.find(object, KeyText.write(object, key))
                 : Optional.empty();
     }
 
@@ -359,9 +324,9 @@ final class StepActions implements Actions {
                 }
                 // Logic means what it says; only what must never be is refused.
                 if (!of.state().isNew() && !of.state().isRetired()) {
-                    var used = unit.used(of.state(), true);
+                    var used = context.removal().whyNotRetired(of.state(), true);
                     if (used != null) {
-                        used.faults().forEach(unit::refuse);
+                        used.faults().forEach(faults::refuse);
                         return;
                     }
                 }
@@ -385,7 +350,7 @@ final class StepActions implements Actions {
         outdated = true;
         var state = ((LogicRecord) record).state();
         if (mayChange(state, Action.EDIT)) {
-            unit.lifecycles().take(state, name);
+            context.lifecycles().take(state, name);
         }
     }
 
@@ -397,7 +362,7 @@ final class StepActions implements Actions {
             List<Object> arguments) {
         outdated = true;
         var result =
-                unit.functions()
+                new FunctionRun(context, tracer)
                         .run(
                                 (ObjectFunctionType) function,
                                 FunctionRun.stateOf(record),
@@ -410,7 +375,7 @@ final class StepActions implements Actions {
     @Override
     public void emit(EventShape event, Map<String, Object> values, @Nullable RecordValue about) {
         beforeStep();
-        unit.raised().raise(((ModelEvent) event).type(), values, FunctionRun.stateOf(about));
+        context.raised().raise(((ModelEvent) event).type(), values, FunctionRun.stateOf(about));
     }
 
     @Override
@@ -426,19 +391,19 @@ final class StepActions implements Actions {
         var about = subject;
         var fault = new Fault(new ArrayList<Object>(at), RecordCode.REJECTED, message);
         if (about == null) {
-            unit.refuse(fault);
+            faults.refuse(fault);
         } else {
-            unit.add(about, fault);
+            faults.add(about, fault);
         }
     }
 
     @Override
     public void warn(String message, List<String> at) {
         tracer.step(TraceStep.Kind.WARNING, message, "", "");
-        unit.warn(
+        faults.warn(
                 subject == null
                         ? new Fault(new ArrayList<Object>(at), RecordCode.REJECTED, message)
-                        : unit.about(subject, at, RecordCode.REJECTED, message));
+                        : faults.about(subject, at, RecordCode.REJECTED, message));
     }
 
     @Override
@@ -453,6 +418,6 @@ final class StepActions implements Actions {
 
     @Override
     public boolean isStopped() {
-        return unit.isStopped();
+        return faults.isStopped();
     }
 }

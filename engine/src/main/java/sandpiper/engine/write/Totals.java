@@ -13,7 +13,6 @@ import sandpiper.model.logic.Formula;
 import sandpiper.model.logic.RunningTotal;
 import sandpiper.model.logic.Watch;
 import sandpiper.model.release.Field;
-import sandpiper.model.type.FieldType;
 
 /**
  * Keeps totals over records elsewhere right by difference: what a record added before is taken off,
@@ -71,7 +70,7 @@ final class Totals {
     /** Whether something that items read on the way is being changed as well. */
     private boolean othersChanged(RunningTotal total) {
         for (var other : total.others()) {
-            for (var record : workspace.touched(other.object())) {
+            for (var record : workspace.touched().of(other.object())) {
                 if (record.isNew()
                         || record.isRetirementChanged()
                         || record.object()
@@ -153,10 +152,7 @@ final class Totals {
             if (number == null) {
                 return null;
             }
-            record =
-                    workspace.record(
-                            workspace.release().target((FieldType.Reference) field.type()),
-                            (Long) number);
+            record = workspace.record(workspace.release().target(field), (Long) number);
             at = record.slots().values();
         }
         return record;
@@ -223,7 +219,7 @@ final class Totals {
     }
 
     private void set(Formula formula, RecordState owner, Object before, Object value) {
-        if (derivation.set(owner, owner.slots(), formula.field(), value, List.of())) {
+        if (derivation.set(owner, formula.field(), value)) {
             if (derivation.tracer().isOn()) {
                 derivation
                         .tracer()
@@ -232,7 +228,7 @@ final class Totals {
                                 "%s %s: %s"
                                         .formatted(
                                                 owner.object().label(),
-                                                workspace.written(owner),
+                                                owner.keyText(),
                                                 formula.field().name()),
                                 String.valueOf(formula.field().logic().formula()),
                                 ValueText.of(before) + " → " + ValueText.of(value));

@@ -2,10 +2,14 @@ package sandpiper.engine.write;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.command.CallTrial;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.Outcome;
+import sandpiper.engine.command.Preview;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.logic.check.CheckedSteps;
 import sandpiper.logic.check.CheckedTerm;
@@ -20,19 +24,46 @@ import sandpiper.logic.value.Nothing;
 public final class Trial {
     private final UnitOfWork unit;
     private final Tracer tracer;
+    private final CommandRun command;
+    private final @Nullable Outcome early;
     private final @Nullable RecordState record;
-    private final List<Fault> faults;
 
-    Trial(UnitOfWork unit, Tracer tracer, @Nullable RecordState record, List<Fault> faults) {
+    /** {@code early} is what came of the command before any work, {@code null} when nothing did. */
+    Trial(UnitOfWork unit, Tracer tracer, CommandRun command, @Nullable Outcome early) {
         this.unit = unit;
         this.tracer = tracer;
-        this.record = record;
-        this.faults = faults;
+        this.command = command;
+        this.early = early;
+        this.record = early == null ? command.about() : null;
     }
 
     /** Why there is no record to try on; empty when there is one. */
     public List<Fault> faults() {
-        return record == null ? faults : List.of();
+        return record == null && early instanceof Outcome.Refused refused
+                ? refused.faults()
+                : List.of();
+    }
+
+    /** What the record would be. */
+    public Preview preview() {
+        var state = record;
+        if (state == null) {
+            return new Preview(Map.of(), Map.of(), faults(), List.of(), List.of());
+        }
+        unit.work();
+        return new Previews(unit).of(state, tracer);
+    }
+
+    /** What the function that was called would do. */
+    public CallTrial called() {
+        if (early instanceof Outcome.Refused refused) {
+            return new CallTrial(
+                    null, refused.faults(), List.of(), List.of(), List.of(), List.of(), List.of());
+        }
+        if (!unit.faults().isStopped()) {
+            unit.work();
+        }
+        return new CallTrials(unit).of(command.result(), tracer);
     }
 
     /** The value of an expression about the record. */
@@ -54,7 +85,7 @@ public final class Trial {
     }
 
     /** Runs steps on the record, with everything that follows from them. */
-    public Optional<sandpiper.engine.command.Preview> run(CheckedSteps checked) {
+    public Optional<Preview> run(CheckedSteps checked) {
         var state = record;
         if (state == null) {
             return Optional.empty();
@@ -65,7 +96,7 @@ public final class Trial {
         unit.workspace().addChange(frame, state);
         try {
             unit.derivation().run();
-            code.run(frame, new StepActions(unit, unit.workspace(), tracer, state));
+            code.run(frame, new StepActions(unit.steps(), tracer, state));
         } catch (BudgetException e) {
             unit.workspace().evaluation().note(e.said());
         }

@@ -10,25 +10,25 @@ import sandpiper.model.logic.CompiledHandler;
 
 /** Runs the handlers that are part of the change that raised their event. */
 final class WithinHandlers {
-    private final UnitOfWork unit;
+    private final StepContext context;
     private final Workspace workspace;
     private final Tracer tracer;
     private int seen;
 
-    WithinHandlers(UnitOfWork unit, Workspace workspace, Tracer tracer) {
-        this.unit = unit;
-        this.workspace = workspace;
+    WithinHandlers(StepContext context, Tracer tracer) {
+        this.context = context;
+        this.workspace = context.workspace();
         this.tracer = tracer;
     }
 
     /** Runs them for what was raised since the last time; tells whether any did something. */
     boolean run() {
         boolean ran = false;
-        var raised = unit.raised().all();
-        while (seen < raised.size() && !unit.isStopped()) {
+        var raised = context.raised().all();
+        while (seen < raised.size() && !context.faults().isStopped()) {
             var one = raised.get(seen++);
             for (var handler : workspace.logic().handlersOf(one.type().name())) {
-                if (handler.definition().within() && !unit.isStopped()) {
+                if (handler.definition().within() && !context.faults().isStopped()) {
                     ran |= run(handler, one);
                 }
             }
@@ -36,7 +36,7 @@ final class WithinHandlers {
         return ran;
     }
 
-    private boolean run(CompiledHandler handler, Raised.One raised) {
+    private boolean run(CompiledHandler handler, RaisedEvents.One raised) {
         var told = new LinkedHashMap<>(raised.values());
         told.put("type", raised.type().name());
         told.put("by", workspace.by());
@@ -44,6 +44,6 @@ final class WithinHandlers {
         var event = new Context(told);
         Object name = handler.definition().batch() ? List.of(event) : event;
         var record = handler.aboutRecord() ? raised.about() : null;
-        return unit.handlers().run(handler, record, name, TraceStep.Kind.RULE, tracer);
+        return new HandlerRun(context).run(handler, record, name, TraceStep.Kind.RULE, tracer);
     }
 }

@@ -11,7 +11,6 @@ import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
-import sandpiper.model.type.FieldType;
 
 /** Puts into records that were read what is worked out only now. */
 public final class WorkedOut {
@@ -21,7 +20,7 @@ public final class WorkedOut {
 
     private WorkedOut(
             LiveRelease live, Session session, Instant now, ObjectType object, FieldTree tree) {
-        this.workspace = new Workspace(live, session, now, "", object.zone(), null);
+        this.workspace = Workspace.forReading(live, session, now, object.zone());
         this.object = object;
         this.tree = tree;
     }
@@ -81,7 +80,7 @@ public final class WorkedOut {
             for (int v = 0; v < values.length; v++) {
                 var path = part.paths().get(v);
                 if (path.last().onRead() && path.isOwn()) {
-                    values[v] = stored(record, states.get(i), path.last());
+                    values[v] = stored(states.get(i), path.last());
                 }
             }
             items.add(new RecordView.ItemView(views.get(i).line(), values));
@@ -96,17 +95,14 @@ public final class WorkedOut {
             if (number == null) {
                 return null;
             }
-            record =
-                    workspace.record(
-                            workspace.release().target((FieldType.Reference) step.type()),
-                            (Long) number);
+            record = workspace.record(workspace.release().target(step), (Long) number);
         }
-        return stored(record, null, path.last());
+        return stored(record, path.last());
     }
 
-    private @Nullable Object stored(RecordState record, @Nullable ItemState item, Field field) {
+    private @Nullable Object stored(Row row, Field field) {
         try {
-            return workspace.workedOut(record, item, field);
+            return workspace.workedOut(row, field);
         } catch (BudgetException _) {
             return null;
         }

@@ -3,16 +3,16 @@ package sandpiper.engine.write;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.HashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Set;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.access.RecordScope;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.Session;
+import sandpiper.engine.read.RecordFinder;
 import sandpiper.logic.Span;
 import sandpiper.logic.check.Setting;
 import sandpiper.logic.condition.Condition;
@@ -30,7 +30,6 @@ import sandpiper.model.logic.Formula;
 import sandpiper.model.logic.ReleaseLogic;
 import sandpiper.model.release.Codec;
 import sandpiper.model.release.Field;
-import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ModelMember;
 import sandpiper.model.release.ObjectRecordType;
 import sandpiper.model.release.ObjectType;
@@ -50,22 +49,13 @@ final class Workspace implements RecordSource {
 
     private final LiveRelease live;
     private final Session session;
-    private final Settler settler;
+    private final Stage stage;
     private final Instant now;
     private final String by;
     private final Map<String, Map<Long, RecordState>> records = new HashMap<>();
-    private final Set<RecordState> touched = new LinkedHashSet<>();
-    private final Map<String, Set<RecordState>> touchedByObject = new HashMap<>();
+    private final TouchedRecords touched;
     private final Evaluation evaluation;
     private int loaded;
-
-    /** Puts changes into the tables before they are asked. */
-    interface Settler {
-        void settle();
-
-        /** The number of a record that may be new. */
-        long numberOf(RecordState state);
-    }
 
     Workspace(
             LiveRelease live,
@@ -73,26 +63,20 @@ final class Workspace implements RecordSource {
             Instant now,
             String by,
             ZoneId zone,
-            @Nullable Settler settler) {
+            TouchedRecords touched,
+            Stage stage) {
         this.live = live;
         this.session = session;
         this.now = now;
         this.by = by;
-        this.settler = settler == null ? new Nobody() : settler;
+        this.touched = touched;
+        this.stage = stage;
         this.evaluation = new Evaluation(now, zone, this);
     }
 
-    /** Where nothing is changed. */
-    private static final class Nobody implements Settler {
-        @Override
-        public void settle() {
-            // nothing to put anywhere
-        }
-
-        @Override
-        public long numberOf(RecordState state) {
-            return state.number();
-        }
+    /** One in which nothing is changed. */
+    static Workspace forReading(LiveRelease live, Session session, Instant now, ZoneId zone) {
+        return new Workspace(live, session, now, "", zone, new TouchedRecords(), Stage.NONE);
     }
 
     Release release() {
@@ -115,23 +99,21 @@ final class Workspace implements RecordSource {
         return evaluation;
     }
 
-    /** Runs what is about a record and nothing else. */
-    Object run(Code code, RecordState state) {
-        return code.run(state.logic(this), evaluation);
+    /** Runs what is about a record or line item and nothing else. */
+    Object run(Code code, Row row) {
+        return switch (row) {
+            case RecordState record -> code.run(record.logic(this), evaluation);
+            case ItemState item -> code.run(frame(code, item));
+        };
     }
 
-    /** A frame about a record. */
-    Frame frame(Code code, RecordState state) {
+    /** A frame about a record or line item. */
+    Frame frame(Code code, Row row) {
         var frame = code.frame(evaluation);
-        frame.set(Setting.THIS, state.logic(this));
-        return frame;
-    }
-
-    /** A frame about a line item. */
-    Frame frame(Code code, ItemState item) {
-        var frame = code.frame(evaluation);
-        frame.set(Setting.THIS, item.logic(this));
-        frame.set(Setting.OWNER, item.record().logic(this));
+        frame.set(Setting.THIS, row.logic(this));
+        if (row instanceof ItemState item) {
+            frame.set(Setting.OWNER, item.record().logic(this));
+        }
         return frame;
     }
 
@@ -163,8 +145,36 @@ final class Workspace implements RecordSource {
         return there;
     }
 
+    /** A new record that is part of the work. */
+    RecordState create(ObjectType object) {
+        var record = new RecordState(object, WorkIds.next());
+        count();
+        touched.add(record);
+        return record;
+    }
+
+    /** A record by its natural key or public id, in use or retired. */
+    Optional<RecordStorage.Found> find(ObjectType object, String key) {
+        return RecordFinder.find(live.records(), session, object, key);
+    }
+
+    /** The record a key stands for in a reference, as logic sees it; null when there is none. */
+    Object referenced(Field field, String key) {
+        var object = release().target(field);
+        return find(object, key)
+                .<Object>map(found -> record(object, found.number()).logic(this))
+                .orElse(Nothing.NULL);
+    }
+
+    /** Whether a record meets all conditions of a scope. */
+    boolean isWithin(RecordScope scope, RecordState record) {
+        return scope.conditions().stream()
+                .map(text -> logic().condition(record.object(), text).code())
+                .allMatch(code -> run(code, record) == Boolean.TRUE);
+    }
+
     /** Counts a record that is looked at or made. */
-    void count() {
+    private void count() {
         if (++loaded > MOST_RECORDS) {
             throw new BudgetException(
                     "This looks at more than %,d records and was stopped.".formatted(MOST_RECORDS));
@@ -172,34 +182,13 @@ final class Workspace implements RecordSource {
         evaluation.lookAtClock();
     }
 
-    /** Takes in a record that got its number just now. */
-    void add(RecordState state) {
-        records.computeIfAbsent(state.object().name(), _ -> new HashMap<>())
-                .put(state.number(), state);
-    }
-
-    /** Records that were changed, or may have been, in the order in which they were. */
-    Set<RecordState> touched() {
+    /** Records that were changed, or may have been. */
+    TouchedRecords touched() {
         return touched;
     }
 
-    /** Those of one object. */
-    Collection<RecordState> touched(String object) {
-        return touchedByObject.getOrDefault(object, Set.of());
-    }
-
-    void touch(RecordState state) {
-        if (touched.add(state)) {
-            touchedByObject
-                    .computeIfAbsent(state.object().name(), _ -> new LinkedHashSet<>())
-                    .add(state);
-        }
-    }
-
-    /** Leaves a record out that is deleted, so that it is not stored. */
-    void untouch(RecordState state) {
-        touched.remove(state);
-        touchedByObject.getOrDefault(state.object().name(), new LinkedHashSet<>()).remove(state);
+    void touch(RecordState record) {
+        touched.add(record);
     }
 
     /** The value of a field as logic sees it. */
@@ -214,34 +203,26 @@ final class Workspace implements RecordSource {
      * The value of a field that is worked out on read, as it would be stored: rounded, and {@code
      * null} when the field cannot hold it.
      */
-    @Nullable Object workedOut(RecordState state, @Nullable ItemState item, Field field) {
-        var code = formulaOf(state.object(), item, field).code();
+    @Nullable Object workedOut(Row row, Field field) {
+        var code = formulaOf(row, field).code();
         // A derived value is the same whoever asks.
-        var value =
-                AskedLanguages.MAIN.in(
-                        () -> code.run(item == null ? frame(code, state) : frame(code, item)));
+        var value = AskedLanguages.MAIN.in(() -> code.run(frame(code, row)));
         return value != Nothing.NULL
                         && Codec.toStored(
                                         field.type(),
                                         value,
-                                        state.object().zone(),
-                                        state.object().rounding())
+                                        row.object().zone(),
+                                        row.object().rounding())
                                 instanceof Intake.Taken(var stored)
                 ? stored
                 : null;
     }
 
-    private Formula formulaOf(ObjectType object, @Nullable ItemState item, Field field) {
-        var part = item == null ? null : item.part();
-        return logic().of(object).formulas().stream()
-                .filter(one -> one.field().name().equals(field.name()))
-                .filter(one -> Objects.equals(name(one.part()), name(part)))
+    private Formula formulaOf(Row row, Field field) {
+        return logic().of(row.object()).formulas().stream()
+                .filter(one -> one.field().name().equals(field.name()) && row.isIn(one.part()))
                 .findFirst()
                 .orElseThrow();
-    }
-
-    private static @Nullable String name(sandpiper.model.release.@Nullable Part part) {
-        return part == null ? null : part.name();
     }
 
     /** The records that refer to one by a reference. */
@@ -261,7 +242,7 @@ final class Workspace implements RecordSource {
         if (condition == null && selection.owner() != null) {
             return List.of();
         }
-        settler.settle();
+        settle();
         evaluation.lookAtClock();
         int bound = MOST_RECORDS - loaded + 1;
         var numbers =
@@ -306,7 +287,7 @@ final class Workspace implements RecordSource {
         if (condition == null && selection.owner() != null) {
             return Nothing.NULL;
         }
-        settler.settle();
+        settle();
         var stored =
                 live.records().total(session, object, condition, total.function(), total.value());
         if (total.function().equals("count")) {
@@ -328,24 +309,27 @@ final class Workspace implements RecordSource {
         return Objects.requireNonNull(field);
     }
 
-    /** The key of a record as text. */
-    String written(RecordState state) {
-        var key = new ArrayList<@Nullable Object>();
-        for (var field : state.object().keyFields()) {
-            key.add(state.slots().get(field));
-        }
-        return key.isEmpty() || key.stream().anyMatch(Objects::isNull)
-                ? state.id().toString()
-                : KeyText.write(state.object(), key);
-    }
-
-    /** Puts what was changed into the tables. */
+    /** Puts everything that was changed into the tables, so that they can be asked. */
     void settle() {
-        settler.settle();
+        stage.together(() -> touched.now().forEach(this::push));
     }
 
-    long numberOf(RecordState state) {
-        return settler.numberOf(state);
+    private void push(RecordState record) {
+        evaluation.lookAtClock();
+        boolean fresh = record.number() < 0;
+        stage.push(record);
+        if (fresh) {
+            records.computeIfAbsent(record.object().name(), _ -> new HashMap<>())
+                    .put(record.number(), record);
+        }
+    }
+
+    /** The number of a record in the tables, which it gets now when it has none yet. */
+    long numberOf(RecordState record) {
+        if (record.number() < 0) {
+            push(record);
+        }
+        return record.number();
     }
 
     RecordStorage storage() {

@@ -41,7 +41,7 @@ public final class Writer implements AutoCloseable {
     private final BlockingQueue<Entry<?>> queue;
     private final AtomicInteger rows = new AtomicInteger();
     private final int longestQueue;
-    private final Pulse pulse;
+    private final WriteMetrics metrics;
     private final Thread thread;
     private volatile boolean closed;
     private volatile Runnable afterCommit = () -> {};
@@ -56,9 +56,9 @@ public final class Writer implements AutoCloseable {
      *
      * @param longestQueue changes that may wait; more are refused at once
      */
-    public Writer(Storage storage, int longestQueue, Pulse pulse) {
+    public Writer(Storage storage, int longestQueue, WriteMetrics metrics) {
         this.storage = storage;
-        this.pulse = pulse;
+        this.metrics = metrics;
         this.longestQueue = longestQueue;
         this.queue = new LinkedBlockingQueue<>();
         this.thread = Thread.ofPlatform().name("sandpiper-writer").start(this::run);
@@ -164,7 +164,7 @@ public final class Writer implements AutoCloseable {
             fail(group, e);
             return;
         }
-        pulse.committed(group.size(), System.nanoTime() - start);
+        metrics.committed(group.size(), System.nanoTime() - start);
         group.forEach(Entry::answer);
     }
 

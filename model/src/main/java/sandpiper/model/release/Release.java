@@ -182,6 +182,15 @@ public final class Release {
         return java.util.Objects.requireNonNull(everything.get(object.name()));
     }
 
+    /**
+     * The object that a reference field points to.
+     *
+     * @throws ClassCastException for a field that is no reference
+     */
+    public ObjectType target(Field field) {
+        return target((FieldType.Reference) field.type());
+    }
+
     /** The object a reference points to. */
     public ObjectType target(FieldType.Reference reference) {
         return object(reference.to());

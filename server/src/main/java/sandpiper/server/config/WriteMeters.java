@@ -6,10 +6,10 @@ import io.micrometer.core.instrument.Timer;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
-import sandpiper.engine.write.Pulse;
+import sandpiper.engine.write.WriteMetrics;
 
 /** Figures of how writing goes: commits, how many changes share one, and what rules take. */
-final class WriteMeters implements Pulse {
+final class WriteMeters implements WriteMetrics {
     private final MeterRegistry meters;
     private final Timer commits;
     private final DistributionSummary shared;

@@ -22,6 +22,7 @@ import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.ObjectGrant.Action;
+import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
@@ -136,7 +137,7 @@ class FunctionController {
             requests.add(live ->
                     request(live, actor, object, function, key, call.arguments(), via, false));
         }
-        var outcomes = engine.records().writeAll(requests);
+        var outcomes = engine.records().write(requests, Grouping.EACH);
         var results = new ArrayList<CallResult>();
         for (int i = 0; i < outcomes.size(); i++) {
             results.add(result(call.keys().get(i), outcomes.get(i)));

@@ -26,6 +26,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.engine.access.ObjectGrant.Action;
+import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Leave;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
@@ -333,7 +334,7 @@ class RecordController {
         var results =
                 (trial
                                 ? engine.records().tryTogether(requests)
-                                : engine.records().writeTogether(requests))
+                                : engine.records().write(requests, Grouping.TOGETHER))
                         .stream().map(RecordController::result).toList();
         return json(HttpStatus.OK, Map.of("results", results));
     }

@@ -12,6 +12,7 @@ import org.apache.olingo.server.api.ODataResponse;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.Records;
+import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.Session;
@@ -83,8 +84,9 @@ final class ChangeRun {
         var outcomes =
                 exchange.engine()
                         .records()
-                        .writeAllOrNone(
+                        .write(
                                 makers,
+                                Grouping.ALL_OR_NONE,
                                 (place, live, session, done) ->
                                         answers.put(
                                                 place,

@@ -14,6 +14,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
@@ -67,7 +68,7 @@ class BatchCalls {
         var live = engine.live();
         var asked = requests.stream().map(maker -> maker.apply(live)).toList();
         LOG.debug("{}: a batch of {}", call.service().via(), asked.size());
-        return results(engine.records().writeTogether(requests));
+        return results(engine.records().write(requests, Grouping.TOGETHER));
     }
 
     private static Function<LiveRelease, RecordCommand> command(

@@ -15,11 +15,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.command.RecordCommand;
@@ -239,7 +241,7 @@ final class Play implements AutoCloseable {
             }
         }
         this.told.add("import %s %s".formatted(object.name(), told));
-        var outcomes = engine.records().writeTogether(makers);
+        var outcomes = engine.records().write(makers, Grouping.TOGETHER);
         if (outcomes.stream().allMatch(one -> one instanceof Outcome.Success)) {
             mirror = after;
         } else {

@@ -12,6 +12,7 @@ import sandpiper.engine.trace.Tracer;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.check.Setting;
 import sandpiper.logic.run.Code;
+import sandpiper.logic.run.Frame;
 import sandpiper.logic.value.ValueText;
 import sandpiper.model.logic.CompiledCheck;
 import sandpiper.model.logic.FieldCondition;
@@ -19,12 +20,12 @@ import sandpiper.model.logic.Offer;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Part;
 import sandpiper.model.release.Trigger;
-import sandpiper.model.type.FieldType;
 
 /** Looks at what must hold of a record: conditions on its fields, what references offer, checks. */
-final class Guards {
-    private final UnitOfWork unit;
+final class ConstraintChecks {
     private final Workspace workspace;
+    private final FaultLog faults;
+    private final Lifecycles lifecycles;
     private final Tracer tracer;
 
     private final Set<Choice> judged = new HashSet<>();
@@ -32,18 +33,18 @@ final class Guards {
     /** A record that was chosen in some place. */
     private record Choice(Slots slots, Field field, long number) {}
 
-    Guards(UnitOfWork unit, Workspace workspace, Tracer tracer) {
-        this.unit = unit;
+    ConstraintChecks(Workspace workspace, FaultLog faults, Lifecycles lifecycles, Tracer tracer) {
         this.workspace = workspace;
+        this.faults = faults;
+        this.lifecycles = lifecycles;
         this.tracer = tracer;
     }
 
     /** Whether a condition says so of a field now. */
-    boolean holds(
-            FieldCondition.Kind kind, RecordState record, @Nullable ItemState item, Field field) {
-        for (var condition : workspace.logic().of(record.object()).conditions()) {
-            if (condition.kind() == kind && isAbout(condition, item, field)) {
-                if (holds(condition.code(), record, item)) {
+    boolean holds(FieldCondition.Kind kind, Row row, Field field) {
+        for (var condition : workspace.logic().of(row.object()).conditions()) {
+            if (condition.kind() == kind && isAbout(condition, row, field)) {
+                if (holds(condition.code(), row)) {
                     return true;
                 }
             }
@@ -51,29 +52,21 @@ final class Guards {
         return false;
     }
 
-    private boolean holds(Code code, RecordState record, @Nullable ItemState item) {
-        return item == null
-                ? workspace.run(code, record) == Boolean.TRUE
-                : code.holds(workspace.frame(code, item));
+    private boolean holds(Code code, Row row) {
+        return workspace.run(code, row) == Boolean.TRUE;
     }
 
-    private static boolean isAbout(
-            FieldCondition condition, @Nullable ItemState item, Field field) {
-        return condition.field().name().equals(field.name())
-                && name(condition.part()).equals(item == null ? "" : item.part().name());
-    }
-
-    private static String name(@Nullable Part part) {
-        return part == null ? "" : part.name();
+    private static boolean isAbout(FieldCondition condition, Row row, Field field) {
+        return condition.field().name().equals(field.name()) && row.isIn(condition.part());
     }
 
     /** Why a field cannot be changed now, for people; {@code null} when it can. */
-    @Nullable String readOnly(RecordState record, @Nullable ItemState item, Field field) {
-        for (var condition : workspace.logic().of(record.object()).conditions()) {
+    @Nullable String readOnly(Row row, Field field) {
+        for (var condition : workspace.logic().of(row.object()).conditions()) {
             if (condition.kind() == FieldCondition.Kind.READ_ONLY
-                    && isAbout(condition, item, field)
-                    && holds(condition.code(), record, item)) {
-                var said = said(condition.say(), record, item);
+                    && isAbout(condition, row, field)
+                    && holds(condition.code(), row)) {
+                var said = said(condition.say(), row);
                 return said != null
                         ? said
                         : condition.always()
@@ -86,22 +79,21 @@ final class Guards {
     }
 
     /** The same of a new record or item, of which only what is always so can be said. */
-    @Nullable String alwaysReadOnly(RecordState record, @Nullable ItemState item, Field field) {
+    @Nullable String alwaysReadOnly(Row row, Field field) {
         boolean always =
-                workspace.logic().of(record.object()).conditions().stream()
+                workspace.logic().of(row.object()).conditions().stream()
                         .anyMatch(one ->
                                 one.kind() == FieldCondition.Kind.READ_ONLY
                                         && one.always()
-                                        && isAbout(one, item, field));
-        return always ? readOnly(record, item, field) : null;
+                                        && isAbout(one, row, field));
+        return always ? readOnly(row, field) : null;
     }
 
     /** Why the line items of a part stay as they are now; {@code null} when they need not. */
     @Nullable String readOnly(RecordState record, Part part) {
         for (var condition : workspace.logic().of(record.object()).partConditions()) {
-            if (condition.part().name().equals(part.name())
-                    && workspace.run(condition.code(), record) == Boolean.TRUE) {
-                var said = said(condition.say(), record, null);
+            if (condition.part().name().equals(part.name()) && holds(condition.code(), record)) {
+                var said = said(condition.say(), record);
                 return said != null
                         ? said
                         : "%s cannot be changed now, because %s."
@@ -112,13 +104,8 @@ final class Guards {
     }
 
     /** What a definition has people told, if it says so. */
-    private @Nullable String said(
-            @Nullable Code say, RecordState record, @Nullable ItemState item) {
-        if (say == null) {
-            return null;
-        }
-        var frame = item == null ? workspace.frame(say, record) : workspace.frame(say, item);
-        return ValueText.of(say.run(frame));
+    private @Nullable String said(@Nullable Code say, Row row) {
+        return say == null ? null : ValueText.of(say.run(workspace.frame(say, row)));
     }
 
     /** Looks at everything that must hold of a record. */
@@ -134,40 +121,22 @@ final class Guards {
 
     private void checkConditions(RecordState record) {
         for (var condition : workspace.logic().of(record.object()).conditions()) {
-            if (condition.kind() != FieldCondition.Kind.REQUIRED) {
-                continue;
-            }
-            var part = condition.part();
-            if (part == null) {
-                required(record, null, condition, List.of());
-            } else {
-                var items = record.items(part);
-                for (int i = 0; i < items.size(); i++) {
-                    required(record, items.get(i), condition, List.of(part.name(), i));
-                }
+            if (condition.kind() == FieldCondition.Kind.REQUIRED) {
+                record.rows(condition.part()).forEach(row -> required(row, condition));
             }
         }
     }
 
-    private void required(
-            RecordState record,
-            @Nullable ItemState item,
-            FieldCondition condition,
-            List<Object> at) {
+    private void required(Row row, FieldCondition condition) {
         var field = condition.field();
-        var slots = item == null ? record.slots() : item.slots();
-        if (slots.get(field) != null) {
-            return;
-        }
-        if (holds(condition.code(), record, item)
-                && !holds(FieldCondition.Kind.HIDDEN, record, item, field)) {
-            var path = new ArrayList<>(at);
-            path.add(field.name());
-            var said = said(condition.say(), record, item);
-            unit.add(
-                    record,
+        if (row.slots().get(field) == null
+                && holds(condition.code(), row)
+                && !holds(FieldCondition.Kind.HIDDEN, row, field)) {
+            var said = said(condition.say(), row);
+            faults.add(
+                    row.record(),
                     new Fault(
-                            path,
+                            row.path(field),
                             RecordCode.REQUIRED,
                             said != null
                                     ? said
@@ -182,22 +151,13 @@ final class Guards {
      */
     void checkOffers(RecordState record) {
         for (var offer : workspace.logic().of(record.object()).offers()) {
-            var part = offer.part();
-            if (part == null) {
-                offered(record, null, offer, List.of());
-            } else {
-                var items = record.items(part);
-                for (int i = 0; i < items.size(); i++) {
-                    offered(record, items.get(i), offer, List.of(part.name(), i));
-                }
-            }
+            record.rows(offer.part()).forEach(row -> offered(row, offer));
         }
     }
 
-    private void offered(
-            RecordState record, @Nullable ItemState item, Offer offer, List<Object> at) {
+    private void offered(Row row, Offer offer) {
         var field = offer.field();
-        var slots = item == null ? record.slots() : item.slots();
+        var slots = row.slots();
         var number = slots.get(field);
         if (number == null || !slots.isChanged(field)) {
             return;
@@ -205,37 +165,26 @@ final class Guards {
         if (!judged.add(new Choice(slots, field, (Long) number))) {
             return;
         }
-        var target = workspace.release().target((FieldType.Reference) field.type());
-        var chosen = workspace.record(target, (Long) number);
+        var chosen = workspace.record(workspace.release().target(field), (Long) number);
         for (var demand : offer.parts()) {
-            var frame =
-                    item == null
-                            ? workspace.frame(demand.code(), record)
-                            : workspace.frame(demand.code(), item);
+            var frame = workspace.frame(demand.code(), row);
             frame.set(Setting.ITEM, chosen.logic(workspace));
             if (!demand.code().holds(frame)) {
-                var path = new ArrayList<>(at);
-                path.add(field.name());
-                unit.add(
-                        record,
+                faults.add(
+                        row.record(),
                         new Fault(
-                                path,
+                                row.path(field),
                                 RecordCode.NOT_OFFERED,
-                                notOffered(record, item, offer, chosen, demand)));
+                                notOffered(row, offer, chosen, demand)));
                 return;
             }
         }
     }
 
-    private String notOffered(
-            RecordState record,
-            @Nullable ItemState item,
-            Offer offer,
-            RecordState chosen,
-            Offer.Demand demand) {
+    private String notOffered(Row row, Offer offer, RecordState chosen, Offer.Demand demand) {
         var say = offer.say();
         if (say != null) {
-            var frame = item == null ? workspace.frame(say, record) : workspace.frame(say, item);
+            var frame = workspace.frame(say, row);
             frame.set(Setting.ITEM, chosen.logic(workspace));
             return ValueText.of(say.run(frame));
         }
@@ -243,17 +192,17 @@ final class Guards {
                 .formatted(
                         offer.field().label(),
                         chosen.object().label(),
-                        Quoted.of(workspace.written(chosen)),
+                        Quoted.of(chosen.keyText()),
                         demand.written());
     }
 
     private boolean isDue(RecordState record, CompiledCheck check) {
         var definition = check.definition();
         if (!definition.before().isEmpty()) {
-            return unit.lifecycles().into(record).stream().anyMatch(definition.before()::contains);
+            return lifecycles.into(record).stream().anyMatch(definition.before()::contains);
         }
         if (definition.on().equals(Trigger.ALWAYS)) {
-            return unit.isPrimary(record) || touchesWhat(record, check);
+            return faults.isPrimary(record) || touchesWhat(record, check);
         }
         return isSetOff(record, definition.on());
     }
@@ -292,30 +241,17 @@ final class Guards {
     }
 
     private void check(RecordState record, CompiledCheck check) {
-        var part = check.part();
-        if (part == null) {
-            check(record, null, check, List.of());
-        } else {
-            var items = record.items(part);
-            for (int i = 0; i < items.size(); i++) {
-                check(record, items.get(i), check, List.of(part.name(), i));
-            }
-        }
-    }
-
-    private void check(
-            RecordState record, @Nullable ItemState item, CompiledCheck check, List<Object> at) {
         // What a check reads may be missing or wrong already; that was said.
-        if (item == null && check.reads().stream().anyMatch(name -> unit.isFaulty(record, name))) {
+        if (check.part() == null
+                && check.reads().stream()
+                        .anyMatch(name -> faults.isFaulty(record, List.of(name)))) {
             return;
         }
-        var frame =
-                item == null
-                        ? workspace.frame(check.that(), record)
-                        : workspace.frame(check.that(), item);
-        if (item == null) {
-            workspace.addChange(frame, record);
-        }
+        record.rows(check.part()).forEach(row -> check(row, check));
+    }
+
+    private void check(Row row, CompiledCheck check) {
+        var frame = frame(check.that(), row);
         var holds = check.that().run(frame);
         var definition = check.definition();
         if (tracer.isOn()) {
@@ -323,8 +259,8 @@ final class Guards {
                     TraceStep.Kind.CHECK,
                     "%s %s: %s"
                             .formatted(
-                                    record.object().label(),
-                                    workspace.written(record),
+                                    row.object().label(),
+                                    row.record().keyText(),
                                     definition.name()),
                     definition.that().text(),
                     String.valueOf(holds));
@@ -333,22 +269,26 @@ final class Guards {
         if (holds == Boolean.TRUE) {
             return;
         }
-        var say = check.say();
-        var sayFrame = item == null ? workspace.frame(say, record) : workspace.frame(say, item);
-        if (item == null) {
-            workspace.addChange(sayFrame, record);
-        }
-        var message = ValueText.of(say.run(sayFrame));
-        var path = new ArrayList<>(at);
+        var message = ValueText.of(check.say().run(frame(check.say(), row)));
+        var path = new ArrayList<>(row.path());
         var field = definition.at();
         if (field != null) {
             path.add(field.text());
         }
         var fault = new Fault(path, RecordCode.CHECK_FAILED, message);
         if (definition.warning()) {
-            unit.warn(unit.placed(record, fault));
+            faults.warn(faults.placed(row.record(), fault));
         } else {
-            unit.add(record, fault);
+            faults.add(row.record(), fault);
         }
+    }
+
+    /** A check of a record sees what it was before; one of a line item does not. */
+    private Frame frame(Code code, Row row) {
+        var frame = workspace.frame(code, row);
+        if (row instanceof RecordState record) {
+            workspace.addChange(frame, record);
+        }
+        return frame;
     }
 }

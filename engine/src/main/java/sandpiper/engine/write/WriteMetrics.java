@@ -1,10 +1,10 @@
 package sandpiper.engine.write;
 
 /** Who wants to know how writing goes. Called on the writer's thread, so it must be quick. */
-public interface Pulse {
+public interface WriteMetrics {
     /** Nobody does. */
-    Pulse NONE =
-            new Pulse() {
+    WriteMetrics NONE =
+            new WriteMetrics() {
                 @Override
                 public void committed(int jobs, long nanos) {
                     // nobody to tell

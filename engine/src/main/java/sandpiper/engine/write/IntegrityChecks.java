@@ -7,6 +7,8 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.RecordCode;
+import sandpiper.engine.port.RecordStorage;
+import sandpiper.engine.port.Session;
 import sandpiper.logic.Quoted;
 import sandpiper.model.Names;
 import sandpiper.model.release.Field;
@@ -14,14 +16,25 @@ import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ObjectType;
 
 /** Checks what every record needs whatever its rules: required fields, keys, unique values. */
-final class Structure {
-    private final UnitOfWork unit;
-    private final Workspace workspace;
+final class IntegrityChecks {
+    private final RecordStorage storage;
+    private final Session session;
+    private final TouchedRecords touched;
+    private final NumberSeries numbers;
+    private final FaultLog faults;
     private @Nullable Map<Distinct, Map<List<@Nullable Object>, List<RecordState>>> checking;
 
-    Structure(UnitOfWork unit, Workspace workspace) {
-        this.unit = unit;
-        this.workspace = workspace;
+    IntegrityChecks(
+            RecordStorage storage,
+            Session session,
+            TouchedRecords touched,
+            NumberSeries numbers,
+            FaultLog faults) {
+        this.storage = storage;
+        this.session = session;
+        this.touched = touched;
+        this.numbers = numbers;
+        this.faults = faults;
     }
 
     /** What no two records may share: fields of an object. */
@@ -43,19 +56,15 @@ final class Structure {
             boolean keyField = object.key().contains(field.name());
             boolean numberedLater = object.isNumbered(field) && record.isNew();
             if ((field.required() || keyField) && !numberedLater) {
-                checkRequired(record, record.slots(), field, List.of());
+                checkRequired(record, field);
             }
         }
         checkDistinct(record);
         for (var part : object.parts()) {
-            for (int i = 0; i < record.items(part).size(); i++) {
+            for (var item : record.items(part)) {
                 for (var field : part.fields()) {
                     if (field.required()) {
-                        checkRequired(
-                                record,
-                                record.items(part).get(i).slots(),
-                                field,
-                                List.of(part.name(), i));
+                        checkRequired(item, field);
                     }
                 }
             }
@@ -74,14 +83,14 @@ final class Structure {
         checkKey(record);
     }
 
-    private void checkRequired(RecordState record, Slots slots, Field field, List<Object> at) {
-        var path = new ArrayList<>(at);
-        path.add(field.name());
-        if (slots.get(field) == null && !unit.isFaulty(record, path)) {
-            unit.add(
-                    record,
+    private void checkRequired(Row row, Field field) {
+        if (row.slots().get(field) == null) {
+            add(
+                    row.record(),
                     new Fault(
-                            path, RecordCode.REQUIRED, "%s is required.".formatted(field.label())));
+                            row.path(field),
+                            RecordCode.REQUIRED,
+                            "%s is required.".formatted(field.label())));
         }
     }
 
@@ -104,7 +113,7 @@ final class Structure {
     }
 
     private void checkKey(RecordState record) {
-        if (unit.isKeyFree(record)) {
+        if (numbers.isKeyFree(record)) {
             return;
         }
         var key = record.object().keyFields();
@@ -132,21 +141,14 @@ final class Structure {
     }
 
     private void add(RecordState record, Fault fault) {
-        if (!unit.isFaulty(record, fault.path())) {
-            unit.add(record, fault);
+        if (!faults.isFaulty(record, fault.path())) {
+            faults.add(record, fault);
         }
     }
 
     /** Whether another record, in the tables or still in this work, has the same values. */
     private boolean isTaken(RecordState record, List<Field> fields, List<Object> values) {
-        return workspace
-                        .storage()
-                        .another(
-                                workspace.session(),
-                                record.object(),
-                                fields,
-                                values,
-                                record.number())
+        return storage.another(session, record.object(), fields, values, record.number())
                         .isPresent()
                 || unsaved(record.object(), fields).getOrDefault(values, List.of()).stream()
                         .anyMatch(other -> other != record);
@@ -167,7 +169,7 @@ final class Structure {
     private Map<List<@Nullable Object>, List<RecordState>> gather(
             ObjectType object, List<Field> fields) {
         var byValues = new HashMap<List<@Nullable Object>, List<RecordState>>();
-        for (var record : workspace.touched(object.name())) {
+        for (var record : touched.of(object.name())) {
             if (record.number() < 0) {
                 var values = new ArrayList<@Nullable Object>();
                 fields.forEach(field -> values.add(record.slots().get(field)));

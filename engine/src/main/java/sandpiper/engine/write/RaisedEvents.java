@@ -17,12 +17,12 @@ import sandpiper.model.release.EventType;
 import sandpiper.model.release.Rounding;
 
 /** The events a unit of work has raised so far, in their order. */
-final class Raised {
+final class RaisedEvents {
     /** Events of one request. */
     private static final int MOST_EVENTS = 10_000;
 
-    private final UnitOfWork unit;
     private final Workspace workspace;
+    private final FaultLog faults;
     private final Tracer tracer;
     private final List<One> all = new ArrayList<>();
 
@@ -39,9 +39,9 @@ final class Raised {
             @Nullable RecordState about,
             Map<String, @Nullable Object> data) {}
 
-    Raised(UnitOfWork unit, Workspace workspace, Tracer tracer) {
-        this.unit = unit;
+    RaisedEvents(Workspace workspace, FaultLog faults, Tracer tracer) {
         this.workspace = workspace;
+        this.faults = faults;
         this.tracer = tracer;
     }
 
@@ -77,12 +77,12 @@ final class Raised {
             tracer.step(
                     TraceStep.Kind.EVENT,
                     type.name(),
-                    about == null ? "" : about.object().label() + " " + workspace.written(about),
+                    about == null ? "" : about.object().label() + " " + about.keyText(),
                     ValueText.literal(new sandpiper.logic.value.Context(values)));
         }
     }
 
     private void refuse(String message) {
-        unit.refuse(new Fault(List.of(), RecordCode.CANNOT_BE_STORED, message));
+        faults.refuse(new Fault(List.of(), RecordCode.CANNOT_BE_STORED, message));
     }
 }
