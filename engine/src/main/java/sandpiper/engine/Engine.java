@@ -9,17 +9,18 @@ import org.slf4j.LoggerFactory;
 import sandpiper.engine.definition.Drafts;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.delivery.Deliveries;
+import sandpiper.engine.port.OverloadedException;
 import sandpiper.engine.port.RecomputationStorage.Open;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.write.EventSinks;
-import sandpiper.engine.write.LiveRelease;
-import sandpiper.engine.write.OverloadedException;
+import sandpiper.engine.react.EventSinks;
+import sandpiper.engine.release.LiveRelease;
+import sandpiper.engine.trial.Trials;
 import sandpiper.engine.write.ReactionWrites;
 import sandpiper.engine.write.RecordWrites;
-import sandpiper.engine.write.Writer;
+import sandpiper.engine.writer.Writer;
 
 /**
  * The running heart of an instance: one storage, one writer, one live release. Safe to share
@@ -58,6 +59,7 @@ public final class Engine implements AutoCloseable {
                         releases::live,
                         writer,
                         new RecordWrites(storage.answers(), storage.runs(), sinks, clock),
+                        new Trials(sinks, clock),
                         clock);
         this.deliveries =
                 Deliveries.start(

@@ -23,7 +23,9 @@ import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Preview;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
+import sandpiper.engine.derive.WorkedOut;
 import sandpiper.engine.port.HistoryStorage;
+import sandpiper.engine.port.OverloadedException;
 import sandpiper.engine.port.RunStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
@@ -31,21 +33,20 @@ import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.read.FigureGroups;
 import sandpiper.engine.read.Figures;
-import sandpiper.engine.read.Page;
-import sandpiper.engine.read.Query;
 import sandpiper.engine.read.RecordFinder;
-import sandpiper.engine.read.RecordView;
+import sandpiper.engine.record.Page;
+import sandpiper.engine.record.Query;
+import sandpiper.engine.record.RecordView;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.trace.Tracer;
-import sandpiper.engine.write.LiveRelease;
-import sandpiper.engine.write.OverloadedException;
-import sandpiper.engine.write.Queued;
+import sandpiper.engine.trial.Trial;
+import sandpiper.engine.trial.Trials;
 import sandpiper.engine.write.RecordWrites;
 import sandpiper.engine.write.Runs;
-import sandpiper.engine.write.Trial;
-import sandpiper.engine.write.UnfinishedException;
-import sandpiper.engine.write.WorkedOut;
-import sandpiper.engine.write.WriteJob;
-import sandpiper.engine.write.Writer;
+import sandpiper.engine.writer.Queued;
+import sandpiper.engine.writer.UnfinishedException;
+import sandpiper.engine.writer.WriteJob;
+import sandpiper.engine.writer.Writer;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.run.Evaluation;
 import sandpiper.logic.run.RecordSource;
@@ -72,6 +73,7 @@ public final class Records {
     private final Supplier<LiveRelease> live;
     private final Writer writer;
     private final RecordWrites writes;
+    private final Trials trials;
     private final Clock clock;
 
     Records(
@@ -79,12 +81,14 @@ public final class Records {
             Supplier<LiveRelease> live,
             Writer writer,
             RecordWrites writes,
+            Trials trials,
             Clock clock) {
         this.clock = clock;
         this.storage = storage;
         this.live = live;
         this.writer = writer;
         this.writes = writes;
+        this.trials = trials;
     }
 
     /**
@@ -355,7 +359,7 @@ public final class Records {
             Function<LiveRelease, @Nullable CompiledFunction> function,
             BiFunction<LiveRelease, Trial, T> reader) {
         return thrownAway((now, transaction) ->
-                writes.tried(
+                trials.tried(
                         now,
                         transaction,
                         maker.apply(now),

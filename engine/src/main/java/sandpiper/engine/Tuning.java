@@ -1,7 +1,7 @@
 package sandpiper.engine;
 
 import sandpiper.engine.delivery.Backoff;
-import sandpiper.engine.write.WriteMetrics;
+import sandpiper.engine.writer.WriteMetrics;
 
 /**
  * How an engine is set up.

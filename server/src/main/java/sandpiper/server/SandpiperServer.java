@@ -6,7 +6,7 @@ import org.springframework.boot.WebApplicationType;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.web.server.servlet.context.ServletWebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
-import sandpiper.engine.write.LastWord;
+import sandpiper.engine.writer.LastWord;
 import sandpiper.server.config.Settings;
 
 /** Starts and stops an instance. */

@@ -15,7 +15,7 @@ import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.read.Figures;
 import sandpiper.engine.read.Figures.Grouping;
 import sandpiper.engine.read.Figures.Step;
-import sandpiper.engine.read.Query;
+import sandpiper.engine.record.Query;
 
 /** What records come to, by fields of every kind that can be counted by. */
 class FiguresTest {

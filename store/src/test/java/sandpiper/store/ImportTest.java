@@ -18,7 +18,9 @@ import sandpiper.engine.command.Leave;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.port.Session;
+import sandpiper.engine.record.Query;
+import sandpiper.engine.release.LiveRelease;
 
 /** What was written out is taken in again: line items, languages, references within the file. */
 class ImportTest {
@@ -268,7 +270,7 @@ class ImportTest {
                                                     Harness.CLOCK))
                                     .condition();
                     var query =
-                            new sandpiper.engine.read.Query(
+                            new Query(
                                     type,
                                     tree,
                                     condition,
@@ -279,16 +281,13 @@ class ImportTest {
                                     0,
                                     50,
                                     false,
-                                    sandpiper.engine.read.Query.Retired.WITHOUT);
+                                    Query.Retired.WITHOUT);
                     return engineValues(marina, live, session, query);
                 });
     }
 
     private static List<Object> engineValues(
-            Harness marina,
-            LiveRelease live,
-            sandpiper.engine.port.Session session,
-            sandpiper.engine.read.Query query) {
+            Harness marina, LiveRelease live, Session session, Query query) {
         return marina.engine.records().page(live, session, query).records().stream()
                 .map(record -> java.util.Objects.requireNonNull(record.values()[1]))
                 .toList();

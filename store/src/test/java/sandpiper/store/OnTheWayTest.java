@@ -18,7 +18,7 @@ import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.release.LiveRelease;
 
 /**
  * Work puts records into the tables when it asks the store. One that is in the end what it was in

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.Engine;
-import sandpiper.engine.read.Query;
+import sandpiper.engine.record.Query;
 import sandpiper.logic.condition.Condition;
 
 /** Reads a query to its end, page after page. */

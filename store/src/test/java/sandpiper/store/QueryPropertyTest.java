@@ -24,7 +24,7 @@ import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.definition.Releases;
-import sandpiper.engine.read.Query.Sort;
+import sandpiper.engine.record.Query.Sort;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.filter.Checked;
 import sandpiper.logic.filter.ConditionChecker;

@@ -22,7 +22,7 @@ import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.RunStorage;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.ObjectType;
 
 /** What comes of requests does not depend on how many of them come at once. */
@@ -102,8 +102,7 @@ class WaysToWriteTest {
     @ParameterizedTest
     @EnumSource
     void everyFunctionThatRanIsInTheLogOfRuns(Grouping grouping) {
-        var outcomes =
-                yard.engine.records().write(List.of(lift("K1", 2), lift("K2", 3)), grouping);
+        var outcomes = yard.engine.records().write(List.of(lift("K1", 2), lift("K2", 3)), grouping);
 
         assertThat(outcomes).hasSize(2).allMatch(Outcome.Success.class::isInstance);
         assertThat(lifts()).containsExactly("2", "3");

@@ -17,7 +17,7 @@ import sandpiper.engine.command.Leave;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.release.LiveRelease;
 
 /** Who may set what, and when: states, read-only fields, line items, records in use. */
 class WhoMaySetTest {

@@ -17,7 +17,7 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import sandpiper.engine.read.Query;
+import sandpiper.engine.record.Query;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.condition.SortKey;
 import sandpiper.logic.filter.Checked;

@@ -11,8 +11,8 @@ import java.util.concurrent.CompletionException;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.port.StorageException;
-import sandpiper.engine.write.WriteMetrics;
-import sandpiper.engine.write.Writer;
+import sandpiper.engine.writer.WriteMetrics;
+import sandpiper.engine.writer.Writer;
 import sandpiper.store.sql.SqlSession;
 
 class WriterTest {

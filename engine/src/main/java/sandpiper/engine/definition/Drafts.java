@@ -16,7 +16,7 @@ import sandpiper.engine.port.DefinitionStorage.DraftFileState;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.write.Writer;
+import sandpiper.engine.writer.Writer;
 import sandpiper.model.check.CheckedDefinitions;
 import sandpiper.model.check.Definitions;
 

@@ -11,13 +11,13 @@ import java.util.function.Supplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.port.OverloadedException;
 import sandpiper.engine.port.RecomputationStorage.Open;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.write.LiveRelease;
-import sandpiper.engine.write.OverloadedException;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.write.Recomputation;
-import sandpiper.engine.write.Writer;
+import sandpiper.engine.writer.Writer;
 import sandpiper.model.logic.Formula;
 
 /**

@@ -23,10 +23,10 @@ import sandpiper.engine.port.EventStorage.Try;
 import sandpiper.engine.port.RunStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
-import sandpiper.engine.write.Listeners;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.react.Listeners;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.write.ReactionWrites;
-import sandpiper.engine.write.Writer;
+import sandpiper.engine.writer.Writer;
 
 /** Events, who was told of them, and who is to be told. Safe to share between threads. */
 public final class Deliveries implements AutoCloseable {

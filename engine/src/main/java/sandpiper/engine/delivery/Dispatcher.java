@@ -10,7 +10,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import sandpiper.engine.event.Delivery.Target;
 import sandpiper.engine.port.Storage;
-import sandpiper.engine.write.Writer;
+import sandpiper.engine.writer.Writer;
 
 /**
  * The thread that hands events on. It is woken after a commit that raised some, and looks by itself

@@ -8,7 +8,7 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.event.Event;
 import sandpiper.engine.event.Webhook;
-import sandpiper.engine.write.EventValues;
+import sandpiper.engine.react.EventValues;
 import sandpiper.logic.Problem;
 import sandpiper.logic.check.Checker;
 import sandpiper.logic.check.Setting;

@@ -9,7 +9,8 @@ import sandpiper.engine.event.Delivery.Target;
 import sandpiper.engine.event.Event;
 import sandpiper.engine.event.Webhook;
 import sandpiper.engine.port.Storage;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.port.Transaction;
+import sandpiper.engine.release.LiveRelease;
 
 /**
  * Makes a delivery of each event for each of those who hear it, in the order of the events. How far
@@ -52,7 +53,7 @@ final class FanOut {
         }
     }
 
-    void store(sandpiper.engine.port.Transaction transaction, Step step) {
+    void store(Transaction transaction, Step step) {
         step.deliveries().forEach(one -> storage.events().addDelivery(transaction, one));
         storage.events().setPosition(transaction, READER, step.events().getLast().number());
     }

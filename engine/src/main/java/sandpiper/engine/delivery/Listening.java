@@ -6,8 +6,8 @@ import java.util.Set;
 import java.util.concurrent.atomic.AtomicBoolean;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.event.Webhook;
-import sandpiper.engine.write.Listeners;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.react.Listeners;
+import sandpiper.engine.release.LiveRelease;
 
 /** Who listens now: the live release's handlers and services, and the webhooks there are. */
 final class Listening implements Listeners {

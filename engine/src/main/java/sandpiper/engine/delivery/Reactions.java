@@ -23,9 +23,9 @@ import sandpiper.engine.event.Event;
 import sandpiper.engine.port.EventStorage;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.write.ReactionWrites;
-import sandpiper.engine.write.Writer;
+import sandpiper.engine.writer.Writer;
 
 /**
  * Runs handlers and schedules for what is due. The note that it is done is stored in the same

@@ -13,13 +13,13 @@ import sandpiper.engine.definition.Drafts;
 import sandpiper.engine.definition.ReleasePreview;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.port.Storage;
-import sandpiper.engine.write.EventSinks;
-import sandpiper.engine.write.Listeners;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.react.EventSinks;
+import sandpiper.engine.react.Listeners;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.write.ReactionWrites;
 import sandpiper.engine.write.RecordWrites;
-import sandpiper.engine.write.WriteMetrics;
-import sandpiper.engine.write.Writer;
+import sandpiper.engine.writer.WriteMetrics;
+import sandpiper.engine.writer.Writer;
 import sandpiper.model.check.Definitions;
 
 /** Plays the examples of a set of definitions. */

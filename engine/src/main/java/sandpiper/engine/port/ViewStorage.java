@@ -2,7 +2,7 @@ package sandpiper.engine.port;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
-import sandpiper.engine.read.NamedView;
+import sandpiper.engine.record.NamedView;
 
 /** Views of lists that are kept by name. */
 public interface ViewStorage {

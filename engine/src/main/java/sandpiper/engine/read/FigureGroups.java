@@ -17,6 +17,7 @@ import sandpiper.engine.read.Figures.Group;
 import sandpiper.engine.read.Figures.Grouping;
 import sandpiper.engine.read.Figures.Step;
 import sandpiper.engine.read.Figures.Value;
+import sandpiper.engine.record.RecordView;
 import sandpiper.model.type.BooleanType;
 import sandpiper.model.type.TemporalType;
 import sandpiper.model.type.TypeKeyword;

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.record.RecordView;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;

@@ -1,7 +1,7 @@
 /**
- * Reading records: {@link sandpiper.engine.read.Query} says which, {@link
- * sandpiper.engine.read.RecordView} is one of them, {@link sandpiper.engine.read.PlainRecords}
- * turns it into plain values for a protocol.
+ * Reading records: {@link sandpiper.engine.read.RecordFinder} finds one by its key, {@link
+ * sandpiper.engine.read.PlainRecords} gives them their form for a protocol, and {@link
+ * sandpiper.engine.read.Figures} are counts and sums of many.
  */
 @NullMarked
 package sandpiper.engine.read;

@@ -13,8 +13,16 @@ import sandpiper.engine.command.Outcome.Reason;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
+import sandpiper.engine.input.ArgumentReader;
+import sandpiper.engine.input.InputReader;
+import sandpiper.engine.input.MergedValues;
 import sandpiper.engine.port.RecordStorage;
-import sandpiper.engine.port.StoredRecord;
+import sandpiper.engine.react.FunctionRun;
+import sandpiper.engine.record.StoredRecord;
+import sandpiper.engine.release.LiveRelease;
+import sandpiper.engine.work.RecordState;
+import sandpiper.engine.work.Rights;
+import sandpiper.engine.work.WorkStoppedException;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.run.BudgetException;
 import sandpiper.model.logic.CompiledFunction;
@@ -26,7 +34,7 @@ import sandpiper.model.release.Removal;
 import sandpiper.model.release.Standard;
 
 /** One command at work: finds its record and puts into the unit of work what is asked of it. */
-final class CommandRun {
+public final class CommandRun {
     private final LiveRelease live;
     private final Request request;
     private final UnitOfWork unit;
@@ -35,12 +43,12 @@ final class CommandRun {
 
     private final @Nullable CompiledFunction function;
 
-    CommandRun(LiveRelease live, Request request, UnitOfWork unit) {
+    public CommandRun(LiveRelease live, Request request, UnitOfWork unit) {
         this(live, request, unit, null);
     }
 
     /** {@code function} is called in the place of the released one, unless it is {@code null}. */
-    CommandRun(
+    public CommandRun(
             LiveRelease live,
             Request request,
             UnitOfWork unit,
@@ -52,7 +60,16 @@ final class CommandRun {
     }
 
     /** Does what can be done at once; {@code null} when the unit has to work on it. */
-    @Nullable Outcome prepare() {
+    public @Nullable Outcome prepared() {
+        try {
+            return prepare();
+        } catch (BudgetException e) {
+            unit.refuseTooMuch(e);
+            return unit.faults().refusal();
+        }
+    }
+
+    private @Nullable Outcome prepare() {
         return switch (request.command()) {
             case RecordCommand.Create create ->
                     create(create.object(), create.writable(), create.values(), create.presets());
@@ -355,12 +372,12 @@ final class CommandRun {
     }
 
     /** What a function gave back, or {@code null} when it gives nothing back. */
-    Outcome.@Nullable Result result() {
+    public Outcome.@Nullable Result result() {
         return result;
     }
 
     /** The record it is about; {@code null} when it is about none, or is not prepared yet. */
-    @Nullable RecordState about() {
+    public @Nullable RecordState about() {
         return record;
     }
 

@@ -8,8 +8,11 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.Transaction;
+import sandpiper.engine.react.EventSinks;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.trace.Tracer;
-import sandpiper.logic.run.BudgetException;
+import sandpiper.engine.work.FaultLog;
+import sandpiper.engine.work.Origin;
 
 /**
  * Requests on their way through one unit of work: what is asked is put in, everything is worked
@@ -43,7 +46,7 @@ final class Execution {
      */
     Outcome alone() {
         var command = commands.getFirst();
-        var early = prepared(command);
+        var early = command.prepared();
         if (early != null) {
             return early;
         }
@@ -68,7 +71,7 @@ final class Execution {
      */
     List<@Nullable Outcome> together() {
         var outcomes = new ArrayList<@Nullable Outcome>();
-        commands.forEach(command -> outcomes.add(prepared(command)));
+        commands.forEach(command -> outcomes.add(command.prepared()));
         if (outcomes.stream().anyMatch(Objects::nonNull)) {
             return outcomes;
         }
@@ -93,19 +96,5 @@ final class Execution {
         var about = command.about();
         var faults = about == null ? unit.faults().all() : unit.faults().of(about);
         return faults.isEmpty() ? null : command.told(FaultLog.refusal(faults));
-    }
-
-    /** Finds what a command is about and puts in what is asked; null when it is to be worked on. */
-    private @Nullable Outcome prepared(CommandRun command) {
-        return prepared(command, unit);
-    }
-
-    static @Nullable Outcome prepared(CommandRun command, UnitOfWork unit) {
-        try {
-            return command.prepare();
-        } catch (BudgetException e) {
-            unit.refuseTooMuch(e);
-            return unit.faults().refusal();
-        }
     }
 }

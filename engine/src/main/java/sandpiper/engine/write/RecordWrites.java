@@ -5,7 +5,6 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
-import java.util.function.Function;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Grouping;
@@ -17,9 +16,10 @@ import sandpiper.engine.command.Request;
 import sandpiper.engine.port.AnswerStorage;
 import sandpiper.engine.port.RunStorage;
 import sandpiper.engine.port.Transaction;
+import sandpiper.engine.react.EventSinks;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.logic.run.Evaluation;
-import sandpiper.model.logic.CompiledFunction;
 import sandpiper.model.release.Removal;
 
 /**
@@ -30,9 +30,6 @@ import sandpiper.model.release.Removal;
 public final class RecordWrites {
     /** What was refused after longer than this is not done again for its account. */
     private static final Duration MOST_TO_REPEAT = Duration.ofMillis(200);
-
-    /** A designer's trial runs where others write, so it has less time. */
-    private static final Duration LONGEST_TRIAL = Duration.ofSeconds(1);
 
     private final RepeatedRequests repeated;
     private final RequestTraces traces;
@@ -297,25 +294,5 @@ public final class RecordWrites {
             LiveRelease live, Transaction transaction, Request request, Tracer tracer) {
         return new Execution(live, transaction, List.of(request), sinks, clock.instant(), tracer)
                 .alone();
-    }
-
-    /**
-     * Puts in what a request asks, and lets somebody look at it; the caller undoes all of it.
-     *
-     * @param function is called in the place of the released one, unless it is {@code null}
-     */
-    public <T> T tried(
-            LiveRelease live,
-            Transaction transaction,
-            Request request,
-            Tracer tracer,
-            @Nullable CompiledFunction function,
-            Function<Trial, T> reader) {
-        var unit =
-                new UnitOfWork(
-                        live, transaction, Origin.of(request), sinks, clock.instant(), tracer);
-        unit.workspace().evaluation().startClock(LONGEST_TRIAL);
-        var command = new CommandRun(live, request, unit, function);
-        return reader.apply(new Trial(unit, tracer, command, Execution.prepared(command, unit)));
     }
 }

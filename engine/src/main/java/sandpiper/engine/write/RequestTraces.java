@@ -7,6 +7,7 @@ import sandpiper.engine.command.Request;
 import sandpiper.engine.trace.Trace;
 import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.trace.Tracer;
+import sandpiper.engine.work.WorkIds;
 
 /** Makes the account of a request out of the steps that were taken down. */
 final class RequestTraces {

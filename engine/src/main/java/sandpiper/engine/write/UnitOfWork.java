@@ -3,13 +3,40 @@ package sandpiper.engine.write;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.check.CheckedStage;
+import sandpiper.engine.check.ConstraintChecks;
+import sandpiper.engine.check.IntegrityChecks;
+import sandpiper.engine.check.Lifecycles;
+import sandpiper.engine.check.RemovalChecks;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCode;
-import sandpiper.engine.port.StoredRecord;
+import sandpiper.engine.derive.Derivation;
+import sandpiper.engine.derive.Fills;
+import sandpiper.engine.input.Defaults;
+import sandpiper.engine.input.InputApplier;
+import sandpiper.engine.input.InputPhase;
 import sandpiper.engine.port.Transaction;
+import sandpiper.engine.react.EventSinks;
+import sandpiper.engine.react.EventWriter;
+import sandpiper.engine.react.NewRecords;
+import sandpiper.engine.react.RaisedEvents;
+import sandpiper.engine.react.RuleRunner;
+import sandpiper.engine.react.StepContext;
+import sandpiper.engine.react.WithinHandlers;
+import sandpiper.engine.record.StoredRecord;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.trace.Tracer;
+import sandpiper.engine.work.FaultLog;
+import sandpiper.engine.work.Flush;
+import sandpiper.engine.work.NumberSeries;
+import sandpiper.engine.work.Origin;
+import sandpiper.engine.work.Reach;
+import sandpiper.engine.work.RecordState;
+import sandpiper.engine.work.TouchedRecords;
+import sandpiper.engine.work.WorkStoppedException;
+import sandpiper.engine.work.Workspace;
 import sandpiper.logic.run.BudgetException;
 
 /**
@@ -23,7 +50,7 @@ import sandpiper.logic.run.BudgetException;
  * Flush}). The phases know the records ({@link Workspace}), the faults and the tracer, and not each
  * other's order, which is said here alone. For one thread.
  */
-final class UnitOfWork {
+public final class UnitOfWork {
     private final Tracer tracer;
     private final FaultLog faults = new FaultLog();
     private final Workspace workspace;
@@ -41,7 +68,7 @@ final class UnitOfWork {
     private final WithinHandlers within;
     private final EventWriter eventWriter;
 
-    UnitOfWork(
+    public UnitOfWork(
             LiveRelease live,
             Transaction transaction,
             Origin origin,
@@ -97,7 +124,7 @@ final class UnitOfWork {
                 new EventWriter(live, sinks.events(), sinks.listeners(), transaction, origin, now);
     }
 
-    Workspace workspace() {
+    public Workspace workspace() {
         return workspace;
     }
 
@@ -105,7 +132,7 @@ final class UnitOfWork {
         return tracer;
     }
 
-    FaultLog faults() {
+    public FaultLog faults() {
         return faults;
     }
 
@@ -113,11 +140,11 @@ final class UnitOfWork {
         return input;
     }
 
-    Derivation derivation() {
+    public Derivation derivation() {
         return derivation;
     }
 
-    ConstraintChecks constraints() {
+    public ConstraintChecks constraints() {
         return constraints;
     }
 
@@ -135,15 +162,15 @@ final class UnitOfWork {
     }
 
     /** What steps work with that are run in this work. */
-    StepContext steps() {
+    public StepContext steps() {
         return steps;
     }
 
-    RaisedEvents raised() {
+    public RaisedEvents raised() {
         return raised;
     }
 
-    Flush flush() {
+    public Flush flush() {
         return flush;
     }
 
@@ -156,7 +183,7 @@ final class UnitOfWork {
     /**
      * Works out formulas and lets rules react until nothing changes, then looks at what must hold.
      */
-    void work() {
+    public void work() {
         try {
             input.tie();
             derivation.run();

@@ -6,7 +6,7 @@ import io.micrometer.core.instrument.Timer;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
-import sandpiper.engine.write.WriteMetrics;
+import sandpiper.engine.writer.WriteMetrics;
 
 /** Figures of how writing goes: commits, how many changes share one, and what rules take. */
 final class WriteMeters implements WriteMetrics {

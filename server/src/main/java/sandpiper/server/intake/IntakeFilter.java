@@ -18,7 +18,7 @@ import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 import sandpiper.engine.access.Actor;
-import sandpiper.engine.write.LastWord;
+import sandpiper.engine.writer.LastWord;
 import sandpiper.server.json.Bounds;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.ProblemException;

@@ -26,7 +26,7 @@ import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.release.FunctionDefinition;

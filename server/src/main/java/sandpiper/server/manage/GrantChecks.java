@@ -8,7 +8,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.access.ObjectGrant;
 import sandpiper.engine.access.ServiceGrant;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.release.CallType;

@@ -12,8 +12,8 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
+import sandpiper.engine.port.OverloadedException;
 import sandpiper.engine.port.StorageException;
-import sandpiper.engine.write.OverloadedException;
 
 /** Whether the instance is there, and whether it can do its work; for whoever watches over it. */
 @RestController

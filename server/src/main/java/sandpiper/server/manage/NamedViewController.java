@@ -22,7 +22,7 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.engine.access.ObjectGrant.Action;
 import sandpiper.engine.read.Figures;
-import sandpiper.engine.read.NamedView;
+import sandpiper.engine.record.NamedView;
 import sandpiper.logic.Quoted;
 import sandpiper.server.problem.ProblemException;
 

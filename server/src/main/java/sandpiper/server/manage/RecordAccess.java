@@ -13,7 +13,7 @@ import sandpiper.engine.access.RecordScope;
 import sandpiper.engine.command.Leave;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.type.RecordType;
 import sandpiper.model.release.FieldTree;

@@ -8,7 +8,7 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.read.PlainRecords;
-import sandpiper.engine.read.RecordView;
+import sandpiper.engine.record.RecordView;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.type.FieldType;
 

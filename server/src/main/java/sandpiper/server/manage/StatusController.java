@@ -11,8 +11,8 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.ObjectGrant.Action;
 import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.port.Session;
-import sandpiper.engine.read.Query;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.record.Query;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
 

@@ -6,7 +6,7 @@ import org.apache.olingo.commons.api.format.ContentType;
 import org.apache.olingo.server.api.uri.UriInfo;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.RecordCommand;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.server.service.ServiceCall;
 
 /**

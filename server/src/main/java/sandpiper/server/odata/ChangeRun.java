@@ -16,7 +16,7 @@ import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.Session;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.service.Answer;

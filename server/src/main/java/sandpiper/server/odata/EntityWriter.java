@@ -9,7 +9,7 @@ import org.apache.olingo.commons.api.edm.EdmPrimitiveTypeKind;
 import org.apache.olingo.commons.core.Encoder;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.read.PlainRecords;
-import sandpiper.engine.read.RecordView;
+import sandpiper.engine.record.RecordView;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.server.odata.EntityShape.Value;

@@ -14,7 +14,7 @@ import org.apache.olingo.server.api.processor.ErrorProcessor;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
-import sandpiper.engine.write.OverloadedException;
+import sandpiper.engine.port.OverloadedException;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.ODataError;
 import sandpiper.server.problem.Problem;

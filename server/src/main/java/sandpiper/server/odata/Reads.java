@@ -10,9 +10,9 @@ import org.apache.olingo.server.api.uri.UriInfo;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.port.Session;
-import sandpiper.engine.read.Query;
-import sandpiper.engine.read.RecordView;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.record.Query;
+import sandpiper.engine.record.RecordView;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.problem.ProblemException;
@@ -185,7 +185,7 @@ record Reads(Exchange exchange) {
                 });
     }
 
-    private sandpiper.engine.read.Page page(LiveRelease live, Session session, Query query) {
+    private sandpiper.engine.record.Page page(LiveRelease live, Session session, Query query) {
         return exchange.engine().records().page(live, session, query);
     }
 

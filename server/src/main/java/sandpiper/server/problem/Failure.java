@@ -4,10 +4,10 @@ import java.util.List;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
+import sandpiper.engine.port.OverloadedException;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.TooLongException;
-import sandpiper.engine.write.OverloadedException;
-import sandpiper.engine.write.UnfinishedException;
+import sandpiper.engine.writer.UnfinishedException;
 
 /** What callers are told of something that went wrong here; the log has the rest. */
 public final class Failure {

@@ -18,7 +18,7 @@ import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.KeyText;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;

@@ -10,7 +10,7 @@ import java.util.function.Function;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
-import sandpiper.engine.read.Query;
+import sandpiper.engine.record.Query;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Problem;
 import sandpiper.logic.Quoted;

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.read.PlainRecords;
-import sandpiper.engine.read.RecordView;
+import sandpiper.engine.record.RecordView;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;

@@ -14,7 +14,7 @@ import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.Session;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.Names;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;

@@ -21,7 +21,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.w3c.dom.Element;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
-import sandpiper.engine.write.OverloadedException;
+import sandpiper.engine.port.OverloadedException;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.release.ServiceType;

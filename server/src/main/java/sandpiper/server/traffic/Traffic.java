@@ -17,11 +17,11 @@ import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
+import sandpiper.engine.port.OverloadedException;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.TrafficStorage.Called;
 import sandpiper.engine.port.TrafficStorage.FailedCall;
 import sandpiper.engine.port.TrafficStorage.Use;
-import sandpiper.engine.write.OverloadedException;
 
 /**
  * Adds up how services are called. Counts are kept in memory and stored every few seconds, so that

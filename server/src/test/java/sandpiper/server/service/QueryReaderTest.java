@@ -7,7 +7,7 @@ import java.time.Clock;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
-import sandpiper.engine.read.Query;
+import sandpiper.engine.record.Query;
 import sandpiper.logic.condition.Condition;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.release.FieldPath;

@@ -32,7 +32,7 @@ import sandpiper.engine.event.Delivery;
 import sandpiper.engine.event.Event;
 import sandpiper.engine.event.Webhook;
 import sandpiper.engine.port.EventStorage.Delivered;
-import sandpiper.engine.write.LiveRelease;
+import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.Release;
 import sandpiper.server.security.Seal;
 

@@ -8,7 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.RecordStorage.Found;
-import sandpiper.engine.port.StoredRecord;
+import sandpiper.engine.record.StoredRecord;
 import sandpiper.model.release.ObjectType;
 import sandpiper.store.sql.SqlSession;
 

@@ -12,7 +12,7 @@ import org.jooq.SelectField;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.RecordStorage.FigureRow;
-import sandpiper.engine.read.Query;
+import sandpiper.engine.record.Query;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.Release;

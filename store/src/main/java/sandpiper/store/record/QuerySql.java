@@ -7,7 +7,7 @@ import org.jooq.Condition;
 import org.jooq.OrderField;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
-import sandpiper.engine.read.Query;
+import sandpiper.engine.record.Query;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.FieldType;

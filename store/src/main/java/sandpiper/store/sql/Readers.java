@@ -9,7 +9,7 @@ import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import org.sqlite.SQLiteConnection;
 import org.sqlite.SQLiteDataSource;
-import sandpiper.engine.write.OverloadedException;
+import sandpiper.engine.port.OverloadedException;
 
 /**
  * The connections that only read. One is opened when none is free, up to a number, and kept: a

@@ -9,8 +9,8 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.port.ViewStorage;
 import sandpiper.engine.read.Figures;
-import sandpiper.engine.read.NamedView;
-import sandpiper.engine.read.NamedView.Chart;
+import sandpiper.engine.record.NamedView;
+import sandpiper.engine.record.NamedView.Chart;
 import sandpiper.store.sql.SqlSession;
 
 /** Named views in their table; a shared one has no owner's name. */

@@ -14,7 +14,7 @@ import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.definition.Releases;
-import sandpiper.engine.read.Query;
+import sandpiper.engine.record.Query;
 import sandpiper.logic.filter.Checked;
 import sandpiper.logic.filter.ConditionChecker;
 import sandpiper.store.SqliteStorage;

@@ -12,7 +12,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sqlite.SQLiteDataSource;
-import sandpiper.engine.write.OverloadedException;
+import sandpiper.engine.port.OverloadedException;
 
 class ReadersTest {
     @TempDir Path folder;

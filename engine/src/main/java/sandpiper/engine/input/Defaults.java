@@ -1,0 +1,53 @@
+package sandpiper.engine.input;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.Map;
+import sandpiper.engine.work.RecordState;
+import sandpiper.engine.work.Row;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Standard;
+import sandpiper.model.type.TemporalType;
+
+/** Gives new records and line items what they have when nobody says anything else. */
+public final class Defaults {
+    private final Instant now;
+
+    /** {@code now} is the moment of the work; in the zone of an object it is its today. */
+    public Defaults(Instant now) {
+        this.now = now;
+    }
+
+    /** Fills every empty field that has a default. */
+    public void fill(Row row) {
+        fill(row, Map.of());
+    }
+
+    /** The same where values were given: fields that were emptied on purpose stay empty. */
+    public void fill(Row row, Map<Field, Given> given) {
+        var slots = row.slots();
+        for (var field : slots.fields()) {
+            var standard = field.standard();
+            if (standard != null
+                    && slots.get(field) == null
+                    && !(given.get(field) instanceof Given.Empty)) {
+                slots.set(field, value(row.object(), standard));
+            }
+        }
+    }
+
+    /** Gives a new record what the way it comes in says it has. */
+    void preset(RecordState record, Map<Field, Standard> presets) {
+        presets.forEach(
+                (field, standard) -> record.slots().set(field, value(record.object(), standard)));
+    }
+
+    private Object value(ObjectType object, Standard standard) {
+        return switch (standard) {
+            case Standard.Fixed(var value, _) -> value;
+            case Standard.Today _ -> LocalDate.ofInstant(now, object.zone()).toEpochDay();
+            case Standard.Now _ -> TemporalType.micros(now);
+        };
+    }
+}

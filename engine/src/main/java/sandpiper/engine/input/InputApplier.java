@@ -1,0 +1,372 @@
+package sandpiper.engine.input;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.check.ConstraintChecks;
+import sandpiper.engine.check.Lifecycles;
+import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.RecordCode;
+import sandpiper.engine.derive.Fills;
+import sandpiper.engine.work.FaultLog;
+import sandpiper.engine.work.ItemState;
+import sandpiper.engine.work.Origin;
+import sandpiper.engine.work.Reach;
+import sandpiper.engine.work.RecordState;
+import sandpiper.engine.work.Row;
+import sandpiper.engine.work.Slots;
+import sandpiper.engine.work.Workspace;
+import sandpiper.logic.Quoted;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Part;
+
+/** Puts what a request says into a record; what cannot be done becomes a fault. */
+public final class InputApplier {
+    private final Workspace workspace;
+    private final FaultLog faults;
+    private final Reach reach;
+    private final ConstraintChecks constraints;
+    private final Lifecycles lifecycles;
+    private final Fills fills;
+    private final boolean textual;
+    private final boolean whole;
+    private final Map<String, Long> linked = new HashMap<>();
+    private final List<Later> later = new ArrayList<>();
+
+    public InputApplier(
+            Workspace workspace,
+            FaultLog faults,
+            Reach reach,
+            ConstraintChecks constraints,
+            Lifecycles lifecycles,
+            Fills fills,
+            Origin origin) {
+        this.workspace = workspace;
+        this.faults = faults;
+        this.reach = reach;
+        this.constraints = constraints;
+        this.lifecycles = lifecycles;
+        this.fills = fills;
+        this.textual = origin.textual();
+        this.whole = origin.whole();
+    }
+
+    void apply(RecordState record, RecordInput input) {
+        input.faults().forEach(fault -> faults.add(record, fault));
+        apply(record, input.values(), List.of());
+        input.parts().forEach((part, items) -> applyItems(record, part, items));
+    }
+
+    /** {@code at} is the place of the row; a new line item stands in none yet. */
+    private void apply(Row row, Map<Field, Given> values, List<Object> at) {
+        values.forEach((field, given) -> {
+            if (mayBeSet(row, field, given, at)) {
+                switch (given) {
+                    case Given.Value(var stored) -> row.slots().set(field, stored);
+                    case Given.Empty _ -> row.slots().set(field, null);
+                    case Given.Target(var key) -> link(row, field, key, at);
+                }
+            }
+        });
+    }
+
+    /** Whether somebody may give a field a value now; says so when not. */
+    private boolean mayBeSet(Row row, Field field, Given given, List<Object> at) {
+        boolean same = isSame(row.slots(), field, given);
+        if (field.isDerived()) {
+            // A file that was exported and comes back has what formulas gave; it is worked out
+            // anew.
+            if (!textual && !same) {
+                refuse(
+                        row,
+                        at,
+                        field,
+                        "%s is worked out by its formula and cannot be set."
+                                .formatted(field.label()));
+            }
+            return false;
+        }
+        if (same) {
+            return true;
+        }
+        if (row instanceof RecordState record && record.object().isState(field)) {
+            return mayHaveState(record, field, given, at);
+        }
+        if (field.readOnly() && !whole) {
+            refuse(
+                    row,
+                    at,
+                    field,
+                    "%s is set by the service alone and cannot be given.".formatted(field.label()));
+            return false;
+        }
+        var fixed = whyFixed(row, field);
+        if (fixed != null) {
+            fault(row, at, field, RecordCode.READ_ONLY_NOW, fixed);
+        }
+        return fixed == null;
+    }
+
+    private @Nullable String whyFixed(Row row, Field field) {
+        if (!row.slots().isNew()) {
+            return constraints.readOnly(row, field);
+        }
+        return whole ? null : constraints.alwaysReadOnly(row, field);
+    }
+
+    /** Whether a field would stay as it is. */
+    private boolean isSame(Slots slots, Field field, Given given) {
+        return switch (given) {
+            case Given.Value(var stored) -> Objects.equals(stored, slots.get(field));
+            case Given.Empty _ -> slots.get(field) == null;
+            case Given.Target(var key) ->
+                    slots.get(field) instanceof Long number
+                            && workspace
+                                    .find(workspace.release().target(field), key)
+                                    .filter(found -> found.number() == number)
+                                    .isPresent();
+        };
+    }
+
+    /** A state comes by transitions; only data from elsewhere brings one along. */
+    private boolean mayHaveState(RecordState record, Field field, Given given, List<Object> at) {
+        var lifecycle = Objects.requireNonNull(record.object().lifecycle());
+        if (!record.isNew()) {
+            refuse(
+                    record,
+                    at,
+                    field,
+                    "%s is changed by transitions: %s."
+                            .formatted(
+                                    field.label(),
+                                    String.join(
+                                            ", ",
+                                            workspace
+                                                    .release()
+                                                    .recordType(record.object())
+                                                    .transitions())));
+            return false;
+        }
+        boolean first =
+                given instanceof Given.Empty
+                        || (given instanceof Given.Value(var state)
+                                && lifecycle.initial().equals(state));
+        if (!first && !whole) {
+            refuse(
+                    record,
+                    at,
+                    field,
+                    "%s of a new %s is %s; it is changed by transitions."
+                            .formatted(
+                                    field.label(), record.object().label(), lifecycle.initial()));
+            return false;
+        }
+        if (!first) {
+            lifecycles.enter(record);
+        }
+        return true;
+    }
+
+    private void refuse(Row row, List<Object> at, Field field, String message) {
+        fault(row, at, field, RecordCode.NOT_WRITABLE, message);
+    }
+
+    private void link(Row row, Field field, String key, List<Object> at) {
+        var slots = row.slots();
+        var target = workspace.release().target(field);
+        var known = linked.get(target.name() + '\0' + key);
+        if (known != null) {
+            slots.set(field, known);
+            return;
+        }
+        var found = workspace.find(target, key);
+        if (found.isEmpty() && textual) {
+            // Rows of a file may refer to others of it, whichever comes first.
+            later.add(new Later(row, field, target, key, at));
+        } else if (found.isEmpty() || !mayLink(slots, field, target, found.get().number())) {
+            unknown(row, field, target, key, at);
+        } else if (found.get().retired()
+                && !(whole && textual)
+                && !Long.valueOf(found.get().number()).equals(slots.before(field))) {
+            fault(
+                    row,
+                    at,
+                    field,
+                    RecordCode.RETIRED_RECORD,
+                    "%s: %s %s is retired and cannot be chosen."
+                            .formatted(field.label(), target.label(), Quoted.of(key)));
+        } else {
+            linked.put(target.name() + '\0' + key, found.get().number());
+            slots.set(field, found.get().number());
+        }
+    }
+
+    /** What stood there may stay; otherwise what is not there for the caller is not there here. */
+    private boolean mayLink(Slots slots, Field field, ObjectType target, long number) {
+        return Long.valueOf(number).equals(slots.before(field)) || reach.includes(target, number);
+    }
+
+    private void unknown(Row row, Field field, ObjectType target, String key, List<Object> at) {
+        fault(
+                row,
+                at,
+                field,
+                RecordCode.UNKNOWN_RECORD,
+                "%s: there is no %s %s.".formatted(field.label(), target.label(), Quoted.of(key)));
+    }
+
+    /** A reference whose record may be among those that are made in the same work. */
+    private record Later(Row row, Field field, ObjectType target, String key, List<Object> at) {}
+
+    /** Ties references to records that this work makes; what is in none of them is told. */
+    void tie() {
+        if (later.isEmpty()) {
+            return;
+        }
+        var made = new HashMap<String, RecordState>();
+        for (var record : workspace.touched().all()) {
+            if (record.isNew()) {
+                made.put(record.object().name() + '\0' + record.keyText(), record);
+            }
+        }
+        for (var one : List.copyOf(later)) {
+            var found = made.get(one.target().name() + '\0' + one.key());
+            if (found == null) {
+                unknown(one.row(), one.field(), one.target(), one.key(), one.at());
+            }
+        }
+        for (var one : List.copyOf(later)) {
+            var found = made.get(one.target().name() + '\0' + one.key());
+            if (found != null && !faults.isStopped()) {
+                var slots = one.row().slots();
+                slots.set(one.field(), workspace.numberOf(found));
+                fills.fill(
+                        slots,
+                        slots.changed().stream()
+                                .filter(field -> slots.get(field) != null)
+                                .map(Field::name)
+                                .filter(name -> !name.equals(one.field().name()))
+                                .toList());
+            }
+        }
+        later.clear();
+    }
+
+    /**
+     * Items that name their line change it; when none does, they change those in the same place.
+     * Others are new.
+     */
+    private void applyItems(RecordState record, Part part, List<RecordInput.Item> items) {
+        var there = record.items(part);
+        if (!record.isNew() && isFixed(record, part, items)) {
+            return;
+        }
+        boolean byPlace = items.stream().allMatch(item -> item.line() == null);
+        var result = new ArrayList<ItemState>();
+        for (int i = 0; i < items.size(); i++) {
+            var item = items.get(i);
+            var state = byPlace ? (i < there.size() ? there.get(i) : null) : named(there, item);
+            var line = item.line();
+            if (state == null && line != null && !(textual && record.isNew()) && !whole) {
+                unknownLine(record, part, i, line);
+                continue;
+            }
+            if (state == null
+                    && line != null
+                    && result.stream().anyMatch(one -> one.line() == line)) {
+                twice(record, part, i, line);
+                continue;
+            }
+            if (state != null && result.contains(state)) {
+                twice(record, part, i, state.line());
+                continue;
+            }
+            if (state == null) {
+                // Data that comes back keeps the numbers of its lines.
+                state =
+                        line == null
+                                ? new ItemState(record, part)
+                                : new ItemState(record, part, line, new Slots(part.fields()));
+            }
+            int before = state.slots().stamp();
+            apply(state, item.values(), List.of(part.name(), i));
+            if (state.slots().stamp() > before) {
+                record.touchPart(part);
+            }
+            result.add(state);
+        }
+        record.replaceItems(part, result);
+    }
+
+    /** Whether line items must stay as they are and would not; says so. */
+    private boolean isFixed(RecordState record, Part part, List<RecordInput.Item> items) {
+        var reason = constraints.readOnly(record, part);
+        if (reason == null || isSame(record, part, items)) {
+            return false;
+        }
+        faults.add(record, new Fault(List.of(part.name()), RecordCode.READ_ONLY_NOW, reason));
+        return true;
+    }
+
+    private boolean isSame(RecordState record, Part part, List<RecordInput.Item> items) {
+        var there = record.items(part);
+        if (items.size() != there.size()) {
+            return false;
+        }
+        for (int i = 0; i < items.size(); i++) {
+            var item = items.get(i);
+            var state = there.get(i);
+            boolean other = item.line() != null && item.line() != state.line();
+            boolean differs =
+                    item.values().entrySet().stream()
+                            .anyMatch(one ->
+                                    !one.getKey().isDerived()
+                                            && !isSame(
+                                                    state.slots(), one.getKey(), one.getValue()));
+            if (other || differs) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static @Nullable ItemState named(List<ItemState> there, RecordInput.Item item) {
+        return there.stream()
+                .filter(one -> item.line() != null && one.line() == item.line())
+                .findFirst()
+                .orElse(null);
+    }
+
+    private void twice(RecordState record, Part part, int at, long line) {
+        faults.add(
+                record,
+                new Fault(
+                        List.of(part.name(), at, "line"),
+                        RecordCode.UNKNOWN_LINE,
+                        "Line %d stands here twice.".formatted(line)));
+    }
+
+    private void unknownLine(RecordState record, Part part, int at, Long line) {
+        var lines = record.items(part).stream().map(one -> String.valueOf(one.line())).toList();
+        faults.add(
+                record,
+                new Fault(
+                        List.of(part.name(), at, "line"),
+                        RecordCode.UNKNOWN_LINE,
+                        "%s has no line %d; there is %s."
+                                .formatted(
+                                        part.label(),
+                                        line,
+                                        lines.isEmpty() ? "none yet" : String.join(", ", lines))));
+    }
+
+    private void fault(Row row, List<Object> at, Field field, RecordCode code, String message) {
+        var path = new ArrayList<>(at);
+        path.add(field.name());
+        faults.add(row.record(), new Fault(path, code, message));
+    }
+}

@@ -1,0 +1,26 @@
+package sandpiper.engine.input;
+
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.command.Fault;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.Part;
+
+/**
+ * What a request says of a record, read as far as that can be done without looking at other
+ * records.
+ *
+ * @param values what is said of each field that was named
+ * @param parts what is said of each part that was named; the list replaces all items
+ * @param faults what could not be read
+ */
+public record RecordInput(
+        Map<Field, Given> values, Map<Part, List<Item>> parts, List<Fault> faults) {
+    /**
+     * What a request says of one line item.
+     *
+     * @param line the item it changes, or {@code null} when it names none
+     */
+    record Item(@Nullable Long line, Map<Field, Given> values) {}
+}

@@ -1,0 +1,44 @@
+package sandpiper.engine.work;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import sandpiper.logic.value.RecordValue;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Part;
+
+/** What has fields of its own while it is being changed: a record, or a line item of one. */
+public sealed interface Row permits RecordState, ItemState {
+    /** The record itself, or the one that a line item belongs to. */
+    RecordState record();
+
+    /** The part of a line item; {@code null} for a record. */
+    @Nullable Part part();
+
+    Slots slots();
+
+    /** As logic sees it; the same one at each call. */
+    RecordValue logic(Workspace workspace);
+
+    /** Its place in the record: nothing, or the part and the place in it, from 0. */
+    List<Object> path();
+
+    /** The object of the record. */
+    default ObjectType object() {
+        return record().object();
+    }
+
+    /** The place of one of its fields in the record. */
+    default List<Object> path(Field field) {
+        var path = new ArrayList<>(path());
+        path.add(field.name());
+        return path;
+    }
+
+    /** Whether a part, or none, is the one that it is in. */
+    default boolean isIn(@Nullable Part other) {
+        var own = part();
+        return own == null ? other == null : other != null && own.name().equals(other.name());
+    }
+}
