@@ -1,25 +1,25 @@
 package sandpiper.engine;
 
+import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
-import java.util.function.Consumer;
-import java.util.function.Function;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
+import sandpiper.engine.accounts.Accounts;
 import sandpiper.engine.definition.Drafts;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.delivery.Deliveries;
-import sandpiper.engine.port.OverloadedException;
 import sandpiper.engine.port.RecomputationStorage.Open;
-import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.StorageException;
-import sandpiper.engine.port.Transaction;
 import sandpiper.engine.react.EventSinks;
 import sandpiper.engine.release.LiveRelease;
+import sandpiper.engine.settings.InstanceSettings;
+import sandpiper.engine.traffic.CallCounts;
+import sandpiper.engine.traffic.KeptTraces;
 import sandpiper.engine.trial.Trials;
+import sandpiper.engine.views.NamedViews;
 import sandpiper.engine.write.ReactionWrites;
 import sandpiper.engine.write.RecordWrites;
+import sandpiper.engine.writer.Transactions;
 import sandpiper.engine.writer.Writer;
 
 /**
@@ -27,8 +27,6 @@ import sandpiper.engine.writer.Writer;
  * between threads.
  */
 public final class Engine implements AutoCloseable {
-    private static final Logger LOG = LoggerFactory.getLogger(Engine.class);
-
     /** Answers are given again for this long to a repeated request. */
     private static final Duration ANSWERS_KEPT = Duration.ofDays(1);
 
@@ -39,6 +37,12 @@ public final class Engine implements AutoCloseable {
     private final Releases releases;
     private final Records records;
     private final Deliveries deliveries;
+    private final Transactions transactions;
+    private final Accounts accounts;
+    private final InstanceSettings settings;
+    private final CallCounts calls;
+    private final KeptTraces traces;
+    private final NamedViews views;
 
     /** Starts on a storage, which it closes when it is closed itself. */
     public Engine(Storage storage, Clock clock) {
@@ -50,6 +54,12 @@ public final class Engine implements AutoCloseable {
         this.storage = storage;
         this.clock = clock;
         this.writer = new Writer(storage, tuning.longestQueue(), tuning.metrics());
+        this.transactions = new Transactions(storage, writer);
+        this.accounts = new Accounts(storage.access(), transactions, clock);
+        this.settings = new InstanceSettings(storage.access(), transactions);
+        this.calls = new CallCounts(storage.traffic(), transactions);
+        this.traces = new KeptTraces(storage.traces(), transactions);
+        this.views = new NamedViews(storage.views(), transactions);
         this.drafts = new Drafts(storage, writer, clock);
         this.releases = new Releases(storage, drafts, writer, clock);
         var sinks = new EventSinks(storage.events(), Deliveries.listeners(), tuning.metrics());
@@ -97,42 +107,38 @@ public final class Engine implements AutoCloseable {
         return deliveries;
     }
 
-    public Storage storage() {
-        return storage;
+    /** The people, clients and roles of the instance. */
+    public Accounts accounts() {
+        return accounts;
     }
 
-    /** Reads something other than records. */
-    public <T> T read(Function<Session, T> reading) {
-        try (var session = storage.snapshot()) {
-            return reading.apply(session);
-        }
+    /** Values that belong to the instance. */
+    public InstanceSettings settings() {
+        return settings;
     }
 
-    /** Writes something other than records, and waits until it is durable. */
-    public <T> T write(Function<Transaction, T> writing) {
-        return Records.await(writer.submit(writing::apply));
+    /** How services are called. */
+    public CallCounts calls() {
+        return calls;
+    }
+
+    /** Accounts of requests. */
+    public KeptTraces traces() {
+        return traces;
+    }
+
+    /** The views people keep of lists. */
+    public NamedViews views() {
+        return views;
     }
 
     /**
-     * Writes something that nobody waits for, such as a note; when it cannot be written it is left
-     * out, and the log says so.
+     * Writes a copy of everything as it is at one moment, while the service goes on.
+     *
+     * @param to a file that is not there yet
      */
-    @SuppressWarnings("FutureReturnValueIgnored") // nobody waits for it
-    public void writeLater(Consumer<Transaction> writing) {
-        try {
-            writer.submit(
-                            transaction -> {
-                                writing.accept(transaction);
-                                return true;
-                            })
-                    .whenComplete((_, failure) -> {
-                        if (failure != null) {
-                            LOG.warn("A note could not be written: {}", failure.toString());
-                        }
-                    });
-        } catch (OverloadedException | IllegalStateException e) {
-            LOG.warn("A note could not be written: {}", e.getMessage());
-        }
+    public void backUp(Path to) {
+        storage.backUp(to);
     }
 
     /** Changes that wait to be written. */
@@ -146,18 +152,18 @@ public final class Engine implements AutoCloseable {
      * @throws StorageException that says why not
      */
     public void checkWritable() {
-        write(transaction -> {
+        transactions.write(transaction -> {
             // Something that leaves nothing behind but has to reach the disk.
             storage.recomputations().put(transaction, new Open("probe", 0));
             storage.recomputations().remove(transaction, "probe");
             return true;
         });
-        read(session -> storage.definitions().newestRelease(session));
+        transactions.read(session -> storage.definitions().newestRelease(session));
     }
 
     /** Forgets answers that need not be given again. */
     public void forgetOldAnswers() {
-        write(transaction -> {
+        transactions.write(transaction -> {
             storage.answers().forgetBefore(transaction, clock.instant().minus(ANSWERS_KEPT));
             return true;
         });

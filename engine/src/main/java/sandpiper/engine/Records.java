@@ -7,9 +7,6 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.ExecutionException;
-import java.util.concurrent.TimeUnit;
-import java.util.concurrent.TimeoutException;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BiFunction;
 import java.util.function.Function;
@@ -25,7 +22,7 @@ import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.derive.WorkedOut;
 import sandpiper.engine.port.HistoryStorage;
-import sandpiper.engine.port.OverloadedException;
+import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.RunStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
@@ -43,8 +40,6 @@ import sandpiper.engine.trial.Trial;
 import sandpiper.engine.trial.Trials;
 import sandpiper.engine.write.RecordWrites;
 import sandpiper.engine.write.Runs;
-import sandpiper.engine.writer.Queued;
-import sandpiper.engine.writer.UnfinishedException;
 import sandpiper.engine.writer.WriteJob;
 import sandpiper.engine.writer.Writer;
 import sandpiper.logic.condition.Condition;
@@ -53,6 +48,7 @@ import sandpiper.logic.run.RecordSource;
 import sandpiper.model.logic.CompiledFunction;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldTree;
+import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ObjectType;
 
 /**
@@ -61,9 +57,6 @@ import sandpiper.model.release.ObjectType;
  * functions of it.
  */
 public final class Records {
-    /** An answer later than this would find nobody waiting. */
-    private static final Duration LONGEST_WAIT = Duration.ofSeconds(60);
-
     /** With this much to do, accounts of what was refused are not kept. */
     private static final int TRACES_STOP_AT = 100;
 
@@ -166,7 +159,7 @@ public final class Records {
         if (writer.waiting() >= TRACES_STOP_AT && outcome instanceof Outcome.Refused refused) {
             return new Outcome.Refused(refused.reason(), refused.faults());
         }
-        await(
+        Writer.await(
                 writer.submit(transaction -> {
                     storage.traces().put(transaction, trace);
                     return true;
@@ -221,7 +214,7 @@ public final class Records {
         long start = System.nanoTime();
         var asked = new AtomicReference<List<Request>>(List.of());
         var outcomes =
-                await(
+                Writer.await(
                         writer.submit(
                                 new WriteJob<List<Outcome>>() {
                                     @Override
@@ -264,7 +257,7 @@ public final class Records {
     }
 
     private Outcome settled(Submitted submitted) {
-        var outcome = traceKept(await(submitted.outcome()));
+        var outcome = traceKept(Writer.await(submitted.outcome()));
         noteRefusal(submitted.request(), submitted.start(), outcome);
         return outcome;
     }
@@ -369,7 +362,7 @@ public final class Records {
     }
 
     private <T> T thrownAway(BiFunction<LiveRelease, Transaction, T> job) {
-        return await(
+        return Writer.await(
                 writer.submit(
                         new WriteJob<T>() {
                             @Override
@@ -382,27 +375,6 @@ public final class Records {
                                 return false;
                             }
                         }));
-    }
-
-    static <T> T await(CompletableFuture<T> future) {
-        try {
-            return future.get(LONGEST_WAIT.toSeconds(), TimeUnit.SECONDS);
-        } catch (ExecutionException e) {
-            if (e.getCause() instanceof RuntimeException cause) {
-                throw cause;
-            }
-            throw new IllegalStateException(e.getCause());
-        } catch (TimeoutException e) {
-            if (future instanceof Queued<T> queued && queued.giveUp()) {
-                throw new OverloadedException(
-                        "The service has been busy for %d seconds; nothing of this was done. Try again in a moment."
-                                .formatted(LONGEST_WAIT.toSeconds()));
-            }
-            throw new UnfinishedException(LONGEST_WAIT, e);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new StorageException("The wait for storing was interrupted.", e);
-        }
     }
 
     /**
@@ -448,6 +420,20 @@ public final class Records {
         return RecordFinder.find(now.records(), session, object, key)
                 .filter(found -> isWithin(now, session, object, found.number(), scope))
                 .flatMap(found -> view(now, session, object, found.number(), tree));
+    }
+
+    /** The values of a record's natural key; nothing when it has none, or is gone. */
+    public Optional<String> keyOf(
+            LiveRelease now, Session session, ObjectType object, long number) {
+        return now.records()
+                .keyOf(session, object, number)
+                .filter(key -> !key.isEmpty())
+                .map(key -> KeyText.write(object, key));
+    }
+
+    /** How many records of an object there are. */
+    public RecordStorage.Count count(LiveRelease now, Session session, ObjectType object) {
+        return now.records().count(session, object);
     }
 
     /** Whether a record is within a scope. */

@@ -57,50 +57,50 @@ class DraftsTest {
 
     @Test
     void whoBeganBeforeSomebodyElseChangedTheFileIsToldAndLosesNothing() {
-        drafts.put(PATH, "one", null, ANN).join();
-        assertThat(drafts.put(PATH, "of ben", "one", BEN).join()).isEmpty();
+        drafts.put(PATH, "one", null, ANN);
+        assertThat(drafts.put(PATH, "of ben", "one", BEN)).isEmpty();
 
-        var theirs = drafts.put(PATH, "of ann", "one", ANN).join();
+        var theirs = drafts.put(PATH, "of ann", "one", ANN);
         assertThat(theirs).map(DraftFileState::by).contains("ben");
         assertThat(theirs).map(DraftFileState::text).contains("of ben");
         assertThat(drafts.files()).containsEntry(PATH, "of ben");
 
-        assertThat(drafts.put(PATH, "of ann", null, ANN).join()).isEmpty();
+        assertThat(drafts.put(PATH, "of ann", null, ANN)).isEmpty();
         assertThat(drafts.files()).containsEntry(PATH, "of ann");
         assertThat(versions()).startsWith("of ben");
     }
 
     @Test
     void theSameTextFromTwoSidesIsNoQuarrel() {
-        drafts.put(PATH, "one", null, ANN).join();
-        drafts.put(PATH, "two", "one", BEN).join();
-        assertThat(drafts.put(PATH, "two", "one", ANN).join()).isEmpty();
-        assertThat(drafts.put("yard/objects/other.yaml", "new", "", ANN).join()).isEmpty();
+        drafts.put(PATH, "one", null, ANN);
+        drafts.put(PATH, "two", "one", BEN);
+        assertThat(drafts.put(PATH, "two", "one", ANN)).isEmpty();
+        assertThat(drafts.put("yard/objects/other.yaml", "new", "", ANN)).isEmpty();
     }
 
     @Test
     void oneSittingIsOneVersion() {
-        drafts.put(PATH, "a", null, ANN).join();
+        drafts.put(PATH, "a", null, ANN);
         for (var text : List.of("ab", "abc", "abcd")) {
             later(Duration.ofSeconds(20));
-            drafts.put(PATH, text, null, ANN).join();
+            drafts.put(PATH, text, null, ANN);
         }
         assertThat(versions()).containsExactly("a");
         later(Duration.ofMinutes(10));
-        drafts.put(PATH, "next day", null, ANN).join();
+        drafts.put(PATH, "next day", null, ANN);
         assertThat(versions()).containsExactly("abcd", "a");
-        drafts.remove(List.of(PATH)).join();
+        drafts.remove(List.of(PATH));
         assertThat(versions()).containsExactly("next day", "abcd", "a");
         assertThat(drafts.versions(null, 1)).extracting(DraftFileState::path).containsExactly(PATH);
     }
 
     @Test
     void aFileMovesOnlyToWhereNoneIs() {
-        drafts.put(PATH, "a", null, ANN).join();
-        drafts.put("yard/objects/there.yaml", "b", null, ANN).join();
-        assertThat(drafts.move(PATH, "yard/objects/there.yaml", ANN).join()).isFalse();
-        assertThat(drafts.move("yard/objects/none.yaml", "yard/x.yaml", ANN).join()).isFalse();
-        assertThat(drafts.move(PATH, "yard/objects/free.yaml", ANN).join()).isTrue();
+        drafts.put(PATH, "a", null, ANN);
+        drafts.put("yard/objects/there.yaml", "b", null, ANN);
+        assertThat(drafts.move(PATH, "yard/objects/there.yaml", ANN)).isFalse();
+        assertThat(drafts.move("yard/objects/none.yaml", "yard/x.yaml", ANN)).isFalse();
+        assertThat(drafts.move(PATH, "yard/objects/free.yaml", ANN)).isTrue();
         assertThat(drafts.files())
                 .containsEntry("yard/objects/free.yaml", "a")
                 .doesNotContainKey(PATH);
@@ -110,16 +110,16 @@ class DraftsTest {
     void whatIsTakenBackIsAsItIsLiveAndStaysAmongTheVersions() {
         var object = "object: Buoy\nfields:\n  code: { type: text }\n";
         marina.release(Map.of("yard/package.yaml", "package: yard\nversion: 1\n", PATH, object));
-        drafts.put(PATH, "broken", null, ANN).join();
-        drafts.put("yard/objects/new.yaml", "new", null, ANN).join();
-        drafts.remove(List.of("yard/package.yaml")).join();
+        drafts.put(PATH, "broken", null, ANN);
+        drafts.put("yard/objects/new.yaml", "new", null, ANN);
+        drafts.remove(List.of("yard/package.yaml"));
 
-        drafts.takeBack(List.of(PATH), ANN).join();
+        drafts.takeBack(List.of(PATH), ANN);
         assertThat(drafts.files())
                 .containsEntry(PATH, object)
                 .containsEntry("yard/objects/new.yaml", "new")
                 .doesNotContainKey("yard/package.yaml");
-        drafts.takeBack(null, ANN).join();
+        drafts.takeBack(null, ANN);
         assertThat(drafts.files().keySet()).containsExactly(PATH, "yard/package.yaml");
         assertThat(drafts.versions(null, 50))
                 .extracting(DraftFileState::text)
@@ -128,8 +128,8 @@ class DraftsTest {
 
     @Test
     void beforeAnyReleaseTheWholeDraftIsTakenBackToNothing() {
-        drafts.put(PATH, "a", null, ANN).join();
-        drafts.takeBack(null, ANN).join();
+        drafts.put(PATH, "a", null, ANN);
+        drafts.takeBack(null, ANN);
         assertThat(drafts.files()).isEmpty();
     }
 }

@@ -43,9 +43,8 @@ class EngineTest {
     @BeforeEach
     void start() {
         engine = new Engine(SqliteStorage.open(folder.resolve("data.db"), CLOCK), CLOCK);
-        engine.drafts().push(Marina.files(), Actor.SYSTEM).join();
-        var result =
-                engine.releases().release("first", Releases.Accepted.NOTHING, Actor.SYSTEM).join();
+        engine.drafts().push(Marina.files(), Actor.SYSTEM);
+        var result = engine.releases().release("first", Releases.Accepted.NOTHING, Actor.SYSTEM);
         assertThat(result).isInstanceOf(ReleasePreview.Result.Released.class);
         create("Owner", Map.of("code", "OW-0001", "name", "Tilda Moor"));
         create(

@@ -189,7 +189,7 @@ class EventsTest {
 
     /** Both at the same moment: what is handed on waits, and what waits may raise more. */
     private boolean isSettled() {
-        var storage = marina.engine.storage();
+        var storage = marina.storage;
         try (var session = storage.snapshot()) {
             return storage.events().position(session, "deliveries")
                             == storage.events().newest(session)
@@ -199,7 +199,7 @@ class EventsTest {
 
     /** Waits until the schedules of the release are known, from which moment they count. */
     private void untilScheduled() {
-        var storage = marina.engine.storage();
+        var storage = marina.storage;
         eventually(() -> {
             try (var session = storage.snapshot()) {
                 return storage.schedules().find(session, "Stay.hourly").isPresent();

@@ -9,6 +9,7 @@ import java.time.ZoneOffset;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.Engine;
 import sandpiper.engine.Tuning;
@@ -23,6 +24,8 @@ import sandpiper.engine.command.Request;
 import sandpiper.engine.definition.ReleasePreview;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.delivery.Backoff;
+import sandpiper.engine.port.Session;
+import sandpiper.engine.port.Storage;
 import sandpiper.engine.read.PlainRecords;
 import sandpiper.engine.record.Query;
 import sandpiper.engine.release.LiveRelease;
@@ -40,16 +43,16 @@ final class Harness implements AutoCloseable {
 
     final Engine engine;
 
+    /** What the engine stands on, for tests that look beneath it. */
+    final Storage storage;
+
     Harness(Path folder) {
         this(folder, CLOCK, Backoff.OF_HANDLERS);
     }
 
     Harness(Path folder, Clock clock, Backoff ofHandlers) {
-        engine =
-                new Engine(
-                        SqliteStorage.open(folder.resolve("data.db"), clock),
-                        clock,
-                        Tuning.USUAL.with(ofHandlers));
+        storage = SqliteStorage.open(folder.resolve("data.db"), clock);
+        engine = new Engine(storage, clock, Tuning.USUAL.with(ofHandlers));
     }
 
     /** Releases object files of one package, each with its text. */
@@ -63,12 +66,11 @@ final class Harness implements AutoCloseable {
     }
 
     Harness release(Map<String, String> files) {
-        engine.drafts().push(files, Actor.SYSTEM).join();
+        engine.drafts().push(files, Actor.SYSTEM);
         assertThat(engine.drafts().check().errors()).isEmpty();
         assertThat(
                         engine.releases()
-                                .release("test", new Releases.Accepted(true, true), Actor.SYSTEM)
-                                .join())
+                                .release("test", new Releases.Accepted(true, true), Actor.SYSTEM))
                 .isInstanceOf(ReleasePreview.Result.Released.class);
         return this;
     }
@@ -257,6 +259,13 @@ final class Harness implements AutoCloseable {
         return outcome instanceof Outcome.Refused refused
                 ? refused.faults().stream().map(Fault::message).toList()
                 : List.of();
+    }
+
+    /** Reads from what the engine stands on. */
+    <T> T look(Function<Session, T> reading) {
+        try (var session = storage.snapshot()) {
+            return reading.apply(session);
+        }
     }
 
     @Override

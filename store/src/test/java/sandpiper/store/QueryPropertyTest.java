@@ -108,9 +108,8 @@ class QueryPropertyTest {
                                 PIER,
                                 "m/objects/basin.yaml",
                                 BASIN),
-                        Actor.SYSTEM)
-                .join();
-        engine.releases().release("", Releases.Accepted.NOTHING, Actor.SYSTEM).join();
+                        Actor.SYSTEM);
+        engine.releases().release("", Releases.Accepted.NOTHING, Actor.SYSTEM);
         List.of("Inner", "Outer").forEach(name -> store("Basin", Map.of("name", name)));
         BASINS.forEach((pier, basin) ->
                 store(

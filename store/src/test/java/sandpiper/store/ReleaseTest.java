@@ -39,15 +39,13 @@ class ReleaseTest {
                                                 "marina/objects/o00.yaml",
                                                 buoy(mine + 10 * i),
                                                 null,
-                                                Actor.SYSTEM)
-                                        .join();
+                                                Actor.SYSTEM);
                                 marina.engine
                                         .releases()
                                         .release(
                                                 "again",
                                                 new Releases.Accepted(true, true),
-                                                Actor.SYSTEM)
-                                        .join();
+                                                Actor.SYSTEM);
                                 checkServed(marina);
                             }
                             return true;

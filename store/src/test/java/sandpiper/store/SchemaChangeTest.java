@@ -67,10 +67,9 @@ class SchemaChangeTest {
     private Result release(String berth, boolean acceptLosses) {
         var files =
                 Map.of("m/package.yaml", "package: m\nversion: 1\n", "m/objects/berth.yaml", berth);
-        engine.drafts().push(files, Actor.SYSTEM).join();
+        engine.drafts().push(files, Actor.SYSTEM);
         return engine.releases()
-                .release("", new Releases.Accepted(acceptLosses, false), Actor.SYSTEM)
-                .join();
+                .release("", new Releases.Accepted(acceptLosses, false), Actor.SYSTEM);
     }
 
     private Outcome create(String code, Map<String, Object> more) {

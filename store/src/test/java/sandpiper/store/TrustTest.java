@@ -45,14 +45,14 @@ class TrustTest {
     @TempDir Path folder;
 
     private static void onWriter(Harness marina, String sql) {
-        try (var session = SqlSession.of(marina.engine.storage().begin(false))) {
+        try (var session = SqlSession.of(marina.storage.begin(false))) {
             session.commit();
             session.runOnce(sql);
         }
     }
 
     private static long pages(Harness marina) {
-        return marina.engine.read(session -> SqlSession.of(session).number("pragma page_count"));
+        return marina.look(session -> SqlSession.of(session).number("pragma page_count"));
     }
 
     private static List<Map<String, @Nullable Object>> longOnes(int count) {
@@ -152,13 +152,13 @@ class TrustTest {
                             marina.create("Stay", "nights", 3L);
                         }
                     });
-            marina.engine.storage().backUp(copy);
+            marina.storage.backUp(copy);
             done.set(true);
             writing.join();
         }
         try (var restored = new Harness(copy.getParent())) {
             var check =
-                    restored.engine.read(session ->
+                    restored.look(session ->
                             SqlSession.of(session)
                                     .list("pragma integrity_check", row -> row.getString(1)));
             assertThat(check).containsExactly("ok");
@@ -180,7 +180,7 @@ class TrustTest {
         var kept = folder.resolve("kept.db");
         try (var marina = new Harness(folder).release(STAY)) {
             marina.create("Stay", "nights", 7L);
-            marina.engine.storage().backUp(kept);
+            marina.storage.backUp(kept);
             marina.change("Stay", "ST-2026-0001", "nights", 1L);
         }
         Files.copy(kept, folder.resolve("data.db"), StandardCopyOption.REPLACE_EXISTING);

@@ -89,8 +89,7 @@ class WaysToWriteTest {
         return yard.engine
                 .records()
                 .read((_, session) ->
-                        yard.engine
-                                .storage()
+                        yard.storage
                                 .runs()
                                 .latest(session, new RunStorage.Wanted("", "", null, 50)));
     }

@@ -8,7 +8,6 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.concurrent.CompletableFuture;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.port.DefinitionStorage;
@@ -83,9 +82,9 @@ public final class Drafts {
      * @return what somebody else has made of the file meanwhile, and then nothing was kept; empty
      *     when it was
      */
-    public CompletableFuture<Optional<DraftFileState>> put(
+    public Optional<DraftFileState> put(
             String path, String text, @Nullable String base, Actor actor) {
-        return writer.submit(transaction -> {
+        return writer.write(transaction -> {
             var there = definitions.draftFile(transaction, path);
             boolean isOther =
                     base != null
@@ -131,8 +130,8 @@ public final class Drafts {
     }
 
     /** Takes files out of the draft, all of them at once. */
-    public CompletableFuture<Boolean> remove(List<String> paths) {
-        return writer.submit(transaction -> {
+    public Boolean remove(List<String> paths) {
+        return writer.write(transaction -> {
             paths.forEach(path -> removeIn(transaction, path));
             return true;
         });
@@ -144,8 +143,8 @@ public final class Drafts {
     }
 
     /** Gives a file another path; tells whether there was one, and none at the other. */
-    public CompletableFuture<Boolean> move(String from, String to, Actor actor) {
-        return writer.submit(transaction -> {
+    public Boolean move(String from, String to, Actor actor) {
+        return writer.write(transaction -> {
             var there = definitions.draftFile(transaction, from);
             if (there.isEmpty() || definitions.draftFile(transaction, to).isPresent()) {
                 return false;
@@ -161,8 +160,8 @@ public final class Drafts {
      *
      * @param paths of the files, or {@code null} for the whole draft
      */
-    public CompletableFuture<Boolean> takeBack(@Nullable List<String> paths, Actor actor) {
-        return writer.submit(transaction -> {
+    public Boolean takeBack(@Nullable List<String> paths, Actor actor) {
+        return writer.write(transaction -> {
             var live =
                     definitions
                             .newestRelease(transaction)
@@ -205,8 +204,8 @@ public final class Drafts {
      * Puts whole packages in the place of those of the same names; packages that are not among the
      * files stay.
      */
-    public CompletableFuture<Pushed> push(Map<String, String> files, Actor actor) {
-        return writer.submit(transaction -> {
+    public Pushed push(Map<String, String> files, Actor actor) {
+        return writer.write(transaction -> {
             var there = definitions.draft(transaction);
             var packages = files.keySet().stream().map(Drafts::packageOf).distinct().toList();
             var removed =

@@ -74,26 +74,20 @@ public final class Recomputations implements AutoCloseable {
                 return;
             }
         }
-        writer.submit(
-                        transaction -> {
-                            var now = live.get();
-                            var begun =
-                                    storage.recomputations().all(transaction).stream()
-                                            .map(Open::formula)
-                                            .toList();
-                            now.release().objects().stream()
-                                    .flatMap(object -> now.logic().of(object).formulas().stream())
-                                    .filter(formula -> !formula.field().onRead())
-                                    .filter(formula -> !begun.contains(formula.written()))
-                                    .forEach(formula ->
-                                            storage.recomputations()
-                                                    .put(
-                                                            transaction,
-                                                            new Open(formula.written(), 0)));
-                            storage.recomputations().revised(transaction, REVISION);
-                            return true;
-                        })
-                .join();
+        writer.write(transaction -> {
+            var now = live.get();
+            var begun =
+                    storage.recomputations().all(transaction).stream().map(Open::formula).toList();
+            now.release().objects().stream()
+                    .flatMap(object -> now.logic().of(object).formulas().stream())
+                    .filter(formula -> !formula.field().onRead())
+                    .filter(formula -> !begun.contains(formula.written()))
+                    .forEach(formula ->
+                            storage.recomputations()
+                                    .put(transaction, new Open(formula.written(), 0)));
+            storage.recomputations().revised(transaction, REVISION);
+            return true;
+        });
     }
 
     /** Says that there may be more to do. */

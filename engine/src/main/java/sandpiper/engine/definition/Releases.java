@@ -1,6 +1,7 @@
 package sandpiper.engine.definition;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -10,17 +11,16 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.concurrent.CompletableFuture;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.call.Use;
 import sandpiper.engine.port.DefinitionStorage.StoredRelease;
 import sandpiper.engine.port.RecomputationStorage.Open;
 import sandpiper.engine.port.SchemaStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
-import sandpiper.engine.port.TrafficStorage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.write.Recomputation;
@@ -37,6 +37,9 @@ import sandpiper.model.release.Release;
 public final class Releases implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Releases.class);
 
+    /** Tables of millions of records take minutes to change. */
+    private static final Duration LONGEST_RELEASE = Duration.ofMinutes(30);
+
     /** How far back calls of a service count as of late. */
     private static final int OF_LATE_DAYS = 30;
 
@@ -52,7 +55,6 @@ public final class Releases implements AutoCloseable {
      * What is served once its transaction is durable. Of the writer's thread alone: meanwhile
      * others may make another draft ready.
      */
-    private @Nullable LiveRelease committed;
 
     /** What was compiled ahead, so that nobody who writes has to wait for it. */
     private record Ready(Map<String, String> files, LiveRelease release) {}
@@ -185,7 +187,7 @@ public final class Releases implements AutoCloseable {
                 .toList();
     }
 
-    private static String usedBy(ContractBreak broken, List<TrafficStorage.Use> uses) {
+    private static String usedBy(ContractBreak broken, List<Use> uses) {
         var callers = new TreeMap<String, Long>();
         for (var use : uses) {
             var called = use.called();
@@ -235,22 +237,30 @@ public final class Releases implements AutoCloseable {
      * @param note what the release is for
      * @param accepted what of the preview's bad news is accepted
      */
-    public CompletableFuture<ReleasePreview.Result> release(
-            String note, Accepted accepted, Actor actor) {
+    public ReleasePreview.Result release(String note, Accepted accepted, Actor actor) {
         makeReady(drafts.files());
-        return writer.submitAlone(
-                new WriteJob<ReleasePreview.Result>() {
-                    @Override
-                    public ReleasePreview.Result run(Transaction transaction) {
-                        return releaseIn(transaction, note, accepted, actor);
-                    }
+        var attempt =
+                writer.submitAlone(
+                        new WriteJob<Attempt>() {
+                            @Override
+                            public Attempt run(Transaction transaction) {
+                                return releaseIn(transaction, note, accepted, actor);
+                            }
 
-                    @Override
-                    public boolean keeps(ReleasePreview.Result result) {
-                        return result instanceof ReleasePreview.Result.Released;
-                    }
-                },
-                this::serve);
+                            @Override
+                            public boolean keeps(Attempt attempt) {
+                                return attempt.next() != null;
+                            }
+                        },
+                        this::serve);
+        return Writer.await(attempt, LONGEST_RELEASE).result();
+    }
+
+    /** What came of a release; {@code next} is what is served then, {@code null} when refused. */
+    private record Attempt(ReleasePreview.Result result, @Nullable LiveRelease next) {}
+
+    private static Attempt refused(ReleasePreview preview, String why) {
+        return new Attempt(new ReleasePreview.Result.Refused(preview, why), null);
     }
 
     private Optional<LiveRelease> makeReady(Map<String, String> files) {
@@ -278,26 +288,22 @@ public final class Releases implements AutoCloseable {
         return sentences;
     }
 
-    private ReleasePreview.Result releaseIn(
+    private Attempt releaseIn(
             Transaction transaction, String note, Accepted accepted, Actor actor) {
         var files = drafts.files(transaction);
         var preview = preview(transaction, files);
         if (preview.hasErrors()) {
-            return new ReleasePreview.Result.Refused(
-                    preview, "The draft has errors; nothing was released.");
+            return refused(preview, "The draft has errors; nothing was released.");
         }
         if (!preview.obstacles().isEmpty()) {
-            return new ReleasePreview.Result.Refused(
-                    preview, "The data stands in the way; nothing was released.");
+            return refused(preview, "The data stands in the way; nothing was released.");
         }
         var unaccepted = unaccepted(preview, accepted);
         if (!unaccepted.isEmpty()) {
-            return new ReleasePreview.Result.Refused(
-                    preview, String.join(" ", unaccepted) + " Nothing was released.");
+            return refused(preview, String.join(" ", unaccepted) + " Nothing was released.");
         }
         if (preview.files().isEmpty()) {
-            return new ReleasePreview.Result.Refused(
-                    preview, "The draft is the same as the live release.");
+            return refused(preview, "The draft is the same as the live release.");
         }
         var next = makeReady(files).orElseThrow();
         var change = ReleaseChange.between(live.release(), next.release());
@@ -310,17 +316,13 @@ public final class Releases implements AutoCloseable {
                 new StoredRelease(
                         live.number() + 1, clock.instant(), actor.name(), note, preview.changes());
         storage.definitions().putRelease(transaction, stored, files);
-        committed = next;
-        return new ReleasePreview.Result.Released(stored);
+        return new Attempt(new ReleasePreview.Result.Released(stored), next);
     }
 
-    private void serve(ReleasePreview.Result result) {
-        if (result instanceof ReleasePreview.Result.Released(var stored)) {
-            live = Objects.requireNonNull(committed);
-            committed = null;
-            ready = null;
-            recomputations.wake();
-            LOG.info("Release {} is live", stored.number());
-        }
+    private void serve(Attempt attempt) {
+        live = Objects.requireNonNull(attempt.next());
+        ready = null;
+        recomputations.wake();
+        LOG.info("Release {} is live", live.number());
     }
 }

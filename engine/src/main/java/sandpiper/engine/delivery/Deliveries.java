@@ -144,14 +144,13 @@ public final class Deliveries implements AutoCloseable {
     /** Tries a delivery again at once, from the first try on; nothing when there is none. */
     public Optional<Delivery> redeliver(long number) {
         var again =
-                writer.submit(transaction ->
-                                events().delivery(transaction, number)
-                                        .map(one -> {
-                                            var fresh = one.again(clock.instant());
-                                            events().update(transaction, fresh);
-                                            return fresh;
-                                        }))
-                        .join();
+                writer.write(transaction ->
+                        events().delivery(transaction, number)
+                                .map(one -> {
+                                    var fresh = one.again(clock.instant());
+                                    events().update(transaction, fresh);
+                                    return fresh;
+                                }));
         wakeAll();
         return again;
     }
@@ -159,15 +158,11 @@ public final class Deliveries implements AutoCloseable {
     /** Tries every parked delivery to a target again; returns how many there are. */
     public int redeliverAll(String target) {
         var parked = deliveries(new EventStorage.Wanted(target, State.PARKED, "", 10_000));
-        writer.submit(
-                        transaction -> {
-                            parked.forEach(one ->
-                                    events().update(
-                                                    transaction,
-                                                    one.delivery().again(clock.instant())));
-                            return true;
-                        })
-                .join();
+        writer.write(transaction -> {
+            parked.forEach(
+                    one -> events().update(transaction, one.delivery().again(clock.instant())));
+            return true;
+        });
         wakeAll();
         return parked.size();
     }
@@ -190,26 +185,21 @@ public final class Deliveries implements AutoCloseable {
 
     /** Puts a webhook in the place of the one with its name, if there is one. */
     public void put(Webhook webhook) {
-        writer.submit(
-                        transaction -> {
-                            storage.webhooks().put(transaction, webhook);
-                            return true;
-                        })
-                .join();
+        writer.write(transaction -> {
+            storage.webhooks().put(transaction, webhook);
+            return true;
+        });
         refreshWebhooks();
         wakeAll();
     }
 
     /** Removes a webhook; what waits for it is forgotten. */
     public void removeWebhook(String name) {
-        writer.submit(
-                        transaction -> {
-                            storage.webhooks().remove(transaction, name);
-                            events().forgetWaiting(
-                                            transaction, new Target(Target.Kind.WEBHOOK, name));
-                            return true;
-                        })
-                .join();
+        writer.write(transaction -> {
+            storage.webhooks().remove(transaction, name);
+            events().forgetWaiting(transaction, new Target(Target.Kind.WEBHOOK, name));
+            return true;
+        });
         refreshWebhooks();
     }
 
@@ -234,7 +224,7 @@ public final class Deliveries implements AutoCloseable {
                         "console",
                         0,
                         Map.of("webhook", webhook.name(), "message", "This is a test."));
-        long number = writer.submit(transaction -> events().add(transaction, event)).join();
+        long number = writer.write(transaction -> events().add(transaction, event));
         dispatcher.wake();
         return number;
     }
@@ -280,13 +270,11 @@ public final class Deliveries implements AutoCloseable {
                         state == State.WAITING ? null : now,
                         one.said(),
                         null);
-        writer.submit(
-                        transaction -> {
-                            events().addTry(transaction, one);
-                            events().update(transaction, after);
-                            return true;
-                        })
-                .join();
+        writer.write(transaction -> {
+            events().addTry(transaction, one);
+            events().update(transaction, after);
+            return true;
+        });
     }
 
     /** Hands nothing on any more. */

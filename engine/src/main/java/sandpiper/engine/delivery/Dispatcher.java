@@ -119,12 +119,10 @@ final class Dispatcher implements AutoCloseable {
     private boolean handOn() {
         var step = fanOut.next();
         if (!step.isEmpty()) {
-            writer.submit(
-                            transaction -> {
-                                fanOut.store(transaction, step);
-                                return true;
-                            })
-                    .join();
+            writer.write(transaction -> {
+                fanOut.store(transaction, step);
+                return true;
+            });
             if (step.reaches(Target.Kind.WEBHOOK)) {
                 webhooksWait.run();
             }
@@ -138,12 +136,10 @@ final class Dispatcher implements AutoCloseable {
             return;
         }
         tidied = now;
-        writer.submit(
-                        transaction -> {
-                            storage.events().forgetBefore(transaction, now.minus(KEPT));
-                            return true;
-                        })
-                .join();
+        writer.write(transaction -> {
+            storage.events().forgetBefore(transaction, now.minus(KEPT));
+            return true;
+        });
     }
 
     private Duration untilDue() {

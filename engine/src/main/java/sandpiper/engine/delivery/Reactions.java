@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.CompletionException;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -97,22 +96,17 @@ final class Reactions {
 
     private void await(CompletableFuture<Boolean> running, Delivery delivery) {
         try {
-            running.join();
-        } catch (CompletionException e) {
+            Writer.await(running);
+        } catch (RuntimeException e) {
             LOG.error("A {} met something unexpected", delivery.target().written(), e);
-            writer.submit(
-                            transaction -> {
-                                var now = events().delivery(transaction, delivery.number());
-                                now.ifPresent(one ->
-                                        events().update(
-                                                        transaction,
-                                                        failed(
-                                                                one,
-                                                                "The service met a fault.",
-                                                                null)));
-                                return true;
-                            })
-                    .join();
+            writer.write(transaction -> {
+                var now = events().delivery(transaction, delivery.number());
+                now.ifPresent(one ->
+                        events().update(
+                                        transaction,
+                                        failed(one, "The service met a fault.", null)));
+                return true;
+            });
         }
     }
 

@@ -90,12 +90,10 @@ final class Timetable {
     }
 
     private Progress keep(Progress progress) {
-        writer.submit(
-                        transaction -> {
-                            storage.schedules().put(transaction, progress);
-                            return true;
-                        })
-                .join();
+        writer.write(transaction -> {
+            storage.schedules().put(transaction, progress);
+            return true;
+        });
         known.put(progress.name(), progress);
         return progress;
     }
@@ -153,22 +151,13 @@ final class Timetable {
             after = some.getLast();
             var reached =
                     new Progress(schedule.name(), progress.ranFor(), progress.running(), after);
-            writer.submit(
-                            transaction -> {
-                                some.forEach(number ->
-                                        storage.events()
-                                                .add(
-                                                        transaction,
-                                                        due(
-                                                                now,
-                                                                transaction,
-                                                                schedule,
-                                                                number,
-                                                                unit)));
-                                storage.schedules().put(transaction, reached);
-                                return true;
-                            })
-                    .join();
+            writer.write(transaction -> {
+                some.forEach(number ->
+                        storage.events()
+                                .add(transaction, due(now, transaction, schedule, number, unit)));
+                storage.schedules().put(transaction, reached);
+                return true;
+            });
         }
         keep(new Progress(schedule.name(), Objects.requireNonNull(progress.running()), null, 0));
     }

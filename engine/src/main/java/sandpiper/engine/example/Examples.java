@@ -79,15 +79,14 @@ public final class Examples {
                     // One after the other on the writer's thread, each in a transaction of its own
                     // that is never committed.
                     results.add(
-                            writer.submit(
-                                            new Play(
-                                                    live,
-                                                    storage,
-                                                    writes,
-                                                    reactions,
-                                                    requirement,
-                                                    example))
-                                    .join());
+                            writer.write(
+                                    new Play(
+                                            live,
+                                            storage,
+                                            writes,
+                                            reactions,
+                                            requirement,
+                                            example)));
                 }
             }
             return results;
@@ -97,9 +96,9 @@ public final class Examples {
     private static LiveRelease release(
             Storage storage, Writer writer, Clock clock, Map<String, String> files) {
         var drafts = new Drafts(storage, writer, clock);
-        drafts.push(files, Actor.SYSTEM).join();
+        drafts.push(files, Actor.SYSTEM);
         var releases = new Releases(storage, drafts, writer, clock);
-        var result = releases.release("examples", Releases.Accepted.NOTHING, Actor.SYSTEM).join();
+        var result = releases.release("examples", Releases.Accepted.NOTHING, Actor.SYSTEM);
         if (result instanceof ReleasePreview.Result.Refused(_, var why)) {
             throw new IllegalArgumentException(why);
         }

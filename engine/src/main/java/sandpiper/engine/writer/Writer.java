@@ -5,8 +5,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
@@ -37,6 +39,9 @@ public final class Writer implements AutoCloseable {
      * for the last.
      */
     private static final long LONGEST_GROUP_NANOS = Duration.ofMillis(20).toNanos();
+
+    /** An answer later than this would find nobody waiting. */
+    private static final Duration LONGEST_WAIT = Duration.ofSeconds(60);
 
     private final Storage storage;
     private final BlockingQueue<Entry<?>> queue;
@@ -83,6 +88,43 @@ public final class Writer implements AutoCloseable {
      */
     public <T> Queued<T> submit(WriteJob<T> job, int rows) {
         return queue(new Entry<>(job, false, null, rows));
+    }
+
+    /**
+     * Runs a job and waits until it is durable.
+     *
+     * @throws OverloadedException when its turn has not come within a minute, and nothing is done
+     * @throws UnfinishedException when it has come, but the job takes longer
+     */
+    public <T> T write(WriteJob<T> job) {
+        return await(submit(job));
+    }
+
+    /** Waits for a job that is queued; see {@link #write}. */
+    public static <T> T await(CompletableFuture<T> job) {
+        return await(job, LONGEST_WAIT);
+    }
+
+    /** The same for up to some time. */
+    public static <T> T await(CompletableFuture<T> job, Duration longest) {
+        try {
+            return job.get(longest.toSeconds(), TimeUnit.SECONDS);
+        } catch (ExecutionException e) {
+            if (e.getCause() instanceof RuntimeException cause) {
+                throw cause;
+            }
+            throw new IllegalStateException(e.getCause());
+        } catch (TimeoutException e) {
+            if (job instanceof Queued<T> queued && queued.giveUp()) {
+                throw new OverloadedException(
+                        "The service has been busy for %d seconds; nothing of this was done. Try again in a moment."
+                                .formatted(longest.toSeconds()));
+            }
+            throw new UnfinishedException(longest, e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new StorageException("The wait for storing was interrupted.", e);
+        }
     }
 
     /**

@@ -35,12 +35,8 @@ final class DataFile {
      * @throws StorageException when the file is a demo's and something else is meant
      */
     static void requireDemoMeant(Engine engine, boolean meant) {
-        boolean empty = engine.read(session -> engine.storage().access().users(session).isEmpty());
-        var mark =
-                engine.write(transaction ->
-                        engine.storage()
-                                .access()
-                                .setting(transaction, DEMO, Boolean.toString(empty && meant)));
+        boolean empty = engine.accounts().users().all().isEmpty();
+        var mark = engine.settings().get(DEMO, Boolean.toString(empty && meant));
         if (Boolean.parseBoolean(mark) && !meant) {
             engine.close();
             throw new StorageException(

@@ -5,9 +5,9 @@ import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
+import sandpiper.engine.access.AccessEntry;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
-import sandpiper.engine.port.AccessStorage.AccessEntry;
 
 /** Tells who changed what of users, roles and clients. */
 @RestController
@@ -38,8 +38,6 @@ class AccessLogController {
         if (!actor.has(Duty.AUDIT)) {
             Duties.require(actor, Duty.ACCESS);
         }
-        return engine.read(session -> engine.storage().access().entries(session, ENTRIES)).stream()
-                .map(EntryView::of)
-                .toList();
+        return engine.accounts().log().latest(ENTRIES).stream().map(EntryView::of).toList();
     }
 }

@@ -22,11 +22,8 @@ class BackupController {
     private final Engine engine;
     private final Path data;
 
-    private final AccessLog log;
-
-    BackupController(Engine engine, AccessLog log, @Value("${sandpiper.data}") Path data) {
+    BackupController(Engine engine, @Value("${sandpiper.data}") Path data) {
         this.engine = engine;
-        this.log = log;
         this.data = data.toAbsolutePath();
     }
 
@@ -38,13 +35,10 @@ class BackupController {
         Duties.require(actor, Duty.OPERATE);
         Duties.require(actor, Duty.RECORDS);
         Duties.require(actor, Duty.ACCESS);
-        engine.write(transaction -> {
-            log.note(transaction, actor, "backup taken", actor.name(), "");
-            return true;
-        });
+        engine.accounts().log().note(actor.name(), "backup taken", actor.name(), "");
         var copy = data.resolveSibling(data.getFileName() + ".copy-" + UUID.randomUUID());
         try {
-            engine.storage().backUp(copy);
+            engine.backUp(copy);
             response.setContentType(SQLITE);
             response.setContentLengthLong(Files.size(copy));
             response.setHeader(

@@ -29,10 +29,9 @@ import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
-import sandpiper.engine.port.AccessStorage.StoredClient;
-import sandpiper.engine.port.AccessStorage.StoredSecret;
-import sandpiper.logic.Quoted;
-import sandpiper.server.problem.ProblemException;
+import sandpiper.engine.access.StoredClient;
+import sandpiper.engine.access.StoredSecret;
+import sandpiper.engine.accounts.Clients;
 import sandpiper.server.security.Seal;
 import sandpiper.server.security.Secrets;
 import sandpiper.server.security.Tokens;
@@ -42,21 +41,17 @@ import sandpiper.server.security.Tokens;
 @RequestMapping("/manage/v1/clients")
 class ClientController {
     private final Engine engine;
-    private final AccessLog log;
-
     private final Seal seal;
 
     private final PasswordEncoder passwords;
 
     private final Tokens tokens;
 
-    ClientController(
-            Engine engine, AccessLog log, Seal seal, PasswordEncoder passwords, Tokens tokens) {
+    ClientController(Engine engine, Seal seal, PasswordEncoder passwords, Tokens tokens) {
         this.tokens = tokens;
         this.engine = engine;
         this.passwords = passwords;
         this.seal = seal;
-        this.log = log;
     }
 
     /**
@@ -136,9 +131,7 @@ class ClientController {
     @GetMapping
     List<ClientView> clients(@AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.ACCESS);
-        return engine.read(session -> engine.storage().access().clients(session)).stream()
-                .map(this::view)
-                .toList();
+        return engine.accounts().clients().all().stream().map(this::view).toList();
     }
 
     private ClientView view(StoredClient client) {
@@ -159,17 +152,7 @@ class ClientController {
                         body.grants(),
                         engine.clock().instant(),
                         body.callsPerMinute() == null ? 0 : body.callsPerMinute());
-        engine.write(transaction -> {
-            if (engine.storage().access().client(transaction, body.name()).isPresent()) {
-                throw new ProblemException(
-                        HttpStatus.CONFLICT,
-                        "There is a client %s already.".formatted(body.name()));
-            }
-            AccessNames.requireFree(transaction, engine.storage().access(), body.name());
-            engine.storage().access().putClient(transaction, client);
-            log.note(transaction, actor, "client made", client.name(), granted(client.grants()));
-            return true;
-        });
+        engine.accounts().clients().add(actor, client);
         return new MadeClient(view(client), secret);
     }
 
@@ -212,13 +195,9 @@ class ClientController {
                             : "%,d calls a minute".formatted(change.callsPerMinute()));
         }
         if (change.grants() != null) {
-            words.add(granted(change.grants()));
+            words.add(Clients.described(change.grants()));
         }
         return String.join("; ", words);
-    }
-
-    private static String granted(List<String> grants) {
-        return grants.isEmpty() ? "no grants" : "may " + String.join(", ", grants);
     }
 
     @PostMapping("/{name}/secret")
@@ -261,19 +240,7 @@ class ClientController {
             String what,
             String detail,
             UnaryOperator<StoredClient> change) {
-        return engine.write(transaction -> {
-            var access = engine.storage().access();
-            var changed =
-                    access.client(transaction, name)
-                            .map(change)
-                            .orElseThrow(() ->
-                                    new ProblemException(
-                                            HttpStatus.NOT_FOUND,
-                                            "There is no client %s.".formatted(Quoted.of(name))));
-            access.putClient(transaction, changed);
-            log.note(transaction, actor, what, name, detail);
-            return changed;
-        });
+        return engine.accounts().clients().change(actor, name, what, detail, change);
     }
 
     /**
@@ -297,11 +264,7 @@ class ClientController {
     @DeleteMapping("/{name}")
     ResponseEntity<Void> remove(@PathVariable String name, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.ACCESS);
-        engine.write(transaction -> {
-            engine.storage().access().removeClient(transaction, name);
-            log.note(transaction, actor, "client removed", name, "");
-            return true;
-        });
+        engine.accounts().clients().remove(actor, name);
         return ResponseEntity.noContent().build();
     }
 }

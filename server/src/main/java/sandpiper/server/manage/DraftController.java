@@ -113,7 +113,6 @@ class DraftController {
         requireEditable(file.path());
         engine.drafts()
                 .put(file.path(), file.text(), file.base(), actor)
-                .join()
                 .ifPresent(theirs -> {
                     throw new ProblemException(
                             HttpStatus.CONFLICT,
@@ -131,7 +130,7 @@ class DraftController {
         Duties.require(actor, Duty.DESIGN);
         requireEditable(move.from());
         requireEditable(move.to());
-        if (!engine.drafts().move(move.from(), move.to(), actor).join()) {
+        if (!engine.drafts().move(move.from(), move.to(), actor)) {
             throw new ProblemException(
                     HttpStatus.CONFLICT,
                     "There is no file %s, or there is one at %s already."
@@ -148,7 +147,7 @@ class DraftController {
         if (paths != null) {
             paths.forEach(DraftController::requirePath);
         }
-        engine.drafts().takeBack(paths, actor).join();
+        engine.drafts().takeBack(paths, actor);
         return new Diagnostics(engine.drafts().check().diagnostics());
     }
 
@@ -165,7 +164,7 @@ class DraftController {
     Diagnostics remove(@RequestParam String path, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.DESIGN);
         requireEditable(path);
-        engine.drafts().remove(List.of(path)).join();
+        engine.drafts().remove(List.of(path));
         return new Diagnostics(engine.drafts().check().diagnostics());
     }
 
@@ -185,7 +184,7 @@ class DraftController {
                     HttpStatus.NOT_FOUND,
                     "The draft has no package %s.".formatted(Quoted.of(name)));
         }
-        engine.drafts().remove(paths).join();
+        engine.drafts().remove(paths);
         return new Diagnostics(engine.drafts().check().diagnostics());
     }
 
@@ -212,7 +211,7 @@ class DraftController {
     Pushed push(@Valid @RequestBody Push push, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.DESIGN);
         push.files().keySet().forEach(DraftController::requirePath);
-        var pushed = engine.drafts().push(push.files(), actor).join();
+        var pushed = engine.drafts().push(push.files(), actor);
         return new Pushed(
                 pushed.added(),
                 pushed.changed(),

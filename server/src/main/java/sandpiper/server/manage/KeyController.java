@@ -15,12 +15,10 @@ import sandpiper.server.security.Keys;
 class KeyController {
     private final Engine engine;
     private final Keys keys;
-    private final AccessLog log;
 
-    KeyController(Engine engine, Keys keys, AccessLog log) {
+    KeyController(Engine engine, Keys keys) {
         this.engine = engine;
         this.keys = keys;
-        this.log = log;
     }
 
     /** Makes new keys, as after a backup got into other hands: all tokens end, and all cursors. */
@@ -28,10 +26,7 @@ class KeyController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void renew(@AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.ACCESS);
-        engine.write(transaction -> {
-            keys.renew(transaction);
-            log.note(transaction, actor, "keys renewed", "tokens and cursors", "");
-            return true;
-        });
+        keys.renew();
+        engine.accounts().log().note(actor.name(), "keys renewed", "tokens and cursors", "");
     }
 }

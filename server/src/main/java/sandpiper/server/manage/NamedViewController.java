@@ -23,6 +23,7 @@ import sandpiper.engine.access.Duty;
 import sandpiper.engine.access.ObjectGrant.Action;
 import sandpiper.engine.read.Figures;
 import sandpiper.engine.record.NamedView;
+import sandpiper.engine.views.NamedViews;
 import sandpiper.logic.Quoted;
 import sandpiper.server.problem.ProblemException;
 
@@ -33,8 +34,6 @@ import sandpiper.server.problem.ProblemException;
 @RestController
 @RequestMapping("/manage/v1/views/{object}")
 class NamedViewController {
-    private static final int MOST = 100;
-
     private final Engine engine;
 
     NamedViewController(Engine engine) {
@@ -94,11 +93,7 @@ class NamedViewController {
     @GetMapping
     List<ListView> views(@PathVariable String object, @AuthenticationPrincipal Actor actor) {
         require(object, actor);
-        return engine
-                .read(session -> engine.storage().views().of(session, object, actor.name()))
-                .stream()
-                .map(ListView::of)
-                .toList();
+        return engine.views().of(object, actor.name()).stream().map(ListView::of).toList();
     }
 
     private void require(String object, Actor actor) {
@@ -137,16 +132,11 @@ class NamedViewController {
                                 ? null
                                 : new NamedView.Chart(
                                         chart.kind(), chart.by(), chart.step(), chart.sum()));
-        engine.write(transaction -> {
-            var views = engine.storage().views();
-            if (views.of(transaction, object, actor.name()).size() >= MOST) {
-                throw new ProblemException(
-                        HttpStatus.BAD_REQUEST,
-                        "There are %d views already; remove some first.".formatted(MOST));
-            }
-            views.put(transaction, view);
-            return true;
-        });
+        if (!engine.views().put(actor.name(), view)) {
+            throw new ProblemException(
+                    HttpStatus.BAD_REQUEST,
+                    "There are %d views already; remove some first.".formatted(NamedViews.MOST));
+        }
         return ListView.of(view);
     }
 
@@ -158,10 +148,7 @@ class NamedViewController {
             @AuthenticationPrincipal Actor actor) {
         require(object, actor);
         var owner = owner(shared, actor);
-        boolean was =
-                engine.write(transaction ->
-                        engine.storage().views().remove(transaction, object, owner, name));
-        if (!was) {
+        if (!engine.views().remove(object, owner, name)) {
             throw new ProblemException(
                     HttpStatus.NOT_FOUND, "There is no view %s.".formatted(Quoted.of(name)));
         }

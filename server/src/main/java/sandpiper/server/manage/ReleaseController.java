@@ -93,8 +93,7 @@ class ReleaseController {
                         new Releases.Accepted(
                                 Boolean.TRUE.equals(body.acceptLosses()),
                                 Boolean.TRUE.equals(body.acceptBreaks())),
-                        actor)
-                .join()) {
+                        actor)) {
             case ReleasePreview.Result.Released(var release) -> ReleaseView.of(release);
             case ReleasePreview.Result.Refused(var preview, var message) ->
                     throw refused(preview, message);

@@ -4,12 +4,10 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
-import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
-import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -24,18 +22,15 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.engine.access.ObjectGrant;
 import sandpiper.engine.access.Role;
-import sandpiper.server.problem.ProblemException;
 
 /** Roles: named sets of grants, which people are given. */
 @RestController
 @RequestMapping("/manage/v1/roles")
 class RoleController {
     private final Engine engine;
-    private final AccessLog log;
 
-    RoleController(Engine engine, AccessLog log) {
+    RoleController(Engine engine) {
         this.engine = engine;
-        this.log = log;
     }
 
     /**
@@ -107,19 +102,9 @@ class RoleController {
     @GetMapping
     List<RoleView> roles(@AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.ACCESS);
-        return engine.read(session -> {
-            var access = engine.storage().access();
-            var users = access.users(session);
-            return access.roles(session).stream()
-                    .map(role ->
-                            RoleView.of(
-                                    role,
-                                    users.stream()
-                                            .filter(user -> user.roles().contains(role.name()))
-                                            .map(user -> user.name())
-                                            .toList()))
-                    .toList();
-        });
+        return engine.accounts().roles().all().stream()
+                .map(held -> RoleView.of(held.role(), held.users()))
+                .toList();
     }
 
     /** Makes a role, or gives it other grants. */
@@ -146,49 +131,14 @@ class RoleController {
                         new HashSet<>(Objects.requireNonNullElse(body.duties(), List.<Duty>of())),
                         services,
                         objects);
-        engine.write(transaction -> {
-            engine.storage().access().putRole(transaction, role);
-            log.note(transaction, actor, "role set", name, described(role));
-            return true;
-        });
+        engine.accounts().roles().put(actor, role);
         return RoleView.of(role, List.of());
-    }
-
-    private static String described(Role role) {
-        var words = new ArrayList<String>();
-        role.duties().stream().sorted().forEach(duty -> words.add(duty.name()));
-        words.addAll(role.services());
-        for (var grant : role.objects()) {
-            words.add(
-                    "%s %s%s"
-                            .formatted(
-                                    grant.object(),
-                                    grant.actions().stream().sorted().toList(),
-                                    grant.where() == null ? "" : " where " + grant.where()));
-        }
-        return String.join("; ", words);
     }
 
     @DeleteMapping("/{name}")
     ResponseEntity<Void> remove(@PathVariable String name, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.ACCESS);
-        engine.write(transaction -> {
-            var access = engine.storage().access();
-            var holders =
-                    access.users(transaction).stream()
-                            .filter(user -> user.roles().contains(name))
-                            .map(user -> user.name())
-                            .toList();
-            if (!holders.isEmpty()) {
-                throw new ProblemException(
-                        HttpStatus.CONFLICT,
-                        "The role is held by %s; take it from them first."
-                                .formatted(String.join(", ", holders)));
-            }
-            access.removeRole(transaction, name);
-            log.note(transaction, actor, "role removed", name, "");
-            return true;
-        });
+        engine.accounts().roles().remove(actor, name);
         return ResponseEntity.noContent().build();
     }
 }

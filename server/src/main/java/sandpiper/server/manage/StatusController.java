@@ -93,7 +93,7 @@ class StatusController {
     /** Only what somebody sees is counted. */
     private ObjectCount count(Actor actor, LiveRelease live, Session session, ObjectType object) {
         if (actor.on(object.name()).seesAll()) {
-            var count = live.records().count(session, object);
+            var count = engine.records().count(live, session, object);
             return new ObjectCount(object.name(), object.plural(), count.inUse(), count.retired());
         }
         return new ObjectCount(

@@ -101,12 +101,7 @@ class TraceController {
     List<TraceView> latest(
             @RequestParam(defaultValue = "50") int limit, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.DESIGN);
-        return engine
-                .read(session ->
-                        engine.storage()
-                                .traces()
-                                .latest(session, Math.clamp(limit, 1, HIGHEST_LIMIT)))
-                .stream()
+        return engine.traces().latest(Math.clamp(limit, 1, HIGHEST_LIMIT)).stream()
                 .map(trace -> TraceView.of(trace, actor))
                 .toList();
     }
@@ -114,7 +109,8 @@ class TraceController {
     @GetMapping("/{id}")
     TraceView find(@PathVariable UUID id, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.DESIGN);
-        return engine.read(session -> engine.storage().traces().find(session, id))
+        return engine.traces()
+                .find(id)
                 .map(trace -> TraceView.of(trace, actor))
                 .orElseThrow(() ->
                         new ProblemException(

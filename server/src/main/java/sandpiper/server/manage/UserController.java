@@ -4,8 +4,6 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Pattern;
 import jakarta.validation.constraints.Size;
-import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.UnaryOperator;
@@ -26,11 +24,7 @@ import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
-import sandpiper.engine.access.Role;
-import sandpiper.engine.port.AccessStorage.StoredUser;
-import sandpiper.engine.port.Session;
-import sandpiper.logic.Nearest;
-import sandpiper.logic.Quoted;
+import sandpiper.engine.access.StoredUser;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.security.Credentials;
 import sandpiper.server.security.PasswordRules;
@@ -42,14 +36,11 @@ class UserController {
     private final Engine engine;
     private final PasswordEncoder passwords;
     private final Credentials credentials;
-    private final AccessLog log;
 
-    UserController(
-            Engine engine, PasswordEncoder passwords, Credentials credentials, AccessLog log) {
+    UserController(Engine engine, PasswordEncoder passwords, Credentials credentials) {
         this.engine = engine;
         this.credentials = credentials;
         this.passwords = passwords;
-        this.log = log;
     }
 
     /**
@@ -110,9 +101,7 @@ class UserController {
     @GetMapping
     List<UserView> users(@AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.ACCESS);
-        return engine.read(session -> engine.storage().access().users(session)).stream()
-                .map(UserView::of)
-                .toList();
+        return engine.accounts().users().all().stream().map(UserView::of).toList();
     }
 
     @PostMapping
@@ -131,75 +120,13 @@ class UserController {
                         roles,
                         false,
                         Boolean.TRUE.equals(body.temporary()));
-        engine.write(transaction -> {
-            var access = engine.storage().access();
-            if (access.user(transaction, body.name()).isPresent()) {
-                throw new ProblemException(
-                        HttpStatus.CONFLICT, "There is a user %s already.".formatted(body.name()));
-            }
-            AccessNames.requireFree(transaction, access, body.name());
-            checkRoles(transaction, roles);
-            requireHeld(transaction, actor, user);
-            access.putUser(transaction, user);
-            log.note(transaction, actor, "user made", user.name(), described(user));
-            return true;
-        });
+        engine.accounts().users().add(actor, user);
         return UserView.of(user);
-    }
-
-    /** Nobody gives, or takes over, a duty that is not his own. */
-    private void requireHeld(Session session, Actor actor, StoredUser user) {
-        var duties = EnumSet.noneOf(Duty.class);
-        user.duties().forEach(duty -> duties.add(Duty.valueOf(duty)));
-        engine.storage().access().roles(session).stream()
-                .filter(role -> user.roles().contains(role.name()))
-                .forEach(role -> duties.addAll(role.duties()));
-        duties.removeAll(actor.duties());
-        if (!duties.isEmpty()) {
-            throw new ProblemException(
-                    HttpStatus.CONFLICT,
-                    "%s has or would have a duty that you do not have: %s. Somebody who has it can do this."
-                            .formatted(
-                                    user.name(),
-                                    String.join(
-                                            ", ",
-                                            duties.stream()
-                                                    .map(duty ->
-                                                            duty.name().toLowerCase(Locale.ROOT))
-                                                    .toList())));
-        }
     }
 
     private String hash(String name, String password) {
         PasswordRules.require(name, password);
         return String.valueOf(passwords.encode(password));
-    }
-
-    private static String described(StoredUser user) {
-        var words = new ArrayList<String>();
-        if (!user.roles().isEmpty()) {
-            words.add("roles " + String.join(", ", user.roles()));
-        }
-        if (!user.duties().isEmpty()) {
-            words.add("duties " + String.join(", ", user.duties()).toLowerCase(Locale.ROOT));
-        }
-        return String.join("; ", words);
-    }
-
-    private void checkRoles(Session session, List<String> roles) {
-        var known = engine.storage().access().roles(session).stream().map(Role::name).toList();
-        for (var role : roles) {
-            if (!known.contains(role)) {
-                throw new ProblemException(
-                        HttpStatus.UNPROCESSABLE_CONTENT,
-                        "There is no role %s.%s"
-                                .formatted(
-                                        Quoted.of(role),
-                                        Nearest.to(role, known)
-                                                .map(near -> " Did you mean %s?".formatted(near))
-                                                .orElse("")));
-            }
-        }
     }
 
     @PatchMapping("/{name}")
@@ -253,55 +180,13 @@ class UserController {
 
     private StoredUser update(
             String name, Actor actor, String what, UnaryOperator<StoredUser> change) {
-        return engine.write(transaction -> {
-            var access = engine.storage().access();
-            var before = access.user(transaction, name).orElseThrow(() -> unknown(name));
-            var after = change.apply(before);
-            checkRoles(transaction, after.roles());
-            if (!name.equals(actor.name())) {
-                requireHeld(transaction, actor, before);
-                requireHeld(transaction, actor, after);
-            }
-            access.putUser(transaction, after);
-            log.note(transaction, actor, what, name, difference(before, after));
-            return after;
-        });
-    }
-
-    private static String difference(StoredUser before, StoredUser after) {
-        var words = new ArrayList<String>();
-        if (!before.passwordHash().equals(after.passwordHash())) {
-            words.add("new password");
-        }
-        if (before.disabled() != after.disabled()) {
-            words.add(after.disabled() ? "disabled" : "enabled");
-        }
-        if (!before.roles().equals(after.roles()) || !before.duties().equals(after.duties())) {
-            words.add(described(after));
-        }
-        return String.join("; ", words);
-    }
-
-    private static ProblemException unknown(String name) {
-        return new ProblemException(
-                HttpStatus.NOT_FOUND, "There is no user %s.".formatted(Quoted.of(name)));
+        return engine.accounts().users().change(actor, name, what, change);
     }
 
     @DeleteMapping("/{name}")
     ResponseEntity<Void> remove(@PathVariable String name, @AuthenticationPrincipal Actor actor) {
         Duties.require(actor, Duty.ACCESS);
-        if (name.equals(actor.name())) {
-            throw new ProblemException(HttpStatus.CONFLICT, "You cannot remove yourself.");
-        }
-        engine.write(transaction -> {
-            var access = engine.storage().access();
-            if (access.user(transaction, name).isEmpty()) {
-                throw unknown(name);
-            }
-            access.removeUser(transaction, name);
-            log.note(transaction, actor, "user removed", name, "");
-            return true;
-        });
+        engine.accounts().users().remove(actor, name);
         return ResponseEntity.noContent().build();
     }
 
@@ -314,9 +199,7 @@ class UserController {
     ResponseEntity<Void> changePassword(
             @Valid @RequestBody PasswordChange body, @AuthenticationPrincipal Actor actor) {
         // Hashed before: whoever writes would wait for it.
-        var stored =
-                engine.read(session -> engine.storage().access().user(session, actor.name()))
-                        .orElseThrow(() -> unknown(actor.name()));
+        var stored = engine.accounts().users().get(actor.name());
         if (!credentials.isCurrent(stored, body.current())) {
             throw new ProblemException(
                     HttpStatus.UNPROCESSABLE_CONTENT, "The current password is not right.");

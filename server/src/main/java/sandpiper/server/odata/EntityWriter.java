@@ -1,5 +1,6 @@
 package sandpiper.server.odata;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;

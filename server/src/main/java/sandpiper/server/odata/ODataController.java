@@ -38,7 +38,6 @@ import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.Definitions;
 import sandpiper.server.service.Protocol;
-import sandpiper.server.service.ServiceCall;
 
 /** Every service over OData 4.01. What there is is looked up in the live release at each call. */
 @RestController
@@ -138,7 +137,7 @@ class ODataController {
         var live = engine.live();
         boolean isLive = of == Definitions.Source.LIVE;
         var from = isLive ? live.release() : Definitions.of(engine, actor, of);
-        var type = ServiceCall.service(from, Protocol.ODATA, actor, service, version);
+        var type = Protocol.ODATA.open(from, actor, service, version).type();
         var model = isLive ? model(live, type) : new ServiceModel(from, type);
         return new Exchange(engine, cursors, limits, actor, model, server);
     }

@@ -4,9 +4,11 @@ import java.util.List;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
+import sandpiper.engine.accounts.AccountException;
 import sandpiper.engine.port.OverloadedException;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.TooLongException;
+import sandpiper.engine.service.DeniedException;
 import sandpiper.engine.writer.UnfinishedException;
 
 /** What callers are told of something that went wrong here; the log has the rest. */
@@ -22,6 +24,25 @@ public final class Failure {
     public static Problem of(Exception failure, String request) {
         return switch (failure) {
             case ProblemException known -> known.problem();
+            case DeniedException denied ->
+                    Problem.of(
+                            switch (denied.reason()) {
+                                case UNKNOWN -> HttpStatus.NOT_FOUND;
+                                case NOT_GRANTED -> HttpStatus.FORBIDDEN;
+                                case NOT_OFFERED -> HttpStatus.METHOD_NOT_ALLOWED;
+                                case MEANINGLESS -> HttpStatus.BAD_REQUEST;
+                            },
+                            String.valueOf(denied.getMessage()),
+                            List.of());
+            case AccountException account ->
+                    Problem.of(
+                            switch (account.reason()) {
+                                case MISSING -> HttpStatus.NOT_FOUND;
+                                case CONFLICT -> HttpStatus.CONFLICT;
+                                case INVALID -> HttpStatus.UNPROCESSABLE_CONTENT;
+                            },
+                            String.valueOf(account.getMessage()),
+                            List.of());
             case OverloadedException overloaded ->
                     Problem.of(
                             HttpStatus.SERVICE_UNAVAILABLE,

@@ -19,7 +19,6 @@ import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.release.LiveRelease;
-import sandpiper.model.release.KeyText;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
@@ -128,19 +127,14 @@ class BatchCalls {
                                                                 done.created() ? 201L : 200L);
                                                         answer.put("id", done.id().toString());
                                                         answer.put("version", done.version());
-                                                        live.records()
+                                                        engine.records()
                                                                 .keyOf(
+                                                                        live,
                                                                         session,
                                                                         done.object(),
                                                                         done.number())
-                                                                .filter(key -> !key.isEmpty())
                                                                 .ifPresent(key ->
-                                                                        answer.put(
-                                                                                "key",
-                                                                                KeyText.write(
-                                                                                        done
-                                                                                                .object(),
-                                                                                        key)));
+                                                                        answer.put("key", key));
                                                         var result = done.result();
                                                         if (result != null
                                                                 && result.value() != null) {

@@ -89,15 +89,11 @@ final class Call {
         if (!resource.offers(Operation.READ)) {
             return null;
         }
-        var object = done.object();
         var key =
-                object.key().isEmpty()
-                        ? done.id().toString()
-                        : live.records()
-                                .keyOf(session, object, done.number())
-                                .map(values ->
-                                        sandpiper.model.release.KeyText.write(object, values))
-                                .orElse(done.id().toString());
+                service.engine()
+                        .records()
+                        .keyOf(live, session, done.object(), done.number())
+                        .orElse(done.id().toString());
         return base + "/" + UriUtils.encode(key, StandardCharsets.UTF_8);
     }
 

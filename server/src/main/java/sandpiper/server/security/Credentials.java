@@ -2,8 +2,6 @@ package sandpiper.server.security;
 
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -18,12 +16,9 @@ import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
-import sandpiper.engine.access.Duty;
-import sandpiper.engine.access.ObjectGrant;
-import sandpiper.engine.access.ServiceGrant;
-import sandpiper.engine.port.AccessStorage.StoredClient;
-import sandpiper.engine.port.AccessStorage.StoredSecret;
-import sandpiper.engine.port.AccessStorage.StoredUser;
+import sandpiper.engine.access.StoredClient;
+import sandpiper.engine.access.StoredSecret;
+import sandpiper.engine.access.StoredUser;
 import sandpiper.server.problem.ProblemException;
 
 /** Finds out who somebody is from name and secret. */
@@ -202,13 +197,15 @@ public class Credentials {
 
     /** A client, read again only after something of access was changed. */
     private Optional<Known> known(String name) {
-        long stamp = engine.storage().access().stamp();
+        long stamp = engine.accounts().stamp();
         var before = clients.get(name);
         if (before != null && before.stamp() == stamp) {
             return Optional.of(before);
         }
         var now =
-                engine.read(session -> engine.storage().access().client(session, name))
+                engine.accounts()
+                        .clients()
+                        .find(name)
                         .map(client ->
                                 new Known(
                                         stamp,
@@ -238,8 +235,7 @@ public class Credentials {
         if (last == null || last.plus(LAST_USE_STEP).isBefore(now)) {
             lastUses.put(name, now);
             // Who reads does not wait for writing, and reads when nothing can be written.
-            engine.writeLater(
-                    transaction -> engine.storage().access().touchClient(transaction, name, now));
+            engine.accounts().clients().used(name, now);
         }
     }
 
@@ -254,9 +250,9 @@ public class Credentials {
         if (name.length() > LONGEST_NAME || password.length() > LONGEST_PASSWORD) {
             return Optional.empty();
         }
-        var user = engine.read(session -> engine.storage().access().user(session, name));
+        var user = engine.accounts().users().find(name);
         if (user.isPresent() && isRemembered(user.get(), password)) {
-            return user.filter(found -> !found.disabled()).map(this::actor);
+            return user.filter(found -> !found.disabled()).map(engine.accounts().users()::actor);
         }
         // Many calls that begin at once with the right password are no tries.
         return oneByOne(name, () -> lookedAt(user, name, password, address));
@@ -265,7 +261,7 @@ public class Credentials {
     private Optional<Actor> lookedAt(
             Optional<StoredUser> user, String name, String password, String address) {
         if (user.isPresent() && isRemembered(user.get(), password)) {
-            return user.filter(found -> !found.disabled()).map(this::actor);
+            return user.filter(found -> !found.disabled()).map(engine.accounts().users()::actor);
         }
         try {
             failures.begin(name, address, engine.clock().instant());
@@ -282,7 +278,7 @@ public class Credentials {
         }
         failures.right(name, address);
         log.note(name, address, user.get().disabled() ? "sign-in of a disabled user" : "signed in");
-        return user.filter(found -> !found.disabled()).map(this::actor);
+        return user.filter(found -> !found.disabled()).map(engine.accounts().users()::actor);
     }
 
     /**
@@ -305,9 +301,11 @@ public class Credentials {
      * @param stamp of the password with which the session began
      */
     Optional<Actor> signedIn(String name, String stamp) {
-        return engine.read(session -> engine.storage().access().user(session, name))
+        return engine.accounts()
+                .users()
+                .find(name)
                 .filter(user -> !user.disabled() && stamp(user.passwordHash()).equals(stamp))
-                .map(this::actor);
+                .map(engine.accounts().users()::actor);
     }
 
     /** What tells a password from the one before, and nothing about it. */
@@ -317,15 +315,12 @@ public class Credentials {
 
     /** The stamp of a user's password as it is now. */
     Optional<String> stampOf(String name) {
-        return engine.read(session -> engine.storage().access().user(session, name))
-                .map(user -> stamp(user.passwordHash()));
+        return engine.accounts().users().find(name).map(user -> stamp(user.passwordHash()));
     }
 
     /** Whether somebody has to choose a password before anything else. */
     public boolean isTemporary(String name) {
-        return engine.read(session -> engine.storage().access().user(session, name))
-                .map(StoredUser::temporary)
-                .orElse(false);
+        return engine.accounts().users().find(name).map(StoredUser::temporary).orElse(false);
     }
 
     private boolean isRemembered(StoredUser user, String password) {
@@ -351,23 +346,5 @@ public class Credentials {
                             engine.clock().instant().plus(REMEMBERED)));
         }
         return right;
-    }
-
-    private Actor actor(StoredUser user) {
-        var duties = EnumSet.noneOf(Duty.class);
-        user.duties().forEach(duty -> duties.add(Duty.valueOf(duty)));
-        var services = new ArrayList<String>();
-        var objects = new ArrayList<ObjectGrant>();
-        if (!user.roles().isEmpty()) {
-            engine.read(session -> engine.storage().access().roles(session)).stream()
-                    .filter(role -> user.roles().contains(role.name()))
-                    .forEach(role -> {
-                        duties.addAll(role.duties());
-                        services.addAll(role.services());
-                        objects.addAll(role.objects());
-                    });
-        }
-        return new Actor(
-                Actor.Kind.USER, user.name(), duties, ServiceGrant.readAll(services), objects);
     }
 }

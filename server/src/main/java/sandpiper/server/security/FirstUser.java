@@ -10,7 +10,7 @@ import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Duty;
-import sandpiper.engine.port.AccessStorage.StoredUser;
+import sandpiper.engine.access.StoredUser;
 
 /** Makes the first user of a new instance, who then makes the others, before anybody can ask. */
 @Component
@@ -33,28 +33,23 @@ class FirstUser implements SmartInitializingSingleton {
 
     @Override
     public void afterSingletonsInstantiated() {
-        boolean none = engine.read(session -> engine.storage().access().users(session).isEmpty());
-        if (!none) {
+        if (!engine.accounts().users().all().isEmpty()) {
             return;
         }
         var password = chosen.isEmpty() ? Secrets.make().substring(0, 20) : chosen;
         var hash = String.valueOf(passwords.encode(password));
-        engine.write(transaction -> {
-            engine.storage()
-                    .access()
-                    .putUser(
-                            transaction,
-                            new StoredUser(
-                                    NAME,
-                                    "First user",
-                                    hash,
-                                    Arrays.stream(Duty.values()).map(Duty::name).toList(),
-                                    List.of(),
-                                    false,
-                                    // It stands in the log, where others may read it.
-                                    chosen.isEmpty()));
-            return true;
-        });
+        engine.accounts()
+                .users()
+                .addFirst(
+                        new StoredUser(
+                                NAME,
+                                "First user",
+                                hash,
+                                Arrays.stream(Duty.values()).map(Duty::name).toList(),
+                                List.of(),
+                                false,
+                                // It stands in the log, where others may read it.
+                                chosen.isEmpty()));
         if (chosen.isEmpty()) {
             LOG.info(
                     "This instance is new. Sign in to the console as {} with the password {} and"

@@ -5,7 +5,6 @@ import javax.crypto.SecretKey;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
-import sandpiper.engine.port.Transaction;
 
 /**
  * The keys of tokens and cursors. They are made of the key file and a generation that stands in the
@@ -22,9 +21,7 @@ public class Keys {
     Keys(Engine engine, Seal seal) {
         this.engine = engine;
         this.seal = seal;
-        this.generation =
-                engine.write(transaction ->
-                        engine.storage().access().setting(transaction, GENERATION, Secrets.make()));
+        this.generation = engine.settings().get(GENERATION, Secrets.make());
         // The key file is there from the first start on, as a sign that there is data.
         seal.derived(GENERATION);
     }
@@ -50,9 +47,9 @@ public class Keys {
     private record Made(String generation, SecretKey key) {}
 
     /** Makes new keys, in a change of its own. */
-    public void renew(Transaction transaction) {
+    public void renew() {
         var next = Secrets.make();
-        engine.storage().access().putSetting(transaction, GENERATION, next);
+        engine.settings().put(GENERATION, next);
         generation = next;
     }
 }

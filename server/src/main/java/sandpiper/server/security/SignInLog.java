@@ -6,7 +6,6 @@ import io.micrometer.core.instrument.MeterRegistry;
 import java.time.Duration;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
-import sandpiper.engine.port.AccessStorage.AccessEntry;
 
 /**
  * Notes who signed in, who did not, and who was kept from trying on, beside the changes of access.
@@ -35,17 +34,7 @@ public class SignInLog {
         if (noted.asMap().putIfAbsent(what + ' ' + clean + ' ' + address, true) != null) {
             return;
         }
-        engine.writeLater(transaction ->
-                engine.storage()
-                        .access()
-                        .addEntry(
-                                transaction,
-                                new AccessEntry(
-                                        engine.clock().instant(),
-                                        clean,
-                                        what,
-                                        clean,
-                                        "from " + address)));
+        engine.accounts().log().noteLater(clean, what, clean, "from " + address);
     }
 
     /** A name somebody typed, without what could forge a line. */

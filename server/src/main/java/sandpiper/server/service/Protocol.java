@@ -1,6 +1,10 @@
 package sandpiper.server.service;
 
 import java.util.Locale;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.service.DeniedException;
+import sandpiper.engine.service.OpenedService;
+import sandpiper.model.release.Release;
 import sandpiper.model.release.ServiceType;
 
 /** A way in which services are called. */
@@ -18,6 +22,16 @@ public enum Protocol {
     /** As people call it. */
     public String title() {
         return title;
+    }
+
+    /**
+     * Opens a service that is offered in it.
+     *
+     * @throws DeniedException when there is none for the one who asks
+     */
+    public OpenedService open(Release release, Actor actor, String service, int version) {
+        return OpenedService.of(
+                release, actor, service, version, name().toLowerCase(Locale.ROOT), title);
     }
 
     /** Whether a service is offered in it. */

@@ -20,18 +20,16 @@ import sandpiper.engine.read.PlainRecords;
 import sandpiper.engine.record.Query;
 import sandpiper.engine.record.RecordView;
 import sandpiper.engine.release.LiveRelease;
-import sandpiper.logic.Nearest;
+import sandpiper.engine.service.OpenedResource;
+import sandpiper.engine.service.OpenedService;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.condition.Condition;
-import sandpiper.model.Names;
 import sandpiper.model.release.CallType;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectFunctionType;
-import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
-import sandpiper.model.release.ServiceType;
 import sandpiper.server.json.Bounds;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.traffic.CallNotes;
@@ -76,19 +74,21 @@ public final class ServiceCall {
 
     /** The resource in a release, when the operation is offered and granted. */
     public ResourceType resource(LiveRelease live, Operation operation) {
-        var resource = shown(live);
+        return opened(live, operation).type();
+    }
+
+    private OpenedResource opened(LiveRelease live, Operation operation) {
+        var resource = opened(live);
         note(operation.name().toLowerCase(Locale.ROOT));
-        if (!actor.may(serviceName, resourceName, operation)) {
-            throw new ProblemException(
-                    HttpStatus.FORBIDDEN, "This operation is not granted to you.");
-        }
-        if (!resource.offers(operation)) {
-            throw new ProblemException(
-                    HttpStatus.METHOD_NOT_ALLOWED,
-                    "%s does not offer %s."
-                            .formatted(resourceName, operation.name().toLowerCase(Locale.ROOT)));
-        }
-        return resource;
+        return resource.require(operation);
+    }
+
+    private OpenedResource opened(LiveRelease live) {
+        return service(live).resource(resourceName);
+    }
+
+    private OpenedService service(LiveRelease live) {
+        return protocol.open(live.release(), actor, serviceName, version);
     }
 
     /** Only what there is is noted: names of callers' own making would never end. */
@@ -97,63 +97,17 @@ public final class ServiceCall {
                 serviceName, version, resourceName, operation, protocol.title(), actor.name());
     }
 
-    /** The records of a resource that an operation or call of the caller can reach. */
-    private RecordScope scope(ResourceType resource, String wanted) {
-        var where = resource.where();
-        return granted(wanted).and(where == null ? null : where.text());
-    }
-
-    private RecordScope scope(ResourceType resource, Operation operation) {
-        return scope(resource, operation.name().toLowerCase(Locale.ROOT));
-    }
-
-    private RecordScope granted(String wanted) {
-        return actor.scope(serviceName, resourceName, wanted)
-                .orElseThrow(() ->
-                        new ProblemException(HttpStatus.FORBIDDEN, "This is not granted to you."));
-    }
-
     /** A command with who wants it and how far they reach. */
     public Request request(
             LiveRelease live, RecordCommand command, boolean traced, Request.@Nullable Once once) {
-        if (command instanceof RecordCommand.Call call && call.key() == null) {
-            return new Request(command, actor, via(), false, traced, once);
-        }
-        var resource = shown(live);
-        var scope =
-                switch (command) {
-                    case RecordCommand.Create _ -> RecordScope.ALL;
-                    case RecordCommand.Transit transit -> scope(resource, transit.transition());
-                    case RecordCommand.Call call -> scope(resource, call.function());
-                    case RecordCommand.Remove _ -> scope(resource, Operation.REMOVE);
-                    default -> scope(resource, Operation.UPDATE);
-                };
-        // What a resource shows may be left by a change; what is granted may not.
-        var after =
-                switch (command) {
-                    case RecordCommand.Create _ -> granted("create");
-                    case RecordCommand.Save _ -> granted("create").and(granted("update"));
-                    case RecordCommand.Change _ -> granted("update");
-                    default -> RecordScope.ALL;
-                };
-        return new Request(
-                command,
-                actor,
-                via(),
-                false,
-                traced,
-                once,
-                scope,
-                after,
-                resource.versioned(),
-                leave);
+        return command instanceof RecordCommand.Call call && call.key() == null
+                ? service(live).request(call, traced, once)
+                : opened(live).request(command, traced, once, leave);
     }
 
     /** Creating a record with these values, if it may be. */
     public RecordCommand create(LiveRelease live, Map<String, @Nullable Object> values) {
-        var type = resource(live, Operation.CREATE);
-        return new RecordCommand.Create(
-                type.object(), type.tree(Operation.CREATE).orElseThrow(), values, type.presets());
+        return opened(live, Operation.CREATE).create(values);
     }
 
     /** Changing what is given of a record, if it may be. */
@@ -162,9 +116,7 @@ public final class ServiceCall {
             String key,
             Map<String, @Nullable Object> values,
             @Nullable Long expected) {
-        var type = resource(live, Operation.UPDATE);
-        return new RecordCommand.Change(
-                type.object(), type.tree(Operation.UPDATE).orElseThrow(), key, values, expected);
+        return opened(live, Operation.UPDATE).change(key, values, expected);
     }
 
     /** Creating or changing by key, if both may be; {@code key} may be among the values. */
@@ -173,21 +125,12 @@ public final class ServiceCall {
             @Nullable String key,
             Map<String, @Nullable Object> values,
             @Nullable Long expected) {
-        var type = resource(live, Operation.UPDATE);
-        resource(live, Operation.CREATE);
-        return new RecordCommand.Save(
-                type.object(),
-                type.tree(Operation.CREATE).orElseThrow(),
-                type.tree(Operation.UPDATE).orElseThrow(),
-                key,
-                values,
-                type.presets(),
-                expected);
+        return opened(live, Operation.UPDATE).save(key, values, expected);
     }
 
     /** Retiring or deleting a record, if it may be. */
     public RecordCommand remove(LiveRelease live, String key, @Nullable Long expected) {
-        return new RecordCommand.Remove(resource(live, Operation.REMOVE).object(), key, expected);
+        return opened(live, Operation.REMOVE).remove(key, expected);
     }
 
     /** Taking a transition, or calling a function on a record, if it may be. */
@@ -197,33 +140,18 @@ public final class ServiceCall {
             String address,
             Map<String, @Nullable Object> arguments,
             @Nullable Long expected) {
-        var object = shown(live).object();
-        return switch (callable(live, address)) {
-            case CallType.OfTransition(var transition) -> {
-                if (!arguments.isEmpty()) {
-                    throw new ProblemException(
-                            HttpStatus.BAD_REQUEST,
-                            "%s takes no values; leave the body empty.".formatted(address));
-                }
-                yield new RecordCommand.Transit(object, key, transition.name(), expected);
-            }
-            case CallType.OfFunction(var function) ->
-                    new RecordCommand.Call(object, key, function.name(), arguments, expected);
-        };
+        return opened(live).call(callable(live, address), key, arguments, expected);
     }
 
     /** The function of the service that is called, when it is granted; nothing for no function. */
     public Optional<ObjectFunctionType> function(LiveRelease live, String address) {
-        var service = service(live, protocol, actor, serviceName, version);
+        var service = service(live);
         var function = service.function(address);
-        function.ifPresent(found -> {
-            note(found.name());
-            if (!actor.may(serviceName, ServiceType.FUNCTIONS, found.name())) {
-                throw new ProblemException(
-                        HttpStatus.FORBIDDEN, "This function is not granted to you.");
-            }
-        });
-        return function;
+        if (function != null) {
+            note(function.name());
+            service.require(function);
+        }
+        return Optional.ofNullable(function);
     }
 
     /** Calling a function of the service. */
@@ -235,7 +163,7 @@ public final class ServiceCall {
                                 new ProblemException(
                                         HttpStatus.NOT_FOUND,
                                         "There is no function %s.".formatted(Quoted.of(address))));
-        return new RecordCommand.Call(function.object(), null, function.name(), arguments, null);
+        return service(live).call(function, arguments);
     }
 
     /** A record the call can reach, with the fields that are read of it. */
@@ -246,14 +174,14 @@ public final class ServiceCall {
 
     /** The same with some of the fields. */
     public RecordView read(LiveRelease live, Session session, String key, FieldTree tree) {
-        var type = resource(live, Operation.READ);
+        var resource = opened(live, Operation.READ);
+        var object = resource.type().object();
         return engine.records()
-                .find(live, session, type.object(), key, tree, scope(type, Operation.READ))
+                .find(live, session, object, key, tree, resource.seen(Operation.READ))
                 .orElseThrow(() ->
                         new ProblemException(
                                 HttpStatus.NOT_FOUND,
-                                "There is no %s %s."
-                                        .formatted(type.object().label(), Quoted.of(key))));
+                                "There is no %s %s.".formatted(object.label(), Quoted.of(key))));
     }
 
     /** Some fields of a record as it is after a change; see {@link #answerTree}. */
@@ -274,7 +202,8 @@ public final class ServiceCall {
      */
     public Query query(
             LiveRelease live, QueryReader reader, @Nullable List<@Nullable Object> after) {
-        var resource = resource(live, Operation.QUERY);
+        var opened = opened(live, Operation.QUERY);
+        var resource = opened.type();
         var object = resource.object();
         var whole = live.release().recordType(object);
         var sortable = resource.sortable().stream().map(FieldPath::written).toList();
@@ -283,7 +212,7 @@ public final class ServiceCall {
                 object,
                 resource.tree(Operation.QUERY).orElseThrow(),
                 Condition.both(
-                        engine.records().condition(live, object, scope(resource, Operation.QUERY)),
+                        engine.records().condition(live, object, opened.seen(Operation.QUERY)),
                         reader.filter(text ->
                                 live.logic()
                                         .filters()
@@ -313,43 +242,27 @@ public final class ServiceCall {
      * what can be given, and the key.
      */
     public FieldTree answerTree(LiveRelease live, Session session, Outcome.Done done) {
-        var type = shown(live);
+        var resource = opened(live);
         for (var operation : List.of(Operation.READ, Operation.QUERY)) {
-            if (type.offers(operation) && reaches(live, session, done, operation)) {
-                return type.tree(operation).orElseThrow();
+            if (resource.type().offers(operation)
+                    && reaches(live, session, done, resource.grant(operation))) {
+                return resource.tree(operation);
             }
         }
-        var given = FieldTree.EMPTY;
-        for (var operation : List.of(Operation.UPDATE, Operation.CREATE)) {
-            if (type.offers(operation) && isGranted(operation)) {
-                given = given.and(type.tree(operation).orElseThrow());
-            }
-        }
-        var keys = type.object().keyFields().stream().map(FieldPath::of).toList();
-        return new FieldTree(keys, List.of()).and(given);
+        return resource.given();
     }
 
     /** Whether a grant reaches a record; the resource's own condition may be left by a change. */
     private boolean reaches(
-            LiveRelease live, Session session, Outcome.Done done, Operation operation) {
-        var scope = reach(operation);
+            LiveRelease live, Session session, Outcome.Done done, Optional<RecordScope> scope) {
         return scope.isPresent()
                 && engine.records()
                         .isWithin(live, session, done.object(), done.number(), scope.get());
     }
 
-    private Optional<RecordScope> reach(Operation operation) {
-        return actor.scope(serviceName, resourceName, operation.name().toLowerCase(Locale.ROOT));
-    }
-
     /** The fields of a single record, where the caller may read each that a query finds. */
     public FieldTree alsoReadable(LiveRelease live) {
-        var read = reach(Operation.READ);
-        boolean all =
-                read.isPresent()
-                        && (read.get().equals(RecordScope.ALL)
-                                || read.equals(reach(Operation.QUERY)));
-        return all ? shown(live).tree(Operation.READ).orElse(FieldTree.EMPTY) : FieldTree.EMPTY;
+        return opened(live).alsoReadable();
     }
 
     /**
@@ -369,66 +282,17 @@ public final class ServiceCall {
 
     /** What is called on a record, when it is offered and granted. */
     public CallType callable(LiveRelease live, String address) {
-        var resource = shown(live);
+        var resource = opened(live);
         note("");
-        var call =
-                resource.call(address)
-                        .orElseThrow(() ->
-                                new ProblemException(
-                                        HttpStatus.NOT_FOUND,
-                                        "%s has no call %s.%s"
-                                                .formatted(
-                                                        resourceName,
-                                                        Quoted.of(address),
-                                                        calls(resource))));
+        var call = resource.call(address);
         note(call.name());
-        if (!actor.may(serviceName, resourceName, call.name())) {
-            throw new ProblemException(HttpStatus.FORBIDDEN, "This call is not granted to you.");
-        }
+        resource.require(call);
         return call;
-    }
-
-    private static String calls(ResourceType resource) {
-        var names = resource.calls().stream().map(call -> Names.address(call.name())).toList();
-        return names.isEmpty() ? "" : " It has " + String.join(", ", names) + ".";
     }
 
     /** The resource, whatever is done with it. */
     public ResourceType shown(LiveRelease live) {
-        var service = service(live, protocol, actor, serviceName, version);
-        return service.resource(resourceName).orElseThrow(() -> unknownResource(service));
-    }
-
-    /** A service over a protocol, to those who may see it; to all others it is not there. */
-    public static ServiceType service(
-            LiveRelease live, Protocol protocol, Actor actor, String name, int version) {
-        return service(live.release(), protocol, actor, name, version);
-    }
-
-    /** The same of a release that need not be live. */
-    public static ServiceType service(
-            Release release, Protocol protocol, Actor actor, String name, int version) {
-        return release.service(name, version)
-                .filter(service -> actor.maySee(name) && protocol.isSpokenBy(service))
-                .orElseThrow(() ->
-                        new ProblemException(
-                                HttpStatus.NOT_FOUND,
-                                "There is no service %s v%d over %s for you."
-                                        .formatted(name, version, protocol.title())));
-    }
-
-    private ProblemException unknownResource(ServiceType service) {
-        var names = service.resources().stream().map(ResourceType::name).toList();
-        return new ProblemException(
-                HttpStatus.NOT_FOUND,
-                "%s has no resource %s; there are %s.%s"
-                        .formatted(
-                                service.titled(),
-                                Quoted.of(resourceName),
-                                String.join(", ", names),
-                                Nearest.to(resourceName, names)
-                                        .map(near -> " Did you mean " + near + "?")
-                                        .orElse("")));
+        return opened(live).type();
     }
 
     /** A record as the service shows it. */

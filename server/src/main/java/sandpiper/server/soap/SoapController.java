@@ -81,7 +81,7 @@ class SoapController {
                     .build();
         }
         var release = Definitions.of(engine, actor, of);
-        var type = ServiceCall.service(release, Protocol.SOAP, actor, service, version);
+        var type = Protocol.SOAP.open(release, actor, service, version).type();
         var server = addresses.of(request);
         return ResponseEntity.ok()
                 .contentType(new MediaType("text", "xml", StandardCharsets.UTF_8))
@@ -99,8 +99,9 @@ class SoapController {
             @RequestParam(defaultValue = "LIVE") Definitions.Source of,
             @AuthenticationPrincipal Actor actor) {
         return SoapExamples.of(
-                ServiceCall.service(
-                        Definitions.of(engine, actor, of), Protocol.SOAP, actor, service, version));
+                Protocol.SOAP
+                        .open(Definitions.of(engine, actor, of), actor, service, version)
+                        .type());
     }
 
     @PostMapping(ADDRESS)
@@ -122,7 +123,7 @@ class SoapController {
             limits.count(actor, response::setHeader);
             understand(envelope);
             var live = engine.live();
-            var type = ServiceCall.service(live, Protocol.SOAP, actor, service, version);
+            var type = Protocol.SOAP.open(live.release(), actor, service, version).type();
             var operation = operation(type, envelope.call());
             requests.check(live, type, envelope.call());
             var call =

@@ -17,11 +17,11 @@ import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
+import sandpiper.engine.call.Called;
+import sandpiper.engine.call.FailedCall;
+import sandpiper.engine.call.Use;
 import sandpiper.engine.port.OverloadedException;
 import sandpiper.engine.port.StorageException;
-import sandpiper.engine.port.TrafficStorage.Called;
-import sandpiper.engine.port.TrafficStorage.FailedCall;
-import sandpiper.engine.port.TrafficStorage.Use;
 
 /**
  * Adds up how services are called. Counts are kept in memory and stored every few seconds, so that
@@ -131,11 +131,7 @@ public class Traffic {
             return;
         }
         try {
-            engine.write(transaction -> {
-                engine.storage().traffic().add(transaction, uses);
-                engine.storage().traffic().addFailed(transaction, wrong);
-                return true;
-            });
+            engine.calls().add(uses, wrong);
         } catch (StorageException | OverloadedException e) {
             LOG.warn("{} kinds of calls were not counted", uses.size(), e);
         }

@@ -15,9 +15,9 @@ import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
-import sandpiper.engine.port.TrafficStorage.Called;
-import sandpiper.engine.port.TrafficStorage.FailedCall;
-import sandpiper.engine.port.TrafficStorage.Use;
+import sandpiper.engine.call.Called;
+import sandpiper.engine.call.FailedCall;
+import sandpiper.engine.call.Use;
 import sandpiper.server.problem.ProblemException;
 
 /** Shows how services are called, to people and to machines that watch. */
@@ -109,15 +109,12 @@ public class TrafficController {
         traffic.store();
         var first =
                 LocalDate.ofInstant(engine.clock().instant(), ZoneOffset.UTC).minusDays(days - 1L);
-        return engine.read(session -> {
-            var storage = engine.storage().traffic();
-            var uses = storage.since(session, first);
-            return new TrafficView(
-                    days,
-                    together(uses),
-                    byDay(uses, first, days),
-                    storage.failed(session, FAILED).stream().map(FailedView::of).toList());
-        });
+        var known = engine.calls().since(first, FAILED);
+        return new TrafficView(
+                days,
+                together(known.uses()),
+                byDay(known.uses(), first, days),
+                known.failed().stream().map(FailedView::of).toList());
     }
 
     private static List<DayView> byDay(List<Use> uses, LocalDate first, int days) {

@@ -11,7 +11,7 @@ import org.springframework.boot.security.autoconfigure.web.servlet.SecurityFilte
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
-import sandpiper.engine.port.TrafficStorage.Called;
+import sandpiper.engine.call.Called;
 import sandpiper.server.service.Traced;
 
 /** Counts each request that turned out to call a service. */

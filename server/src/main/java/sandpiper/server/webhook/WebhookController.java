@@ -27,7 +27,6 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.engine.delivery.EventFilter;
 import sandpiper.engine.event.Webhook;
-import sandpiper.engine.port.AccessStorage.AccessEntry;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.release.EventType;
@@ -173,15 +172,7 @@ public class WebhookController {
     }
 
     private void note(Actor actor, String what, String name, String detail) {
-        engine.write(transaction -> {
-            engine.storage()
-                    .access()
-                    .addEntry(
-                            transaction,
-                            new AccessEntry(
-                                    engine.clock().instant(), actor.name(), what, name, detail));
-            return true;
-        });
+        engine.accounts().log().note(actor.name(), what, name, detail);
     }
 
     private void check(String address, List<String> events, @Nullable String filter) {

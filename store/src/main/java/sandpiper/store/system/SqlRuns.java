@@ -6,6 +6,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.RunStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
+import sandpiper.logic.function.Run;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.table.Values;

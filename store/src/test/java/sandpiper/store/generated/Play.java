@@ -72,12 +72,9 @@ final class Play implements AutoCloseable {
     }
 
     private void release() {
-        engine.drafts().push(model.files(), Actor.SYSTEM).join();
+        engine.drafts().push(model.files(), Actor.SYSTEM);
         assertThat(engine.drafts().check().errors()).as(String.valueOf(model.files())).isEmpty();
-        assertThat(
-                        engine.releases()
-                                .release("", new Releases.Accepted(true, true), Actor.SYSTEM)
-                                .join())
+        assertThat(engine.releases().release("", new Releases.Accepted(true, true), Actor.SYSTEM))
                 .isInstanceOf(ReleasePreview.Result.Released.class);
     }
 

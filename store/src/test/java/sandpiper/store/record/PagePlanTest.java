@@ -74,9 +74,9 @@ class PagePlanTest {
     void open() {
         storage = SqliteStorage.open(folder.resolve("data.db"), Clock.systemUTC());
         engine = new Engine(storage, Clock.systemUTC());
-        engine.drafts().push(MARINA, Actor.SYSTEM).join();
+        engine.drafts().push(MARINA, Actor.SYSTEM);
         assertThat(engine.drafts().check().errors()).isEmpty();
-        engine.releases().release("", Releases.Accepted.NOTHING, Actor.SYSTEM).join();
+        engine.releases().release("", Releases.Accepted.NOTHING, Actor.SYSTEM);
     }
 
     @AfterEach

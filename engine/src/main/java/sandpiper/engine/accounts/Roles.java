@@ -1,0 +1,83 @@
+package sandpiper.engine.accounts;
+
+import java.util.ArrayList;
+import java.util.List;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.Role;
+import sandpiper.engine.accounts.AccountException.Reason;
+import sandpiper.engine.port.AccessStorage;
+import sandpiper.engine.port.Session;
+import sandpiper.engine.writer.Transactions;
+
+/** Named sets of grants, which people are given. Safe for use by many threads. */
+public final class Roles {
+    private final AccessStorage storage;
+    private final Transactions transactions;
+    private final AccessLog log;
+
+    Roles(AccessStorage storage, Transactions transactions, AccessLog log) {
+        this.storage = storage;
+        this.transactions = transactions;
+        this.log = log;
+    }
+
+    /** A role with the names of the people who have it. */
+    public record Held(Role role, List<String> users) {}
+
+    /** All, by name. */
+    public List<Held> all() {
+        return transactions.read(session ->
+                storage.roles(session).stream()
+                        .map(role -> new Held(role, holders(session, role.name())))
+                        .toList());
+    }
+
+    private List<String> holders(Session session, String role) {
+        return storage.users(session).stream()
+                .filter(user -> user.roles().contains(role))
+                .map(user -> user.name())
+                .toList();
+    }
+
+    /** Makes a role, or gives it other grants. */
+    public void put(Actor actor, Role role) {
+        transactions.change(transaction -> {
+            storage.putRole(transaction, role);
+            log.note(transaction, actor.name(), "role set", role.name(), described(role));
+        });
+    }
+
+    /**
+     * Takes a role away that nobody has.
+     *
+     * @throws AccountException when somebody has it
+     */
+    public void remove(Actor actor, String name) {
+        transactions.change(transaction -> {
+            var holders = holders(transaction, name);
+            if (!holders.isEmpty()) {
+                throw new AccountException(
+                        Reason.CONFLICT,
+                        "The role is held by %s; take it from them first."
+                                .formatted(String.join(", ", holders)));
+            }
+            storage.removeRole(transaction, name);
+            log.note(transaction, actor.name(), "role removed", name, "");
+        });
+    }
+
+    private static String described(Role role) {
+        var words = new ArrayList<String>();
+        role.duties().stream().sorted().forEach(duty -> words.add(duty.name()));
+        words.addAll(role.services());
+        for (var grant : role.objects()) {
+            words.add(
+                    "%s %s%s"
+                            .formatted(
+                                    grant.object(),
+                                    grant.actions().stream().sorted().toList(),
+                                    grant.where() == null ? "" : " where " + grant.where()));
+        }
+        return String.join("; ", words);
+    }
+}
