@@ -17,7 +17,7 @@ import sandpiper.client.ManageClient;
 import sandpiper.demo.Bookkeeping;
 import sandpiper.demo.Demo;
 import sandpiper.server.SandpiperServer;
-import sandpiper.server.config.Settings;
+import sandpiper.server.config.StartOptions;
 
 /**
  * What events cost whoever writes: stays are created while nobody hears of them, while the event is
@@ -76,7 +76,7 @@ public final class EventsBench {
                     String.join(",", one.place(), two.place(), three.place()));
             try (var service =
                     SandpiperServer.start(
-                            new Settings(folder.resolve("sandpiper.db"), 0, Demo.PASSWORD))) {
+                            new StartOptions(folder.resolve("sandpiper.db"), 0, Demo.PASSWORD))) {
                 var manage = new ManageClient(service.address(), Demo.ADMIN, Demo.PASSWORD);
                 new Demo(manage, _ -> {}).load();
                 var bench =

@@ -13,7 +13,7 @@ import sandpiper.client.ManageClient;
 import sandpiper.demo.Bookkeeping;
 import sandpiper.demo.Demo;
 import sandpiper.server.SandpiperServer;
-import sandpiper.server.config.Settings;
+import sandpiper.server.config.StartOptions;
 
 @Command(
         name = "demo",
@@ -45,7 +45,7 @@ final class DemoCommand implements Callable<Integer> {
         // Everybody knows its passwords.
         System.setProperty("sandpiper.address", "127.0.0.1");
         System.setProperty("sandpiper.demo", "true");
-        var running = SandpiperServer.start(new Settings(data, port, Demo.PASSWORD));
+        var running = SandpiperServer.start(new StartOptions(data, port, Demo.PASSWORD));
         var demo =
                 new Demo(
                         new ManageClient(running.address(), Demo.ADMIN, Demo.PASSWORD),

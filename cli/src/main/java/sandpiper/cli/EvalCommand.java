@@ -17,7 +17,7 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import sandpiper.client.ManageClient;
 import sandpiper.logic.LogicCode;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Span;
 import sandpiper.logic.run.Calculator;
 import sandpiper.logic.value.ValueText;
@@ -106,14 +106,14 @@ final class EvalCommand implements Callable<Integer> {
     /**
      * What cannot be read has no value; what does not fit comes to null, as the standard has it.
      */
-    private static boolean keepsFromRunning(Problem problem) {
+    private static boolean keepsFromRunning(LogicProblem problem) {
         return problem.isError()
                 && (problem.code().id().startsWith("SP1")
                         || problem.code() == LogicCode.UNKNOWN_NAME
                         || problem.code() == LogicCode.UNKNOWN_FUNCTION);
     }
 
-    private void print(Problem problem, PrintWriter err) {
+    private void print(LogicProblem problem, PrintWriter err) {
         print(problem.span(), problem.code().id(), problem.sentence(), problem.isError(), err);
     }
 
@@ -140,7 +140,7 @@ final class EvalCommand implements Callable<Integer> {
         if (slash >= 0) {
             body.put("key", record.substring(slash + 1));
         }
-        body.put("values", Values.read(with, null));
+        body.put("values", ValueArguments.read(with, null));
         var answer = connection.open().post("/manage/v1/trials", body);
         for (var finding : answer.path("findings")) {
             var suggestion = finding.path("suggestion");

@@ -52,7 +52,7 @@ final class RecordsChangeCommand implements Callable<Integer> {
     @Override
     public Integer call() throws IOException {
         var path = "/manage/v1/records/" + escape(object) + "/" + escape(key);
-        var changed = connection.open().patch(path, Values.read(given, file), version);
+        var changed = connection.open().patch(path, ValueArguments.read(given, file), version);
         var out = spec.commandLine().getOut();
         out.println(ManageClient.writePretty(changed.path("values")));
         out.flush();

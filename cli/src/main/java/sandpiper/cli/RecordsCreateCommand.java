@@ -49,7 +49,9 @@ final class RecordsCreateCommand implements Callable<Integer> {
         var created =
                 connection
                         .open()
-                        .post("/manage/v1/records/" + escape(object), Values.read(given, file));
+                        .post(
+                                "/manage/v1/records/" + escape(object),
+                                ValueArguments.read(given, file));
         var out = spec.commandLine().getOut();
         out.println(ManageClient.writePretty(created.path("values")));
         out.flush();

@@ -11,7 +11,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import sandpiper.client.RefusedException;
 import sandpiper.server.SandpiperServer;
-import sandpiper.server.config.Settings;
+import sandpiper.server.config.StartOptions;
 
 @Command(
         name = "serve",
@@ -73,7 +73,7 @@ final class ServeCommand implements Callable<Integer> {
         System.setProperty("sandpiper.demo", Boolean.toString(demoData));
         var running =
                 SandpiperServer.start(
-                        new Settings(
+                        new StartOptions(
                                 data, port, System.getenv("SANDPIPER_FIRST_PASSWORD"), existing()));
         var out = spec.commandLine().getOut();
         out.println("Sandpiper answers at " + running.address());

@@ -17,7 +17,7 @@ import sandpiper.client.ManageClient;
 import sandpiper.demo.Bookkeeping;
 import sandpiper.demo.Demo;
 import sandpiper.server.SandpiperServer;
-import sandpiper.server.config.Settings;
+import sandpiper.server.config.StartOptions;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -53,7 +53,7 @@ final class Marina implements BeforeAllCallback {
             System.setProperty("sandpiper.webhooks.retries", "PT0.2S,PT0.3S,PT0.5S");
             running =
                     SandpiperServer.start(
-                            new Settings(folder.resolve("data.db"), 0, Demo.PASSWORD));
+                            new StartOptions(folder.resolve("data.db"), 0, Demo.PASSWORD));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

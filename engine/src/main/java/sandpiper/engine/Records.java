@@ -20,7 +20,7 @@ import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Preview;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
-import sandpiper.engine.derive.WorkedOut;
+import sandpiper.engine.derive.OnReadFormulas;
 import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.RunStorage;
@@ -461,7 +461,8 @@ public final class Records {
         return now.records()
                 .view(session, object, number, tree)
                 .map(found ->
-                        WorkedOut.in(now, session, clock.instant(), object, tree, List.of(found))
+                        OnReadFormulas.in(
+                                        now, session, clock.instant(), object, tree, List.of(found))
                                 .getFirst());
     }
 
@@ -469,7 +470,7 @@ public final class Records {
     public Page page(LiveRelease now, Session session, Query query) {
         var page = now.records().page(session, query);
         return new Page(
-                WorkedOut.in(
+                OnReadFormulas.in(
                         now,
                         session,
                         clock.instant(),

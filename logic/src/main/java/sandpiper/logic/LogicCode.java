@@ -1,7 +1,7 @@
 package sandpiper.logic;
 
 /** What can be wrong with an expression. */
-public enum LogicCode implements Code {
+public enum LogicCode implements ProblemCode {
     TEXT_TOO_LONG("SP1001"),
     UNEXPECTED_CHARACTER("SP1002"),
     UNFINISHED_TEXT("SP1003"),

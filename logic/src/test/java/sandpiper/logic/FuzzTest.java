@@ -9,7 +9,7 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import sandpiper.logic.check.Checker;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.run.BudgetException;
 import sandpiper.logic.run.Compiler;
 import sandpiper.logic.run.Evaluation;
@@ -67,7 +67,9 @@ class FuzzTest {
             var text = broken(WHOLE.get(i % WHOLE.size()), random);
             var checked =
                     Checker.value(
-                            text, Setting.of(World.EMPTY, MarinaTypes.STAY), LogicType.Simple.ANY);
+                            text,
+                            NameContext.of(World.EMPTY, MarinaTypes.STAY),
+                            LogicType.Simple.ANY);
             if (!checked.isAccepted()) {
                 assertThat(checked.problems()).isNotEmpty();
                 continue;

@@ -1,9 +1,9 @@
 package sandpiper.model;
 
-import sandpiper.logic.Code;
+import sandpiper.logic.ProblemCode;
 
 /** What can be wrong with definition files. */
-public enum DefinitionCode implements Code {
+public enum DefinitionCode implements ProblemCode {
     NOT_YAML("SP3001"),
     UNKNOWN_KEY("SP3002"),
     WRONG_VALUE("SP3003"),

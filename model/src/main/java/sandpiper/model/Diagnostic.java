@@ -2,7 +2,7 @@ package sandpiper.model;
 
 import java.util.Comparator;
 import org.jspecify.annotations.Nullable;
-import sandpiper.logic.Code;
+import sandpiper.logic.ProblemCode;
 
 /**
  * One thing to say about a definition file. Lines and columns count from 1, columns in code points;
@@ -38,7 +38,11 @@ public record Diagnostic(
 
     /** An error at a place. */
     public static Diagnostic error(
-            String file, Place place, Code code, String message, @Nullable String suggestion) {
+            String file,
+            Place place,
+            ProblemCode code,
+            String message,
+            @Nullable String suggestion) {
         return new Diagnostic(
                 file,
                 place.line(),
@@ -58,7 +62,7 @@ public record Diagnostic(
     }
 
     /** A warning at a place. */
-    public static Diagnostic warning(String file, Place place, Code code, String message) {
+    public static Diagnostic warning(String file, Place place, ProblemCode code, String message) {
         return new Diagnostic(
                 file,
                 place.line(),

@@ -7,7 +7,7 @@ import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.web.server.servlet.context.ServletWebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
 import sandpiper.engine.writer.LastWord;
-import sandpiper.server.config.Settings;
+import sandpiper.server.config.StartOptions;
 
 /** Starts and stops an instance. */
 @SpringBootApplication(
@@ -33,7 +33,7 @@ public class SandpiperServer {
      *
      * @throws StartException when it cannot, with why
      */
-    public static Running start(Settings settings) {
+    public static Running start(StartOptions settings) {
         LastWord.install();
         var properties = new LinkedHashMap<String, Object>();
         var data = settings.data();

@@ -180,7 +180,7 @@ class EventsTest {
     private List<EventStorage.Delivered> deliveries(String target) {
         return marina.engine
                 .deliveries()
-                .deliveries(new EventStorage.Wanted(target, null, "", 100));
+                .deliveries(new EventStorage.DeliveryFilter(target, null, "", 100));
     }
 
     private void settle() {

@@ -287,12 +287,13 @@ class FunctionsTest {
         marina.call("Stay", "S-1", "charge", "lines", List.of(Map.of("tariff", "WATER")));
         marina.call("Stay", "S-1", "forever");
 
-        var runs = marina.engine.deliveries().runs(new RunStorage.Wanted("stay.", "s-1", null, 9));
+        var runs =
+                marina.engine.deliveries().runs(new RunStorage.RunFilter("stay.", "s-1", null, 9));
 
         assertThat(runs)
                 .extracting(RunStorage.Run::name, RunStorage.Run::done)
                 .contains(tuple("Stay.charge", true));
-        assertThat(marina.engine.deliveries().runs(new RunStorage.Wanted("charge", "", true, 9)))
+        assertThat(marina.engine.deliveries().runs(new RunStorage.RunFilter("charge", "", true, 9)))
                 .singleElement()
                 .satisfies(run -> assertThat(run.said()).isEqualTo("3.50"));
     }

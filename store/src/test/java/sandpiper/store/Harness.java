@@ -34,7 +34,7 @@ import sandpiper.logic.check.Checker;
 import sandpiper.logic.filter.Checked;
 import sandpiper.logic.filter.ConditionChecker;
 import sandpiper.logic.value.ValueText;
-import sandpiper.model.logic.Settings;
+import sandpiper.model.logic.NameContexts;
 import sandpiper.model.release.ObjectType;
 
 /** An engine on a file of its own, with short words for what tests do. */
@@ -251,7 +251,7 @@ final class Harness implements AutoCloseable {
                                     trial.value(
                                             Checker.check(
                                                     expression,
-                                                    Settings.ofChange(live.release(), type))));
+                                                    NameContexts.ofChange(live.release(), type))));
                         });
     }
 

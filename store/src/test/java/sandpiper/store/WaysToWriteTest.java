@@ -91,7 +91,7 @@ class WaysToWriteTest {
                 .read((_, session) ->
                         yard.storage
                                 .runs()
-                                .latest(session, new RunStorage.Wanted("", "", null, 50)));
+                                .latest(session, new RunStorage.RunFilter("", "", null, 50)));
     }
 
     private List<String> lifts() {

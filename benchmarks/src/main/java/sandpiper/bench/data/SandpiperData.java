@@ -10,7 +10,7 @@ import java.util.Map;
 import sandpiper.client.ManageClient;
 import sandpiper.demo.Demo;
 import sandpiper.server.SandpiperServer;
-import sandpiper.server.config.Settings;
+import sandpiper.server.config.StartOptions;
 
 /**
  * A data file of Sandpiper with the marina and many stays more: copies of the marina's, put into
@@ -21,7 +21,7 @@ public final class SandpiperData {
 
     /** Makes the file with the marina. */
     public static void make(Path file) {
-        try (var service = SandpiperServer.start(new Settings(file, 0, Demo.PASSWORD))) {
+        try (var service = SandpiperServer.start(new StartOptions(file, 0, Demo.PASSWORD))) {
             var manage = new ManageClient(service.address(), Demo.ADMIN, Demo.PASSWORD);
             new Demo(manage, _ -> {}).load();
             openEverything(manage);

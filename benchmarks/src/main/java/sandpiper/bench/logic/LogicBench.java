@@ -30,7 +30,7 @@ import org.springframework.expression.spel.standard.SpelExpressionParser;
 import org.springframework.expression.spel.support.StandardEvaluationContext;
 import sandpiper.bench.logic.SlotRecord.Slot;
 import sandpiper.logic.check.Checker;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.run.Code;
 import sandpiper.logic.run.Compiler;
 import sandpiper.logic.run.Evaluation;
@@ -96,7 +96,7 @@ public class LogicBench {
                         new Slot("extras", 2, 2, LogicType.Simple.NUMBER),
                         new Slot("state", 3, -1, LogicType.Simple.TEXT),
                         new Slot("approvalRequired", 4, -1, LogicType.Simple.BOOLEAN));
-        var setting = Setting.of(World.EMPTY, type);
+        var setting = NameContext.of(World.EMPTY, type);
         condition = Compiler.compile(Checker.condition(CONDITION, setting));
         formula = Compiler.compile(Checker.check(FORMULA, setting));
         var spring = new SpelExpressionParser();
@@ -186,7 +186,7 @@ public class LogicBench {
                         new Slot("nights", 0, 0, LogicType.Simple.NUMBER),
                         new Slot("state", 3, -1, LogicType.Simple.TEXT),
                         new Slot("approvalRequired", 4, -1, LogicType.Simple.BOOLEAN));
-        return Compiler.compile(Checker.condition(CONDITION, Setting.of(World.EMPTY, type)));
+        return Compiler.compile(Checker.condition(CONDITION, NameContext.of(World.EMPTY, type)));
     }
 
     /** Runs all of it and gives the rows of the table. */

@@ -15,7 +15,7 @@ import sandpiper.engine.work.Row;
 import sandpiper.engine.work.Slots;
 import sandpiper.engine.work.Workspace;
 import sandpiper.logic.Quoted;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.run.Code;
 import sandpiper.logic.run.Frame;
 import sandpiper.logic.value.ValueText;
@@ -174,7 +174,7 @@ public final class ConstraintChecks {
         var chosen = workspace.record(workspace.release().target(field), (Long) number);
         for (var demand : offer.parts()) {
             var frame = workspace.frame(demand.code(), row);
-            frame.set(Setting.ITEM, chosen.logic(workspace));
+            frame.set(NameContext.ITEM, chosen.logic(workspace));
             if (!demand.code().holds(frame)) {
                 faults.add(
                         row.record(),
@@ -191,7 +191,7 @@ public final class ConstraintChecks {
         var say = offer.say();
         if (say != null) {
             var frame = workspace.frame(say, row);
-            frame.set(Setting.ITEM, chosen.logic(workspace));
+            frame.set(NameContext.ITEM, chosen.logic(workspace));
             return ValueText.of(say.run(frame));
         }
         return "%s: %s %s cannot be chosen here, because this does not hold: %s."

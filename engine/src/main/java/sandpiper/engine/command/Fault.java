@@ -1,7 +1,7 @@
 package sandpiper.engine.command;
 
 import java.util.List;
-import sandpiper.logic.Code;
+import sandpiper.logic.ProblemCode;
 
 /**
  * One thing wrong with what was asked.
@@ -10,7 +10,7 @@ import sandpiper.logic.Code;
  *     charges, 0, tariff}; empty when it is about the record as a whole
  * @param message a whole sentence for the one who entered it
  */
-public record Fault(List<Object> path, Code code, String message) {
+public record Fault(List<Object> path, ProblemCode code, String message) {
     public Fault {
         path = List.copyOf(path);
     }

@@ -1,9 +1,9 @@
 package sandpiper.engine.command;
 
-import sandpiper.logic.Code;
+import sandpiper.logic.ProblemCode;
 
 /** What can be wrong with what was asked of a record. */
-public enum RecordCode implements Code {
+public enum RecordCode implements ProblemCode {
     UNKNOWN_FIELD("SP4101"),
     NOT_WRITABLE("SP4102"),
     REQUIRED("SP4103"),

@@ -2,10 +2,10 @@ package sandpiper.engine.command;
 
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.release.DefaultValue;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
-import sandpiper.model.release.Standard;
 
 /**
  * What is wanted of a record. Values are in plain form as they came: text, numbers, booleans, lists
@@ -24,7 +24,7 @@ public sealed interface RecordCommand {
             ObjectType object,
             FieldTree writable,
             Map<String, @Nullable Object> values,
-            Map<Field, Standard> presets)
+            Map<Field, DefaultValue> presets)
             implements RecordCommand {
         /** Without presets. */
         public Create(ObjectType object, FieldTree writable, Map<String, @Nullable Object> values) {
@@ -53,7 +53,7 @@ public sealed interface RecordCommand {
             FieldTree changeable,
             @Nullable String key,
             Map<String, @Nullable Object> values,
-            Map<Field, Standard> presets,
+            Map<Field, DefaultValue> presets,
             @Nullable Long expectedVersion)
             implements RecordCommand {}
 

@@ -23,7 +23,7 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.release.LiveRelease;
-import sandpiper.engine.write.Recomputation;
+import sandpiper.engine.write.FormulaBackfill;
 import sandpiper.engine.writer.WriteJob;
 import sandpiper.engine.writer.Writer;
 import sandpiper.model.change.ContractBreak;
@@ -47,7 +47,7 @@ public final class Releases implements AutoCloseable {
     private final Drafts drafts;
     private final Writer writer;
     private final Clock clock;
-    private final Recomputations recomputations;
+    private final FormulaBackfillJob recomputations;
     private volatile LiveRelease live;
     private volatile @Nullable Ready ready;
 
@@ -66,11 +66,11 @@ public final class Releases implements AutoCloseable {
         this.writer = writer;
         this.clock = clock;
         this.live = newest();
-        this.recomputations = new Recomputations(storage, this::live, writer, clock);
+        this.recomputations = new FormulaBackfillJob(storage, this::live, writer, clock);
     }
 
     /** Formulas that are still being worked out for records that were there. */
-    public List<Recomputations.Progress> recomputing() {
+    public List<FormulaBackfillJob.Progress> recomputing() {
         return recomputations.progress();
     }
 
@@ -308,7 +308,7 @@ public final class Releases implements AutoCloseable {
         var next = makeReady(files).orElseThrow();
         var change = ReleaseChange.between(live.release(), next.release());
         storage.schema().apply(transaction, change);
-        new Recomputation(next, transaction, storage.events(), actor, clock.instant())
+        new FormulaBackfill(next, transaction, storage.events(), actor, clock.instant())
                 .run(change)
                 .forEach(formula ->
                         storage.recomputations().put(transaction, new Open(formula.written(), 0)));

@@ -114,7 +114,7 @@ public final class Deliveries implements AutoCloseable {
         return read(session -> events().newest(session));
     }
 
-    public List<Delivered> deliveries(EventStorage.Wanted wanted) {
+    public List<Delivered> deliveries(EventStorage.DeliveryFilter wanted) {
         return read(session -> events().deliveries(session, wanted));
     }
 
@@ -157,7 +157,7 @@ public final class Deliveries implements AutoCloseable {
 
     /** Tries every parked delivery to a target again; returns how many there are. */
     public int redeliverAll(String target) {
-        var parked = deliveries(new EventStorage.Wanted(target, State.PARKED, "", 10_000));
+        var parked = deliveries(new EventStorage.DeliveryFilter(target, State.PARKED, "", 10_000));
         writer.write(transaction -> {
             parked.forEach(
                     one -> events().update(transaction, one.delivery().again(clock.instant())));
@@ -173,7 +173,7 @@ public final class Deliveries implements AutoCloseable {
     }
 
     /** Runs of functions, handlers and schedules, newest first. */
-    public List<RunStorage.Run> runs(RunStorage.Wanted wanted) {
+    public List<RunStorage.Run> runs(RunStorage.RunFilter wanted) {
         return read(session -> storage.runs().latest(session, wanted));
     }
 

@@ -9,9 +9,9 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.event.Event;
 import sandpiper.engine.event.Webhook;
 import sandpiper.engine.react.EventValues;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.check.Checker;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.run.BudgetException;
 import sandpiper.logic.run.Code;
 import sandpiper.logic.run.Compiler;
@@ -42,7 +42,7 @@ public final class EventFilter {
     public sealed interface Checked {
         record Right(EventFilter filter) implements Checked {}
 
-        record Wrong(List<Problem> problems) implements Checked {}
+        record Wrong(List<LogicProblem> problems) implements Checked {}
     }
 
     /** The filter of a webhook. */
@@ -56,7 +56,7 @@ public final class EventFilter {
             return new Checked.Right(new EventFilter(release, List.of(), null));
         }
         var entries = told(release, events);
-        var setting = new Setting(World.EMPTY, null, null, false, null, entries);
+        var setting = new NameContext(World.EMPTY, null, null, false, null, entries);
         var checked = Checker.condition(text, setting);
         if (!checked.isAccepted()) {
             return new Checked.Wrong(checked.problems());
@@ -103,7 +103,7 @@ public final class EventFilter {
         for (int i = 0; i < names.size(); i++) {
             var value = told == null ? null : told.find(names.get(i));
             if (value != null) {
-                frame.set(Setting.FIRST_NAME + i, value);
+                frame.set(NameContext.FIRST_NAME + i, value);
             }
         }
         try {

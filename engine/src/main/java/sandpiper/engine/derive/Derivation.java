@@ -32,8 +32,8 @@ import sandpiper.model.release.Field;
 import sandpiper.model.release.Part;
 import sandpiper.model.type.AskedLanguages;
 import sandpiper.model.type.FieldType;
-import sandpiper.model.type.Intake;
 import sandpiper.model.type.Localised;
+import sandpiper.model.type.ParsedValue;
 import sandpiper.model.type.TextType;
 
 /**
@@ -258,7 +258,7 @@ public final class Derivation {
         }
         return switch (Codec.toStored(
                 field.type(), value, row.object().zone(), row.object().rounding())) {
-            case Intake.Taken(var stored) -> {
+            case ParsedValue.Taken(var stored) -> {
                 faults.remove(place);
                 yield slots.set(
                         field,
@@ -266,7 +266,7 @@ public final class Derivation {
                                 ? over(slots, field, Math.max(language, 0), texts.text(0))
                                 : stored);
             }
-            case Intake.Refused(_, var message) -> {
+            case ParsedValue.Refused(_, var message) -> {
                 faults.put(
                         place,
                         new Fault(

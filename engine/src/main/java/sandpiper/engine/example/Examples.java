@@ -80,7 +80,7 @@ public final class Examples {
                     // that is never committed.
                     results.add(
                             writer.write(
-                                    new Play(
+                                    new ExampleRunner(
                                             live,
                                             storage,
                                             writes,

@@ -140,9 +140,9 @@ public final class ArgumentReader {
         var given = InputReader.value(workspace.release(), field, plain, textual, path, faults);
         return switch (given) {
             case null -> Nothing.NULL;
-            case Given.Empty _ -> Nothing.NULL;
-            case Given.Value(var stored) -> Codec.toLogic(field.type(), stored, object.zone());
-            case Given.Target(var key) -> target(field, key, path);
+            case InputValue.Empty _ -> Nothing.NULL;
+            case InputValue.Value(var stored) -> Codec.toLogic(field.type(), stored, object.zone());
+            case InputValue.Target(var key) -> target(field, key, path);
         };
     }
 

@@ -5,9 +5,9 @@ import java.time.LocalDate;
 import java.util.Map;
 import sandpiper.engine.work.RecordState;
 import sandpiper.engine.work.Row;
+import sandpiper.model.release.DefaultValue;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
-import sandpiper.model.release.Standard;
 import sandpiper.model.type.TemporalType;
 
 /** Gives new records and line items what they have when nobody says anything else. */
@@ -25,29 +25,29 @@ public final class Defaults {
     }
 
     /** The same where values were given: fields that were emptied on purpose stay empty. */
-    public void fill(Row row, Map<Field, Given> given) {
+    public void fill(Row row, Map<Field, InputValue> given) {
         var slots = row.slots();
         for (var field : slots.fields()) {
             var standard = field.standard();
             if (standard != null
                     && slots.get(field) == null
-                    && !(given.get(field) instanceof Given.Empty)) {
+                    && !(given.get(field) instanceof InputValue.Empty)) {
                 slots.set(field, value(row.object(), standard));
             }
         }
     }
 
     /** Gives a new record what the way it comes in says it has. */
-    void preset(RecordState record, Map<Field, Standard> presets) {
+    void preset(RecordState record, Map<Field, DefaultValue> presets) {
         presets.forEach(
                 (field, standard) -> record.slots().set(field, value(record.object(), standard)));
     }
 
-    private Object value(ObjectType object, Standard standard) {
+    private Object value(ObjectType object, DefaultValue standard) {
         return switch (standard) {
-            case Standard.Fixed(var value, _) -> value;
-            case Standard.Today _ -> LocalDate.ofInstant(now, object.zone()).toEpochDay();
-            case Standard.Now _ -> TemporalType.micros(now);
+            case DefaultValue.Fixed(var value, _) -> value;
+            case DefaultValue.Today _ -> LocalDate.ofInstant(now, object.zone()).toEpochDay();
+            case DefaultValue.Now _ -> TemporalType.micros(now);
         };
     }
 }

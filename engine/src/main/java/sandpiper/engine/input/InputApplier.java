@@ -62,20 +62,20 @@ public final class InputApplier {
     }
 
     /** {@code at} is the place of the row; a new line item stands in none yet. */
-    private void apply(Row row, Map<Field, Given> values, List<Object> at) {
+    private void apply(Row row, Map<Field, InputValue> values, List<Object> at) {
         values.forEach((field, given) -> {
             if (mayBeSet(row, field, given, at)) {
                 switch (given) {
-                    case Given.Value(var stored) -> row.slots().set(field, stored);
-                    case Given.Empty _ -> row.slots().set(field, null);
-                    case Given.Target(var key) -> link(row, field, key, at);
+                    case InputValue.Value(var stored) -> row.slots().set(field, stored);
+                    case InputValue.Empty _ -> row.slots().set(field, null);
+                    case InputValue.Target(var key) -> link(row, field, key, at);
                 }
             }
         });
     }
 
     /** Whether somebody may give a field a value now; says so when not. */
-    private boolean mayBeSet(Row row, Field field, Given given, List<Object> at) {
+    private boolean mayBeSet(Row row, Field field, InputValue given, List<Object> at) {
         boolean same = isSame(row.slots(), field, given);
         if (field.isDerived()) {
             // A file that was exported and comes back has what formulas gave; it is worked out
@@ -119,11 +119,11 @@ public final class InputApplier {
     }
 
     /** Whether a field would stay as it is. */
-    private boolean isSame(Slots slots, Field field, Given given) {
+    private boolean isSame(Slots slots, Field field, InputValue given) {
         return switch (given) {
-            case Given.Value(var stored) -> Objects.equals(stored, slots.get(field));
-            case Given.Empty _ -> slots.get(field) == null;
-            case Given.Target(var key) ->
+            case InputValue.Value(var stored) -> Objects.equals(stored, slots.get(field));
+            case InputValue.Empty _ -> slots.get(field) == null;
+            case InputValue.Target(var key) ->
                     slots.get(field) instanceof Long number
                             && workspace
                                     .find(workspace.release().target(field), key)
@@ -133,7 +133,8 @@ public final class InputApplier {
     }
 
     /** A state comes by transitions; only data from elsewhere brings one along. */
-    private boolean mayHaveState(RecordState record, Field field, Given given, List<Object> at) {
+    private boolean mayHaveState(
+            RecordState record, Field field, InputValue given, List<Object> at) {
         var lifecycle = Objects.requireNonNull(record.object().lifecycle());
         if (!record.isNew()) {
             refuse(
@@ -152,8 +153,8 @@ public final class InputApplier {
             return false;
         }
         boolean first =
-                given instanceof Given.Empty
-                        || (given instanceof Given.Value(var state)
+                given instanceof InputValue.Empty
+                        || (given instanceof InputValue.Value(var state)
                                 && lifecycle.initial().equals(state));
         if (!first && !whole) {
             refuse(

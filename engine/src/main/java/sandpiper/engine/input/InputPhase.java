@@ -85,15 +85,16 @@ public final class InputPhase {
     }
 
     /** Fields that were given a value; one that was left empty may still be filled. */
-    private static List<String> given(Map<Field, Given> values) {
+    private static List<String> given(Map<Field, InputValue> values) {
         return values.entrySet().stream()
-                .filter(one -> !(one.getValue() instanceof Given.Empty))
+                .filter(one -> !(one.getValue() instanceof InputValue.Empty))
                 .map(one -> one.getKey().name())
                 .toList();
     }
 
     /** Gives a new record what the way it comes in says it has. */
-    public void preset(RecordState record, Map<Field, sandpiper.model.release.Standard> presets) {
+    public void preset(
+            RecordState record, Map<Field, sandpiper.model.release.DefaultValue> presets) {
         defaults.preset(record, presets);
     }
 

@@ -8,8 +8,8 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.read.PlainRecords;
-import sandpiper.logic.Code;
 import sandpiper.logic.Nearest;
+import sandpiper.logic.ProblemCode;
 import sandpiper.logic.Quoted;
 import sandpiper.model.Names;
 import sandpiper.model.release.Field;
@@ -21,8 +21,8 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.FieldType;
-import sandpiper.model.type.Intake;
 import sandpiper.model.type.Localised;
+import sandpiper.model.type.ParsedValue;
 import sandpiper.model.type.TypeKeyword;
 import sandpiper.model.type.ValueCode;
 
@@ -86,7 +86,7 @@ public final class InputReader {
      * @param faults take what is wrong with it
      * @return {@code null} when it could not be read
      */
-    static @Nullable Given value(
+    static @Nullable InputValue value(
             Release release,
             Field field,
             @Nullable Object plain,
@@ -99,14 +99,14 @@ public final class InputReader {
         return given;
     }
 
-    private Map<Field, Given> fields(
+    private Map<Field, InputValue> fields(
             String owner,
             Fields all,
             List<FieldPath> writable,
             List<String> partNames,
             Map<String, @Nullable Object> values,
             List<Object> at) {
-        var read = new LinkedHashMap<Field, Given>();
+        var read = new LinkedHashMap<Field, InputValue>();
         for (var entry : values.entrySet()) {
             var name = entry.getKey();
             var path = new ArrayList<>(at);
@@ -151,40 +151,40 @@ public final class InputReader {
                 "%s has no field %s here.%s".formatted(owner, Quoted.of(name), nearest));
     }
 
-    private @Nullable Given field(Field field, @Nullable Object plain, List<Object> path) {
+    private @Nullable InputValue field(Field field, @Nullable Object plain, List<Object> path) {
         if (plain == null || (plain instanceof String text && text.isBlank())) {
-            return new Given.Empty();
+            return new InputValue.Empty();
         }
         if (field.type() instanceof FieldType.Reference reference) {
             return target(field, release.target(reference), plain, path);
         }
         var intake = field.type().read(plain);
         if (textual
-                && intake instanceof Intake.Refused(var code, _)
+                && intake instanceof ParsedValue.Refused(var code, _)
                 && code == ValueCode.WRONG_TYPE
                 && plain instanceof String text) {
             intake = field.type().readText(text);
         }
         return switch (intake) {
-            case Intake.Taken(var value) ->
+            case ParsedValue.Taken(var value) ->
                     value instanceof Localised texts && texts.isEmpty()
-                            ? new Given.Empty()
-                            : new Given.Value(value);
-            case Intake.Refused(var code, var message) -> {
+                            ? new InputValue.Empty()
+                            : new InputValue.Value(value);
+            case ParsedValue.Refused(var code, var message) -> {
                 fault(path, code, "%s %s.".formatted(field.label(), message));
                 yield null;
             }
         };
     }
 
-    private @Nullable Given target(
+    private @Nullable InputValue target(
             Field field, ObjectType target, Object plain, List<Object> path) {
         switch (plain) {
             case String key -> {
-                return new Given.Target(key);
+                return new InputValue.Target(key);
             }
             case Long number when keyIsInteger(target) -> {
-                return new Given.Target(number.toString());
+                return new InputValue.Target(number.toString());
             }
             case Map<?, ?> map -> {
                 var key =
@@ -192,7 +192,7 @@ public final class InputReader {
                                 ? text
                                 : keyAmong(target, map);
                 if (key != null) {
-                    return new Given.Target(key);
+                    return new InputValue.Target(key);
                 }
             }
             default -> {
@@ -229,7 +229,7 @@ public final class InputReader {
                     plain instanceof String text
                             ? field.type().readText(text)
                             : field.type().read(plain);
-            if (!(intake instanceof Intake.Taken(var value))) {
+            if (!(intake instanceof ParsedValue.Taken(var value))) {
                 return null;
             }
             values.add(value);
@@ -297,7 +297,7 @@ public final class InputReader {
                         path));
     }
 
-    private void fault(List<Object> path, Code code, String message) {
+    private void fault(List<Object> path, ProblemCode code, String message) {
         faults.add(new Fault(path, code, message));
     }
 }

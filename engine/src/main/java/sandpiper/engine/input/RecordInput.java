@@ -16,11 +16,11 @@ import sandpiper.model.release.Part;
  * @param faults what could not be read
  */
 public record RecordInput(
-        Map<Field, Given> values, Map<Part, List<Item>> parts, List<Fault> faults) {
+        Map<Field, InputValue> values, Map<Part, List<Item>> parts, List<Fault> faults) {
     /**
      * What a request says of one line item.
      *
      * @param line the item it changes, or {@code null} when it names none
      */
-    record Item(@Nullable Long line, Map<Field, Given> values) {}
+    record Item(@Nullable Long line, Map<Field, InputValue> values) {}
 }

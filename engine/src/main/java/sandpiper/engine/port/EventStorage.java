@@ -67,10 +67,11 @@ public interface EventStorage {
      * @param state {@code null} for any
      * @param search part of the event's name or of the key of its record; empty for any
      */
-    record Wanted(String target, Delivery.@Nullable State state, String search, int limit) {}
+    record DeliveryFilter(
+            String target, Delivery.@Nullable State state, String search, int limit) {}
 
     /** Deliveries with their events, newest first. */
-    List<Delivered> deliveries(Session session, Wanted wanted);
+    List<Delivered> deliveries(Session session, DeliveryFilter wanted);
 
     /** A delivery with its event. */
     record Delivered(Delivery delivery, Event event) {}

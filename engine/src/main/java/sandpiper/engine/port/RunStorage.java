@@ -37,10 +37,10 @@ public interface RunStorage {
      * @param key of the record, or part of it; empty for any
      * @param done {@code null} for any
      */
-    record Wanted(String name, String key, @Nullable Boolean done, int limit) {}
+    record RunFilter(String name, String key, @Nullable Boolean done, int limit) {}
 
     void add(Transaction transaction, Run run);
 
     /** Newest first. */
-    List<Run> latest(Session session, Wanted wanted);
+    List<Run> latest(Session session, RunFilter wanted);
 }

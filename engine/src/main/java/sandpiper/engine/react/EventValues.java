@@ -14,7 +14,7 @@ import sandpiper.model.release.Codec;
 import sandpiper.model.release.EventType;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ValueType;
-import sandpiper.model.type.Intake;
+import sandpiper.model.type.ParsedValue;
 
 /**
  * What a stored event tells, as values of the language. What no longer fits the event's definition,
@@ -81,7 +81,7 @@ public final class EventValues {
         if (field.isReference()) {
             return references.find(field, plain.toString());
         }
-        return field.type().read(plain) instanceof Intake.Taken(var stored)
+        return field.type().read(plain) instanceof ParsedValue.Taken(var stored)
                 ? Codec.toLogic(field.type(), stored, zone)
                 : Nothing.NULL;
     }

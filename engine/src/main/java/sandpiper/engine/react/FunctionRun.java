@@ -13,7 +13,7 @@ import sandpiper.engine.work.PlainValues;
 import sandpiper.engine.work.RecordState;
 import sandpiper.engine.work.Rights;
 import sandpiper.engine.work.Workspace;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.RecordValue;
 import sandpiper.logic.value.ValueText;
@@ -58,10 +58,10 @@ public final class FunctionRun {
         var code = function.code();
         var frame = code.frame(workspace.evaluation());
         if (on != null) {
-            frame.set(Setting.THIS, on.logic(workspace));
+            frame.set(NameContext.THIS, on.logic(workspace));
         }
         for (int i = 0; i < arguments.size(); i++) {
-            frame.set(Setting.FIRST_NAME + i, arguments.get(i));
+            frame.set(NameContext.FIRST_NAME + i, arguments.get(i));
         }
         if (tracer.isOn()) {
             tracer.enter(TraceStep.Kind.CALL, title(type, on), given(type, arguments), "");

@@ -5,7 +5,7 @@ import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.work.RecordState;
 import sandpiper.engine.work.Workspace;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.run.Frame;
 import sandpiper.logic.run.StepCode;
 import sandpiper.model.logic.CompiledHandler;
@@ -62,15 +62,15 @@ public final class HandlerRun {
 
     private void fill(Frame frame, @Nullable RecordState record, Object heard) {
         if (record != null) {
-            frame.set(Setting.THIS, record.logic(workspace));
+            frame.set(NameContext.THIS, record.logic(workspace));
         }
-        frame.set(Setting.FIRST_NAME, heard);
+        frame.set(NameContext.FIRST_NAME, heard);
     }
 
     /** Runs a schedule for a record. */
     public void run(CompiledSchedule schedule, RecordState record, Tracer tracer) {
         var frame = schedule.then().frame(workspace.evaluation());
-        frame.set(Setting.THIS, record.logic(workspace));
+        frame.set(NameContext.THIS, record.logic(workspace));
         run(schedule.then(), frame, new StepActions(context, tracer, record));
     }
 

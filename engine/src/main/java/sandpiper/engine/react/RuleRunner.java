@@ -17,7 +17,7 @@ import sandpiper.engine.work.FaultLog;
 import sandpiper.engine.work.RecordState;
 import sandpiper.engine.work.Workspace;
 import sandpiper.engine.writer.WriteMetrics;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.model.logic.CompiledRule;
 import sandpiper.model.release.Trigger;
 
@@ -140,7 +140,7 @@ public final class RuleRunner {
 
     private void runSteps(RecordState record, CompiledRule rule) {
         var frame = rule.then().frame(workspace.evaluation());
-        frame.set(Setting.THIS, record.logic(workspace));
+        frame.set(NameContext.THIS, record.logic(workspace));
         workspace.addChange(frame, record);
         tracer.enter(TraceStep.Kind.NOTE, "then", "", "");
         try {

@@ -41,7 +41,7 @@ import sandpiper.model.release.ObjectRecordType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.type.FieldType;
-import sandpiper.model.type.Intake;
+import sandpiper.model.type.ParsedValue;
 
 /** What steps do, inside the unit of work that they run in. */
 public final class StepActions implements Actions {
@@ -319,7 +319,7 @@ public final class StepActions implements Actions {
 
     private static Optional<Object> stored(ObjectType object, Field field, Object value) {
         return Codec.toStored(field.type(), value, object.zone(), object.rounding())
-                        instanceof Intake.Taken(var stored)
+                        instanceof ParsedValue.Taken(var stored)
                 ? Optional.of(stored)
                 : Optional.empty();
     }

@@ -17,7 +17,7 @@ import sandpiper.engine.write.CommandRun;
 import sandpiper.engine.write.UnitOfWork;
 import sandpiper.logic.check.CheckedSteps;
 import sandpiper.logic.check.CheckedTerm;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.run.BudgetException;
 import sandpiper.logic.run.Compiler;
@@ -96,7 +96,7 @@ public final class Trial {
         }
         var code = StepCode.compile(checked);
         var frame = code.frame(unit.workspace().evaluation());
-        frame.set(Setting.THIS, state.logic(unit.workspace()));
+        frame.set(NameContext.THIS, state.logic(unit.workspace()));
         unit.workspace().addChange(frame, state);
         try {
             unit.derivation().run();

@@ -14,7 +14,7 @@ import sandpiper.model.release.Codec;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Rounding;
 import sandpiper.model.release.ValueType;
-import sandpiper.model.type.Intake;
+import sandpiper.model.type.ParsedValue;
 
 /**
  * Writes values of the language in plain form, as what a function gives back or an event tells. A
@@ -85,8 +85,8 @@ public final class PlainValues {
             return value.toString();
         }
         return switch (Codec.toStored(field.type(), value, zone, rounding)) {
-            case Intake.Taken(var stored) -> field.type().write(stored);
-            case Intake.Refused(_, var message) -> {
+            case ParsedValue.Taken(var stored) -> field.type().write(stored);
+            case ParsedValue.Refused(_, var message) -> {
                 problems.add(message);
                 yield null;
             }

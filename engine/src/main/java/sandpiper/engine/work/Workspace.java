@@ -15,7 +15,7 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.read.RecordFinder;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.logic.Span;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.condition.Operand;
 import sandpiper.logic.condition.Selection;
@@ -37,7 +37,7 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.AskedLanguages;
 import sandpiper.model.type.FieldType;
-import sandpiper.model.type.Intake;
+import sandpiper.model.type.ParsedValue;
 
 /**
  * The records one request has looked at, each once: whoever asks for a record gets the same one, so
@@ -112,17 +112,17 @@ public final class Workspace implements RecordSource {
     /** A frame about a record or line item. */
     public Frame frame(Code code, Row row) {
         var frame = code.frame(evaluation);
-        frame.set(Setting.THIS, row.logic(this));
+        frame.set(NameContext.THIS, row.logic(this));
         if (row instanceof ItemState item) {
-            frame.set(Setting.OWNER, item.record().logic(this));
+            frame.set(NameContext.OWNER, item.record().logic(this));
         }
         return frame;
     }
 
     /** A frame about a change: the record as it was stands beside it. */
     public void addChange(Frame frame, RecordState state) {
-        frame.set(Setting.OLD, old(state));
-        frame.set(Setting.IS_NEW, state.isNew());
+        frame.set(NameContext.OLD, old(state));
+        frame.set(NameContext.IS_NEW, state.isNew());
     }
 
     LogicRecord old(RecordState state) {
@@ -215,7 +215,7 @@ public final class Workspace implements RecordSource {
                                         value,
                                         row.object().zone(),
                                         row.object().rounding())
-                                instanceof Intake.Taken(var stored)
+                                instanceof ParsedValue.Taken(var stored)
                 ? stored
                 : null;
     }

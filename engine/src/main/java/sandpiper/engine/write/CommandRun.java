@@ -26,12 +26,12 @@ import sandpiper.engine.work.WorkStoppedException;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.run.BudgetException;
 import sandpiper.model.logic.CompiledFunction;
+import sandpiper.model.release.DefaultValue;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Removal;
-import sandpiper.model.release.Standard;
 
 /** One command at work: finds its record and puts into the unit of work what is asked of it. */
 public final class CommandRun {
@@ -153,7 +153,7 @@ public final class CommandRun {
             ObjectType object,
             FieldTree writable,
             Map<String, @Nullable Object> values,
-            Map<Field, Standard> presets) {
+            Map<Field, DefaultValue> presets) {
         var input = InputReader.read(live.release(), object, writable, values, request.textual());
         var made = unit.workspace().create(object);
         unit.input().preset(made, presets);

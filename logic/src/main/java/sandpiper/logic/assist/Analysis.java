@@ -3,21 +3,22 @@ package sandpiper.logic.assist;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Span;
 import sandpiper.logic.check.Checker;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.check.Scope;
-import sandpiper.logic.check.Setting;
 import sandpiper.logic.check.StepChecker;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.type.FunctionType;
 
 /** A logic text as far as it can be understood, whatever kind it is of. */
-public record Analysis(List<Problem> problems, Map<Span, Term> meanings, Map<Span, Scope> scopes) {
+public record Analysis(
+        List<LogicProblem> problems, Map<Span, Term> meanings, Map<Span, Scope> scopes) {
 
     /** Looks at a text. Never throws on bad text. */
-    public static Analysis of(Kind kind, String text, Setting setting) {
-        if (kind == Kind.STEPS) {
+    public static Analysis of(TextKind kind, String text, NameContext setting) {
+        if (kind == TextKind.STEPS) {
             var checked = StepChecker.check(text, setting);
             return new Analysis(checked.problems(), checked.meanings(), checked.scopes());
         }
@@ -31,7 +32,7 @@ public record Analysis(List<Problem> problems, Map<Span, Term> meanings, Map<Spa
     }
 
     /** Looks at the body of a function. */
-    public static Analysis ofBody(String text, Setting setting, FunctionType function) {
+    public static Analysis ofBody(String text, NameContext setting, FunctionType function) {
         var checked = StepChecker.check(text, setting, function);
         return new Analysis(checked.problems(), checked.meanings(), checked.scopes());
     }

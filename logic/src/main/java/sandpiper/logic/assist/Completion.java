@@ -9,9 +9,9 @@ import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.check.Checker;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.check.Properties;
 import sandpiper.logic.check.Scope;
-import sandpiper.logic.check.Setting;
 import sandpiper.logic.function.Builtins;
 import sandpiper.logic.syntax.StepParser;
 import sandpiper.logic.type.LogicType;
@@ -28,12 +28,12 @@ import sandpiper.logic.type.Member;
 public final class Completion {
     private static final int MOST = 200;
 
-    private final Kind kind;
-    private final Setting setting;
+    private final TextKind kind;
+    private final NameContext setting;
     private final int[] text;
     private final int place;
 
-    private Completion(Kind kind, String text, int place, Setting setting) {
+    private Completion(TextKind kind, String text, int place, NameContext setting) {
         this.kind = kind;
         this.setting = setting;
         this.text = text.codePoints().toArray();
@@ -60,7 +60,7 @@ public final class Completion {
     public record Offer(int from, List<Item> items) {}
 
     /** Offers for a place in a text, in code points from 0. */
-    public static Offer at(Kind kind, String text, int place, Setting setting) {
+    public static Offer at(TextKind kind, String text, int place, NameContext setting) {
         return new Completion(kind, text, place, setting).offer();
     }
 
@@ -70,13 +70,13 @@ public final class Completion {
             from--;
         }
         var begun = new String(text, from, place - from);
-        if (kind == Kind.MESSAGE && !insideBraces(from)) {
+        if (kind == TextKind.MESSAGE && !insideBraces(from)) {
             return new Offer(place, List.of());
         }
         var items = new ArrayList<Item>();
         if (from > 0 && text[from - 1] == '.' && (from < 2 || text[from - 2] != '.')) {
             members(from, items);
-        } else if (kind == Kind.STEPS && startsLine(from)) {
+        } else if (kind == TextKind.STEPS && startsLine(from)) {
             StepParser.WORDS.forEach(
                     word -> items.add(new Item(word, word + " ", "step", "", stepHelp(word))));
             items.add(new Item("end", "end", "step", "", "Ends if and for each."));
@@ -131,10 +131,10 @@ public final class Completion {
     /** The text up to a place, read as if it stopped there. */
     private Analysis before(int at) {
         var head = new String(text, 0, at);
-        if (kind == Kind.MESSAGE) {
+        if (kind == TextKind.MESSAGE) {
             head = head + "}";
         }
-        return Analysis.of(kind == Kind.CONDITION ? Kind.EXPRESSION : kind, head, setting);
+        return Analysis.of(kind == TextKind.CONDITION ? TextKind.EXPRESSION : kind, head, setting);
     }
 
     private void members(int from, List<Item> items) {
@@ -275,7 +275,8 @@ public final class Completion {
         @Nullable Integer weight =
                 Map.of("code", 6, "step", 5, "name", 4, "field", 3, "function", 2, "object", 1)
                         .get(item.kind());
-        boolean fits = kind == Kind.CONDITION && item.detail().equals(Simple.BOOLEAN.described());
+        boolean fits =
+                kind == TextKind.CONDITION && item.detail().equals(Simple.BOOLEAN.described());
         return match * 20 + (weight == null ? 0 : weight) * 2 + (fits ? 1 : 0);
     }
 }

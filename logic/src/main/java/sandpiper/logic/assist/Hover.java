@@ -2,7 +2,7 @@ package sandpiper.logic.assist;
 
 import java.util.Optional;
 import sandpiper.logic.Span;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.function.Builtin;
 import sandpiper.logic.function.Builtins;
 import sandpiper.logic.term.Term;
@@ -17,7 +17,7 @@ import sandpiper.logic.term.Term;
 public record Hover(Span span, String title, String describe, String example) {
 
     /** What stands at a place, in code points from 0; nothing when there is nothing to say. */
-    public static Optional<Hover> at(Kind kind, String text, int place, Setting setting) {
+    public static Optional<Hover> at(TextKind kind, String text, int place, NameContext setting) {
         var analysis = Analysis.of(kind, text, setting);
         var named =
                 analysis.meanings().entrySet().stream()

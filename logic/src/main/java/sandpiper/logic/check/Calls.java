@@ -11,8 +11,8 @@ import sandpiper.logic.Quoted;
 import sandpiper.logic.Span;
 import sandpiper.logic.function.Builtin;
 import sandpiper.logic.function.Builtins;
-import sandpiper.logic.function.Form;
-import sandpiper.logic.function.Kind;
+import sandpiper.logic.function.Overload;
+import sandpiper.logic.function.ParameterKind;
 import sandpiper.logic.syntax.Expr;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.type.LogicType;
@@ -35,9 +35,9 @@ final class Calls {
 
     private final Checking checking;
     private final Expressions expressions;
-    private final Names names;
+    private final NameResolver names;
 
-    Calls(Checking checking, Expressions expressions, Names names) {
+    Calls(Checking checking, Expressions expressions, NameResolver names) {
         this.checking = checking;
         this.expressions = expressions;
         this.names = names;
@@ -68,7 +68,7 @@ final class Calls {
                 call.functionSpan(),
                 "There is no function %s.".formatted(Quoted.of(call.function())),
                 nearest);
-        return Names.nothing(call.span());
+        return NameResolver.nothing(call.span());
     }
 
     Term invocation(Expr.Invocation invocation, Scope scope) {
@@ -177,7 +177,7 @@ final class Calls {
         var forms = builtin.forms().stream().filter(form -> form.takes(terms.size())).toList();
         if (forms.isEmpty()) {
             wrongArguments(builtin, call, terms.size());
-            return Names.nothing(call.span());
+            return NameResolver.nothing(call.span());
         }
         return chosen(builtin, forms, call, terms);
     }
@@ -205,7 +205,7 @@ final class Calls {
             }
         }
         wrongArguments(builtin, call, terms.size());
-        return Names.nothing(call.span());
+        return NameResolver.nothing(call.span());
     }
 
     private void wrongArguments(Builtin builtin, Expr.Call call, int count) {
@@ -221,11 +221,11 @@ final class Calls {
                                 String.join(" or ", builtin.written())));
     }
 
-    private Term chosen(Builtin builtin, List<Form> forms, Expr.Call call, List<Term> terms) {
+    private Term chosen(Builtin builtin, List<Overload> forms, Expr.Call call, List<Term> terms) {
         var fitting = forms.stream().filter(form -> misfit(form, terms) < 0).findFirst();
         if (fitting.isEmpty()) {
             report(builtin, forms.getFirst(), terms);
-            return Names.nothing(call.span());
+            return NameResolver.nothing(call.span());
         }
         if (TOTALS.contains(builtin.name()) && terms.size() == 1 && isOfRecords(terms.getFirst())) {
             return aggregate(builtin, fitting.get(), terms.getFirst(), call.span());
@@ -237,7 +237,7 @@ final class Calls {
         return new Term.Call(builtin, terms, type, call.span());
     }
 
-    private static LogicType typeOf(Builtin builtin, Form form, List<Term> terms) {
+    private static LogicType typeOf(Builtin builtin, Overload form, List<Term> terms) {
         if (builtin.name().equals("duration")
                 && terms.getFirst() instanceof Term.Constant constant
                 && constant.value() instanceof String text) {
@@ -278,10 +278,10 @@ final class Calls {
     }
 
     /** Every function that is handed to a built-in one compares two values. */
-    private void checkFunctions(Builtin builtin, Form form, List<Term> terms) {
+    private void checkFunctions(Builtin builtin, Overload form, List<Term> terms) {
         for (int i = 0; i < terms.size(); i++) {
             var parameter = form.parameters().get(Math.min(i, form.parameters().size() - 1));
-            if (parameter.kind() != Kind.FUNCTION
+            if (parameter.kind() != ParameterKind.FUNCTION
                     || !(terms.get(i).type()
                             instanceof LogicType.FunctionOf(var parameters, _, var result))) {
                 continue;
@@ -329,7 +329,7 @@ final class Calls {
     }
 
     /** The first argument a form does not take, or -1. */
-    private static int misfit(Form form, List<Term> terms) {
+    private static int misfit(Overload form, List<Term> terms) {
         for (int i = 0; i < terms.size(); i++) {
             var parameter = form.parameters().get(Math.min(i, form.parameters().size() - 1));
             if (!parameter.kind().accepts(terms.get(i).type())) {
@@ -339,7 +339,7 @@ final class Calls {
         return -1;
     }
 
-    private void report(Builtin builtin, Form form, List<Term> terms) {
+    private void report(Builtin builtin, Overload form, List<Term> terms) {
         int at = misfit(form, terms);
         var parameter = form.parameters().get(Math.min(at, form.parameters().size() - 1));
         var term = terms.get(at);
@@ -369,7 +369,7 @@ final class Calls {
         return type instanceof LogicType.ListOf(var item) && item instanceof RecordOf;
     }
 
-    private Term aggregate(Builtin builtin, Form form, Term list, Span span) {
+    private Term aggregate(Builtin builtin, Overload form, Term list, Span span) {
         boolean ofRecords = isRecords(list.type());
         if (ofRecords && !builtin.name().equals("count")) {
             checking.error(
@@ -377,7 +377,7 @@ final class Calls {
                     list.span(),
                     "%s needs something of each record, as in %s(charges.gross)."
                             .formatted(builtin.name(), builtin.name()));
-            return Names.nothing(span);
+            return NameResolver.nothing(span);
         }
         return new Term.Aggregate(builtin, list, form.result().apply(List.of(list.type())), span);
     }
@@ -390,23 +390,23 @@ final class Calls {
                     LogicCode.UNKNOWN_FUNCTION,
                     call.functionSpan(),
                     "changed has a meaning only where a record changes: in rules and in checks.");
-            return Names.nothing(call.span());
+            return NameResolver.nothing(call.span());
         }
         if (call.arguments().size() != 1) {
             checking.error(
                     LogicCode.WRONG_ARGUMENTS,
                     call.span(),
                     "changed takes one field, as in changed(departure).");
-            return Names.nothing(call.span());
+            return NameResolver.nothing(call.span());
         }
         var now = expressions.term(call.arguments().getFirst().value(), scope);
         if (!(now instanceof Term.Read(Term.Local(int slot, _, _, _), var member, var span))
-                || slot != Setting.THIS) {
+                || slot != NameContext.THIS) {
             checking.error(
                     LogicCode.WRONG_ARGUMENTS,
                     call.arguments().getFirst().value().span(),
                     "changed takes a field of the record itself, as in changed(departure).");
-            return Names.nothing(call.span());
+            return NameResolver.nothing(call.span());
         }
         return new Term.Differs(new Term.Read(old, member, span), now, call.span());
     }

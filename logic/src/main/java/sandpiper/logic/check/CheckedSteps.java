@@ -2,7 +2,7 @@ package sandpiper.logic.check;
 
 import java.util.List;
 import java.util.Map;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Span;
 import sandpiper.logic.term.Act;
 import sandpiper.logic.term.Term;
@@ -10,7 +10,7 @@ import sandpiper.logic.term.Term;
 /** What checking steps came to; see {@link CheckedTerm}. */
 public record CheckedSteps(
         List<Act> acts,
-        List<Problem> problems,
+        List<LogicProblem> problems,
         int slots,
         Map<Span, Term> meanings,
         Map<Span, Scope> scopes) {
@@ -20,6 +20,6 @@ public record CheckedSteps(
     }
 
     public boolean isAccepted() {
-        return problems.stream().noneMatch(Problem::isError);
+        return problems.stream().noneMatch(LogicProblem::isError);
     }
 }

@@ -2,7 +2,7 @@ package sandpiper.logic.check;
 
 import java.util.List;
 import java.util.Map;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Span;
 import sandpiper.logic.term.Term;
 
@@ -17,7 +17,7 @@ import sandpiper.logic.term.Term;
  */
 public record CheckedTerm(
         Term term,
-        List<Problem> problems,
+        List<LogicProblem> problems,
         int slots,
         Map<Span, Term> meanings,
         Map<Span, Scope> scopes) {
@@ -26,6 +26,6 @@ public record CheckedTerm(
     }
 
     public boolean isAccepted() {
-        return problems.stream().noneMatch(Problem::isError);
+        return problems.stream().noneMatch(LogicProblem::isError);
     }
 }

@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.function.BiFunction;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.LogicCode;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Span;
 import sandpiper.logic.syntax.Expr;
 import sandpiper.logic.syntax.Parsed;
@@ -21,22 +21,22 @@ public final class Checker {
     private final Checking checking;
     private final Expressions expressions;
     private final Scope scope;
-    private final List<Problem> syntax = new ArrayList<>();
+    private final List<LogicProblem> syntax = new ArrayList<>();
 
-    private Checker(Setting setting) {
+    private Checker(NameContext setting) {
         this.checking = new Checking(setting.world());
         this.expressions = new Expressions(checking);
         this.scope = Scopes.of(setting, checking);
     }
 
     /** An expression of whatever type. */
-    public static CheckedTerm check(String text, Setting setting) {
+    public static CheckedTerm check(String text, NameContext setting) {
         return new Checker(setting)
                 .run(Parser.parse(text), (all, held) -> all.term(held.expr(), held.scope()));
     }
 
     /** An expression that must come to true or false. */
-    public static CheckedTerm condition(String text, Setting setting) {
+    public static CheckedTerm condition(String text, NameContext setting) {
         return new Checker(setting)
                 .run(
                         Parser.parse(text),
@@ -48,7 +48,7 @@ public final class Checker {
     }
 
     /** A check: a condition that says so when a field it compares may be empty. */
-    public static CheckedTerm check(String text, Setting setting, boolean warnOfEmptiness) {
+    public static CheckedTerm check(String text, NameContext setting, boolean warnOfEmptiness) {
         var checked = condition(text, setting);
         if (!warnOfEmptiness || !checked.isAccepted()) {
             return checked;
@@ -60,7 +60,7 @@ public final class Checker {
     }
 
     /** An expression whose value goes into something of a type. */
-    public static CheckedTerm value(String text, Setting setting, LogicType wanted) {
+    public static CheckedTerm value(String text, NameContext setting, LogicType wanted) {
         return new Checker(setting)
                 .run(
                         Parser.parse(text),
@@ -68,7 +68,7 @@ public final class Checker {
     }
 
     /** A message with expressions in braces. */
-    public static CheckedTerm template(String text, Setting setting) {
+    public static CheckedTerm template(String text, NameContext setting) {
         var checker = new Checker(setting);
         var parsed = TemplateParser.parse(text);
         checker.syntax.addAll(parsed.problems());
@@ -102,7 +102,7 @@ public final class Checker {
         if (term.type() == Simple.BOOLEAN || term.type().isOpen()) {
             return true;
         }
-        if (Names.isUncalled(term, checking)) {
+        if (NameResolver.isUncalled(term, checking)) {
             return false;
         }
         @Nullable String path = TermText.of(term);

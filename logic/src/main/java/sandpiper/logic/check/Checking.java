@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.LogicCode;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Span;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.type.LogicType;
@@ -15,7 +15,7 @@ import sandpiper.logic.type.World;
 /** What one check gathers: problems, places in the frame, and what stands where. */
 final class Checking {
     private final World world;
-    private final List<Problem> problems = new ArrayList<>();
+    private final List<LogicProblem> problems = new ArrayList<>();
     private final Map<Span, Term> meanings = new LinkedHashMap<>();
     private final Map<Span, Scope> scopes = new LinkedHashMap<>();
     private int slots;
@@ -28,7 +28,7 @@ final class Checking {
         return world;
     }
 
-    List<Problem> problems() {
+    List<LogicProblem> problems() {
         return problems;
     }
 
@@ -55,10 +55,10 @@ final class Checking {
     }
 
     void error(LogicCode code, Span span, String message, @Nullable String suggestion) {
-        problems.add(new Problem(code, span, message, suggestion));
+        problems.add(new LogicProblem(code, span, message, suggestion));
     }
 
     void warn(LogicCode code, Span span, String message, @Nullable String suggestion) {
-        problems.add(Problem.warning(code, span, message, suggestion));
+        problems.add(LogicProblem.warning(code, span, message, suggestion));
     }
 }

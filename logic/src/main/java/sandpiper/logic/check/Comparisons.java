@@ -51,7 +51,7 @@ final class Comparisons {
     }
 
     private void check(Operator operator, Term left, Term right, Span span) {
-        if (Names.isUncalled(left, right, checking)) {
+        if (NameResolver.isUncalled(left, right, checking)) {
             return;
         }
         var a = left.type();
@@ -60,7 +60,7 @@ final class Comparisons {
             var other = isNull(left) ? right : left;
             if (operator == Operator.EQUAL
                     && other instanceof Term.Read(Term.Local(int slot, _, _, _), var member, _)
-                    && slot == Setting.THIS
+                    && slot == NameContext.THIS
                     && !member.mayBeEmpty()
                     && member.fixed() == null
                     && !(isNull(left) && isNull(right))) {
@@ -89,7 +89,7 @@ final class Comparisons {
                     span,
                     "%s cannot be compared with %s; this is never true."
                             .formatted(
-                                    Arithmetics.capital(described(left)),
+                                    ArithmeticChecker.capital(described(left)),
                                     endingWell(described(right))));
             return;
         }
@@ -99,7 +99,7 @@ final class Comparisons {
                     span,
                     "%s is compared with %s; an amount and a percent have no measure in common."
                             .formatted(
-                                    Arithmetics.capital(described(left)),
+                                    ArithmeticChecker.capital(described(left)),
                                     endingWell(described(right))));
             return;
         }
@@ -111,7 +111,7 @@ final class Comparisons {
                     span,
                     "%s and %s have no code in common; this is never true."
                             .formatted(
-                                    Arithmetics.capital(described(left)),
+                                    ArithmeticChecker.capital(described(left)),
                                     endingWell(described(right))));
             return;
         }
@@ -122,7 +122,7 @@ final class Comparisons {
                     a == Simple.BOOLEAN
                             ? "True and false have no order; use = or !=."
                             : "%s has no order; use = or !=."
-                                    .formatted(Arithmetics.capital(a.described())));
+                                    .formatted(ArithmeticChecker.capital(a.described())));
         }
         checkChoice(left, right);
         checkChoice(right, left);

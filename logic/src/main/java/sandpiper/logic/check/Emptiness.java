@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.LogicCode;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.syntax.Operator;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.term.Terms;
@@ -21,13 +21,13 @@ final class Emptiness {
     private Emptiness() {}
 
     /** One warning for each field, with the check as it would read if empty were allowed. */
-    static List<Problem> warnings(Term check, String text) {
+    static List<LogicProblem> warnings(Term check, String text) {
         var risky = new LinkedHashMap<String, Term>();
         look(check, new ArrayList<>(), risky);
-        var problems = new ArrayList<Problem>();
+        var problems = new ArrayList<LogicProblem>();
         for (Map.Entry<String, Term> one : risky.entrySet()) {
             problems.add(
-                    Problem.warning(
+                    LogicProblem.warning(
                             LogicCode.MAY_BE_EMPTY,
                             one.getValue().span(),
                             "%s may be empty, and then this check fails. Say what empty means: %s = null or ..., or make the field required."

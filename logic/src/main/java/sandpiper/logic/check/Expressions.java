@@ -26,15 +26,15 @@ import sandpiper.logic.value.TemporalText;
  */
 final class Expressions {
     private final Checking checking;
-    private final Names names;
-    private final Arithmetics arithmetics;
+    private final NameResolver names;
+    private final ArithmeticChecker arithmetics;
     private final Comparisons comparisons;
     private final Calls calls;
 
     Expressions(Checking checking) {
         this.checking = checking;
-        this.names = new Names(checking);
-        this.arithmetics = new Arithmetics(checking);
+        this.names = new NameResolver(checking);
+        this.arithmetics = new ArithmeticChecker(checking);
         this.comparisons = new Comparisons(checking);
         this.calls = new Calls(checking, this, names);
     }
@@ -92,7 +92,7 @@ final class Expressions {
             case Expr.Find find -> find(find, scope);
             case Expr.Unreadable unreadable -> {
                 checking.scopes().put(unreadable.span(), scope);
-                yield Names.nothing(unreadable.span());
+                yield NameResolver.nothing(unreadable.span());
             }
         };
     }
@@ -104,7 +104,7 @@ final class Expressions {
     /** A term that must be true or false. */
     Term condition(Expr expr, Scope scope) {
         var term = term(expr, scope);
-        return Checker.isCondition(term, checking) ? term : Names.nothing(term.span());
+        return Checker.isCondition(term, checking) ? term : NameResolver.nothing(term.span());
     }
 
     private Term temporal(Expr.TemporalLiteral literal) {
@@ -117,7 +117,7 @@ final class Expressions {
                                     .formatted(Quoted.of(literal.text()))
                             + " @\"14:30:00\", @\"2026-05-01T14:30:00\", @\"P1DT6H\" or"
                             + " @\"P1Y2M\".");
-            return Names.nothing(literal.span());
+            return NameResolver.nothing(literal.span());
         }
         return literal(value, ValueTypes.of(value), literal.span());
     }
@@ -140,7 +140,7 @@ final class Expressions {
             return literal(number.negated(), constant.type(), negation.span());
         }
         var type = operand.type();
-        if (!type.isOpen() && !type.isNumeric() && !Arithmetics.isDuration(type)) {
+        if (!type.isOpen() && !type.isNumeric() && !ArithmeticChecker.isDuration(type)) {
             checking.error(
                     LogicCode.WRONG_TYPE,
                     negation.span(),
@@ -181,7 +181,7 @@ final class Expressions {
         boolean standing = in.value() instanceof Expr.Name(var text, _) && text.equals("?");
         var value =
                 standing && find(scope) == null
-                        ? Names.nothing(in.value().span())
+                        ? NameResolver.nothing(in.value().span())
                         : term(in.value(), scope);
         var tested = checking.local("?", value.type(), in.value().span());
         var inside = scope.inner();
@@ -241,7 +241,7 @@ final class Expressions {
                     range.span(),
                     "%s cannot lie in a range of %s."
                             .formatted(
-                                    Arithmetics.capital(value.type().described()),
+                                    ArithmeticChecker.capital(value.type().described()),
                                     low.type().described()));
         }
     }
@@ -254,7 +254,8 @@ final class Expressions {
             checking.error(
                     LogicCode.WRONG_TYPE,
                     test.span(),
-                    "%s is never %s.".formatted(Arithmetics.capital(a.described()), b.described()));
+                    "%s is never %s."
+                            .formatted(ArithmeticChecker.capital(a.described()), b.described()));
         }
     }
 
@@ -291,7 +292,7 @@ final class Expressions {
                         LogicCode.WRONG_TYPE,
                         test.span(),
                         "Everything but one value is no range; use != in a comparison.");
-                yield Names.nothing(test.span());
+                yield NameResolver.nothing(test.span());
             }
         };
     }
@@ -315,7 +316,7 @@ final class Expressions {
                         LogicCode.DUPLICATE_NAME,
                         entry.nameSpan(),
                         "%s stands in this context twice.".formatted(Quoted.of(entry.name())));
-                return Names.nothing(context.span());
+                return NameResolver.nothing(context.span());
             }
             var value = term(entry.value(), inside);
             var local = checking.local(entry.name(), value.type(), entry.nameSpan());
@@ -515,7 +516,7 @@ final class Expressions {
                     "There is no object %s.".formatted(Quoted.of(find.object())),
                     sandpiper.logic.Nearest.to(find.object(), checking.world().objectNames())
                             .orElse(null));
-            return Names.nothing(find.span());
+            return NameResolver.nothing(find.span());
         }
         var records = new Term.Records(record.get(), find.objectSpan());
         var item = checking.local("item", new RecordOf(record.get()), find.objectSpan());
@@ -567,15 +568,15 @@ final class Expressions {
         }
         var term = comparisons.percentAsWritten(given, wanted);
         var type = term.type();
-        if (!fits(type, wanted) && Names.isUncalled(term, checking)) {
-            return Names.nothing(term.span());
+        if (!fits(type, wanted) && NameResolver.isUncalled(term, checking)) {
+            return NameResolver.nothing(term.span());
         }
         if (!fits(type, wanted)) {
             checking.error(
                     LogicCode.NOT_ASSIGNABLE,
                     term.span(),
                     "This must be %s, but is %s.".formatted(wanted.described(), type.described()));
-            return Names.nothing(term.span());
+            return NameResolver.nothing(term.span());
         }
         if ((type == Simple.PERCENT && wanted instanceof LogicType.AmountOf)
                 || (type instanceof LogicType.AmountOf && wanted == Simple.PERCENT)) {

@@ -88,10 +88,12 @@ public final class Properties {
                 span,
                 known.isEmpty()
                         ? "%s has no parts, so there is no %s in it."
-                                .formatted(Arithmetics.capital(type.described()), Quoted.of(name))
+                                .formatted(
+                                        ArithmeticChecker.capital(type.described()),
+                                        Quoted.of(name))
                         : "%s has no %s; it has %s."
                                 .formatted(
-                                        Arithmetics.capital(type.described()),
+                                        ArithmeticChecker.capital(type.described()),
                                         Quoted.of(name),
                                         String.join(
                                                 ", ", known.keySet().stream().sorted().toList())),

@@ -10,7 +10,7 @@ final class Scopes {
 
     private Scopes() {}
 
-    static Scope of(Setting setting, Checking checking) {
+    static Scope of(NameContext setting, Checking checking) {
         var scope = Scope.empty();
         var self = setting.self();
         var owner = setting.owner();

@@ -7,8 +7,8 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.LogicCode;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Nearest;
-import sandpiper.logic.Problem;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.Span;
 import sandpiper.logic.syntax.Expr;
@@ -28,13 +28,13 @@ import sandpiper.logic.type.RecordType;
 public final class StepChecker {
     private final Checking checking;
     private final Expressions expressions;
-    private final List<Problem> templateProblems = new ArrayList<>();
+    private final List<LogicProblem> templateProblems = new ArrayList<>();
 
     private final FunctionCalls calls;
     private final Emissions emissions;
     private final @Nullable FunctionType function;
 
-    private StepChecker(Setting setting, @Nullable FunctionType function) {
+    private StepChecker(NameContext setting, @Nullable FunctionType function) {
         this.checking = new Checking(setting.world());
         this.expressions = new Expressions(checking);
         this.calls = new FunctionCalls(checking, expressions);
@@ -43,13 +43,13 @@ public final class StepChecker {
     }
 
     /** Reads and checks steps about a record. */
-    public static CheckedSteps check(String text, Setting setting) {
+    public static CheckedSteps check(String text, NameContext setting) {
         return check(text, setting, null);
     }
 
     /** The same as what a function does, whose parameters are names of the setting. */
     public static CheckedSteps check(
-            String text, Setting setting, @Nullable FunctionType function) {
+            String text, NameContext setting, @Nullable FunctionType function) {
         var parsed = StepParser.parse(text);
         var checker = new StepChecker(setting, function);
         var scope = Scopes.of(setting, checker.checking);

@@ -29,9 +29,9 @@ final class Operands {
     private static final Set<String> PIECES = Set.of("year", "month", "day");
     private static final long SECONDS_A_DAY = 86_400;
 
-    private final Lowering lowering;
+    private final ConditionExtractor lowering;
 
-    Operands(Lowering lowering) {
+    Operands(ConditionExtractor lowering) {
         this.lowering = lowering;
     }
 
@@ -109,16 +109,16 @@ final class Operands {
                 (type.isNumeric() && field.type().isNumeric())
                         || (type.isTextual() && field.type().isTextual())
                         || type.equals(field.type());
-        if (around.depth() >= Surroundings.DEEPEST || !sameKind || hasAnyCurrency(field.type())) {
+        if (around.depth() >= OuterScope.DEEPEST || !sameKind || hasAnyCurrency(field.type())) {
             return null;
         }
         var inner =
-                new Lowering(
+                new ConditionExtractor(
                                 formula.record(),
                                 field.path().subList(0, field.path().size() - 1),
                                 lowering.values(),
-                                new Lowering.Obstacle(),
-                                new Surroundings(formula.slots(), Set.of(), around.depth() + 1))
+                                new ConditionExtractor.Obstacle(),
+                                new OuterScope(formula.slots(), Set.of(), around.depth() + 1))
                         .operands()
                         .of(formula.term());
         return inner == null
@@ -138,7 +138,7 @@ final class Operands {
         }
         int at = lowering.hole(term);
         return (bound, zone) -> {
-            var value = Lowering.stored(type, bound.get(at), zone);
+            var value = ConditionExtractor.stored(type, bound.get(at), zone);
             return value == null ? new Operand.Nothing(type) : new Operand.Value(value, type);
         };
     }
@@ -276,7 +276,7 @@ final class Operands {
         return then.type() == Simple.NOTHING
                 || otherwise.type() == Simple.NOTHING
                 || (isPlain(then.type()) && then.type().isNumeric() && otherwise.type().isNumeric())
-                || Lowering.areAlike(then.type(), otherwise.type());
+                || ConditionExtractor.areAlike(then.type(), otherwise.type());
     }
 
     private @Nullable Binder ofText(Term.Call call) {
@@ -299,7 +299,7 @@ final class Operands {
     @Nullable Binder text(Term term) {
         var named = stored(term);
         if (named != null) {
-            var field = Lowering.keyed(named);
+            var field = ConditionExtractor.keyed(named);
             return field.type().isTextual() ? (_, _) -> field : null;
         }
         return term.type() == Simple.TEXT ? of(term) : null;
@@ -319,7 +319,7 @@ final class Operands {
         foreign.addAll(lowering.testedSlots());
         var found =
                 Selections.total(
-                        aggregate, new Surroundings(around.ownSlots(), foreign, around.depth()));
+                        aggregate, new OuterScope(around.ownSlots(), foreign, around.depth()));
         if (found.isEmpty()) {
             return null;
         }

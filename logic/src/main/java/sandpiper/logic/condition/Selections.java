@@ -30,8 +30,8 @@ public final class Selections {
     private final @Nullable Term owner;
     private final List<String> path;
     private final List<Clause> clauses;
-    private final List<Lowering.Binder> binders = new ArrayList<>();
-    private final List<Needed> values = new ArrayList<>();
+    private final List<ConditionExtractor.Binder> binders = new ArrayList<>();
+    private final List<BoundInput> values = new ArrayList<>();
 
     /**
      * A condition on the selected record, or on one that references lead to from it.
@@ -53,7 +53,7 @@ public final class Selections {
 
     /** The selection a term is, or nothing when a store cannot answer it. */
     public static Optional<Selections> of(Term term) {
-        return origin(term).filter(found -> found.lower(Surroundings.NONE));
+        return origin(term).filter(found -> found.lower(OuterScope.NONE));
     }
 
     /** The records for which a condition about an item holds, or nothing. */
@@ -61,23 +61,23 @@ public final class Selections {
         var made =
                 new Selections(
                         records, null, List.of(), List.of(new Clause(condition, item, List.of())));
-        return made.lower(Surroundings.NONE) ? Optional.of(made) : Optional.empty();
+        return made.lower(OuterScope.NONE) ? Optional.of(made) : Optional.empty();
     }
 
     /** The first place in a condition that a store cannot answer; the whole when there is none. */
     public static Span obstacle(Term condition, Term.Local item) {
-        var obstacle = new Lowering.Obstacle();
-        new Lowering(item, List.of(), new ArrayList<>(), obstacle, Surroundings.NONE)
+        var obstacle = new ConditionExtractor.Obstacle();
+        new ConditionExtractor(item, List.of(), new ArrayList<>(), obstacle, OuterScope.NONE)
                 .condition(condition);
         return obstacle.span().orElse(condition.span());
     }
 
     /** The total an aggregate is, or nothing when a store cannot answer it. */
     public static Optional<TotalOf> total(Term.Aggregate aggregate) {
-        return total(aggregate, Surroundings.NONE);
+        return total(aggregate, OuterScope.NONE);
     }
 
-    static Optional<TotalOf> total(Term.Aggregate aggregate, Surroundings surroundings) {
+    static Optional<TotalOf> total(Term.Aggregate aggregate, OuterScope surroundings) {
         var function = aggregate.function().name();
         if (!TOTALS.contains(function)) {
             return Optional.empty();
@@ -198,11 +198,12 @@ public final class Selections {
         return new Selections(recordOf(member.type()), owner, longer, moved);
     }
 
-    private boolean lower(Surroundings surroundings) {
-        var obstacle = new Lowering.Obstacle();
+    private boolean lower(OuterScope surroundings) {
+        var obstacle = new ConditionExtractor.Obstacle();
         for (var clause : clauses) {
             var binder =
-                    new Lowering(clause.item(), clause.prefix(), values, obstacle, surroundings)
+                    new ConditionExtractor(
+                                    clause.item(), clause.prefix(), values, obstacle, surroundings)
                             .condition(clause.condition());
             if (binder.isEmpty()) {
                 return false;
@@ -233,7 +234,7 @@ public final class Selections {
     }
 
     /** What must be worked out before it can be bound, in order. */
-    public List<Needed> values() {
+    public List<BoundInput> values() {
         return values;
     }
 

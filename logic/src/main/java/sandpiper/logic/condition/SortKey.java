@@ -14,9 +14,9 @@ public final class SortKey {
     private static final Span NOWHERE = new Span(0, 0);
 
     private final Operands.Binder binder;
-    private final List<Needed> values;
+    private final List<BoundInput> values;
 
-    private SortKey(Operands.Binder binder, List<Needed> values) {
+    private SortKey(Operands.Binder binder, List<BoundInput> values) {
         this.binder = binder;
         this.values = values;
     }
@@ -34,16 +34,21 @@ public final class SortKey {
             term = new Term.Read(term, member.get(), NOWHERE);
             at = member.get().type() instanceof LogicType.RecordOf(var record) ? record : at;
         }
-        var values = new ArrayList<Needed>();
+        var values = new ArrayList<BoundInput>();
         var binder =
-                new Lowering(item, List.of(), values, new Lowering.Obstacle(), Surroundings.NONE)
+                new ConditionExtractor(
+                                item,
+                                List.of(),
+                                values,
+                                new ConditionExtractor.Obstacle(),
+                                OuterScope.NONE)
                         .operands()
                         .of(term);
         return Optional.ofNullable(binder).map(made -> new SortKey(made, values));
     }
 
     /** What must be worked out before it can be bound, in order. */
-    public List<Needed> values() {
+    public List<BoundInput> values() {
         return List.copyOf(values);
     }
 

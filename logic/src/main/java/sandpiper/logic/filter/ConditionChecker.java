@@ -4,10 +4,10 @@ import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
 import sandpiper.logic.LogicCode;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Span;
 import sandpiper.logic.check.Checker;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.condition.Operand;
 import sandpiper.logic.condition.Selections;
 import sandpiper.logic.condition.SortKey;
@@ -33,14 +33,14 @@ public final class ConditionChecker {
 
     /** Does the part that is the same whenever the condition is asked for. */
     static PreparedCondition prepare(String text, RecordType record) {
-        var checked = Checker.condition(text, Setting.of(World.EMPTY, record));
+        var checked = Checker.condition(text, NameContext.of(World.EMPTY, record));
         if (!checked.isAccepted()) {
             return PreparedCondition.rejected(
-                    checked.problems().stream().filter(Problem::isError).toList());
+                    checked.problems().stream().filter(LogicProblem::isError).toList());
         }
         var item =
                 new Term.Local(
-                        Setting.THIS, "this", new LogicType.RecordOf(record), new Span(0, 0));
+                        NameContext.THIS, "this", new LogicType.RecordOf(record), new Span(0, 0));
         if (!Terms.uses(checked.term(), item)) {
             return rejected(
                     LogicCode.NO_FIELD,
@@ -69,6 +69,6 @@ public final class ConditionChecker {
     }
 
     private static PreparedCondition rejected(LogicCode code, Span span, String message) {
-        return PreparedCondition.rejected(List.of(new Problem(code, span, message)));
+        return PreparedCondition.rejected(List.of(new LogicProblem(code, span, message)));
     }
 }

@@ -5,9 +5,9 @@ import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.LogicCode;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Span;
-import sandpiper.logic.condition.Needed;
+import sandpiper.logic.condition.BoundInput;
 import sandpiper.logic.condition.Selections;
 import sandpiper.logic.run.BudgetException;
 import sandpiper.logic.run.Code;
@@ -33,7 +33,7 @@ final class PreparedCondition {
         this.span = span;
     }
 
-    static PreparedCondition rejected(List<Problem> problems) {
+    static PreparedCondition rejected(List<LogicProblem> problems) {
         return new PreparedCondition(
                 new Checked.Rejected(problems), null, List.of(), new Span(0, 0));
     }
@@ -58,11 +58,12 @@ final class PreparedCondition {
                                     .bind(null, values(values, clock), clock.getZone())
                                     .condition()));
         } catch (BudgetException e) {
-            return new Checked.Rejected(List.of(new Problem(LogicCode.TOO_COSTLY, span, e.said())));
+            return new Checked.Rejected(
+                    List.of(new LogicProblem(LogicCode.TOO_COSTLY, span, e.said())));
         }
     }
 
-    static List<Code> codes(List<Needed> needed, int slots) {
+    static List<Code> codes(List<BoundInput> needed, int slots) {
         return needed.stream().map(one -> Compiler.compile(one, slots)).toList();
     }
 

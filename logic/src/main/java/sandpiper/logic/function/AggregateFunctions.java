@@ -1,6 +1,6 @@
 package sandpiper.logic.function;
 
-import static sandpiper.logic.function.Parameter.taking;
+import static sandpiper.logic.function.FunctionParameter.taking;
 
 import java.math.BigDecimal;
 import java.math.MathContext;
@@ -27,7 +27,7 @@ final class AggregateFunctions {
                             .form(
                                     Simple.NUMBER,
                                     arguments -> Decimal.of(arguments.list(0).size()),
-                                    taking("list", Kind.LIST))
+                                    taking("list", ParameterKind.LIST))
                             .example("count([1, 2, 3])", "3")
                             .example("count([])", "0"),
                     listOrValues(
@@ -97,7 +97,7 @@ final class AggregateFunctions {
     private AggregateFunctions() {}
 
     private interface Aggregate {
-        Object of(List<Object> items, Arguments arguments);
+        Object of(List<Object> items, CallArguments arguments);
     }
 
     private static Builtin listOrValues(
@@ -109,14 +109,14 @@ final class AggregateFunctions {
                 .form(
                         type,
                         arguments -> run(aggregate, arguments.list(0), arguments),
-                        taking("list", Kind.LIST))
+                        taking("list", ParameterKind.LIST))
                 .form(
                         type,
                         arguments -> run(aggregate, arguments.list(0), arguments),
-                        taking("value", Kind.ANY).andMore());
+                        taking("value", ParameterKind.ANY).andMore());
     }
 
-    private static Object run(Aggregate aggregate, List<Object> items, Arguments arguments) {
+    private static Object run(Aggregate aggregate, List<Object> items, CallArguments arguments) {
         arguments.run().spend(items.size());
         return aggregate.of(items, arguments);
     }
@@ -128,7 +128,7 @@ final class AggregateFunctions {
                 .orElse(Simple.ANY);
     }
 
-    private static Object extreme(List<Object> items, int sign, Arguments arguments) {
+    private static Object extreme(List<Object> items, int sign, CallArguments arguments) {
         Object best = Nothing.NULL;
         for (var item : items) {
             var order = best == Nothing.NULL ? Values.order(item, item) : Values.order(item, best);
@@ -142,7 +142,7 @@ final class AggregateFunctions {
         return best;
     }
 
-    private static Object sum(List<Object> items, Arguments arguments) {
+    private static Object sum(List<Object> items, CallArguments arguments) {
         Object sum = Nothing.NULL;
         for (var item : items) {
             sum = sum == Nothing.NULL ? first(item) : plus(sum, item);
@@ -181,7 +181,7 @@ final class AggregateFunctions {
         }
     }
 
-    private static Object mean(List<Object> items, Arguments arguments) {
+    private static Object mean(List<Object> items, CallArguments arguments) {
         return switch (sum(items, arguments)) {
             case Decimal sum -> sum.dividedBy(Decimal.of(items.size()));
             case Amount sum ->
@@ -194,7 +194,7 @@ final class AggregateFunctions {
         };
     }
 
-    private static @Nullable List<Decimal> numbers(List<Object> items, Arguments arguments) {
+    private static @Nullable List<Decimal> numbers(List<Object> items, CallArguments arguments) {
         var numbers = new ArrayList<Decimal>(items.size());
         for (var item : items) {
             if (!(item instanceof Decimal number)) {
@@ -206,7 +206,7 @@ final class AggregateFunctions {
         return numbers;
     }
 
-    private static Object product(List<Object> items, Arguments arguments) {
+    private static Object product(List<Object> items, CallArguments arguments) {
         var numbers = numbers(items, arguments);
         if (numbers == null || numbers.isEmpty()) {
             return Nothing.NULL;
@@ -218,7 +218,7 @@ final class AggregateFunctions {
         return product;
     }
 
-    private static Object median(List<Object> items, Arguments arguments) {
+    private static Object median(List<Object> items, CallArguments arguments) {
         var numbers = numbers(items, arguments);
         if (numbers == null || numbers.isEmpty()) {
             return Nothing.NULL;
@@ -233,7 +233,7 @@ final class AggregateFunctions {
                 : Nothing.NULL;
     }
 
-    private static Object deviation(List<Object> items, Arguments arguments) {
+    private static Object deviation(List<Object> items, CallArguments arguments) {
         var numbers = numbers(items, arguments);
         if (numbers == null || numbers.size() < 2) {
             return Nothing.NULL;
@@ -253,7 +253,7 @@ final class AggregateFunctions {
         return made == null ? Nothing.NULL : made;
     }
 
-    private static Object mode(List<Object> items, Arguments arguments) {
+    private static Object mode(List<Object> items, CallArguments arguments) {
         var numbers = numbers(items, arguments);
         if (numbers == null) {
             return Nothing.NULL;
@@ -270,7 +270,7 @@ final class AggregateFunctions {
         return modes;
     }
 
-    private static Object truth(List<Object> items, Arguments arguments, boolean decisive) {
+    private static Object truth(List<Object> items, CallArguments arguments, boolean decisive) {
         boolean unknown = false;
         for (var item : items) {
             if (item instanceof Boolean flag) {

@@ -1,6 +1,6 @@
 package sandpiper.logic.function;
 
-import static sandpiper.logic.function.Parameter.taking;
+import static sandpiper.logic.function.FunctionParameter.taking;
 
 import java.util.List;
 import sandpiper.logic.type.LogicType.Simple;
@@ -14,7 +14,7 @@ final class BooleanFunctions {
                             .form(
                                     Simple.BOOLEAN,
                                     arguments -> !((Boolean) arguments.any(0)),
-                                    taking("negand", Kind.BOOLEAN))
+                                    taking("negand", ParameterKind.BOOLEAN))
                             .example("not(true)", "false")
                             .example("not(null)", "null"),
                     Builtin.of(
@@ -26,8 +26,8 @@ final class BooleanFunctions {
                                     Simple.BOOLEAN,
                                     arguments ->
                                             Values.identical(arguments.any(0), arguments.any(1)),
-                                    taking("value1", Kind.ANY),
-                                    taking("value2", Kind.ANY))
+                                    taking("value1", ParameterKind.ANY),
+                                    taking("value2", ParameterKind.ANY))
                             .example("is(@\"2026-05-01\", @\"2026-05-01T00:00:00\")", "false")
                             .example("is(null, null)", "true"));
 

@@ -15,7 +15,11 @@ import sandpiper.logic.value.Values;
  * @param examples expressions with what they come to; run as tests
  */
 public record Builtin(
-        String name, String chapter, String describe, List<Form> forms, List<Example> examples) {
+        String name,
+        String chapter,
+        String describe,
+        List<Overload> forms,
+        List<Example> examples) {
     public Builtin {
         forms = List.copyOf(forms);
         examples = List.copyOf(examples);
@@ -28,14 +32,16 @@ public record Builtin(
         return new Builtin(name, chapter, describe, List.of(), List.of());
     }
 
-    Builtin form(LogicType result, Form.Body body, Parameter... parameters) {
+    Builtin form(LogicType result, Overload.Body body, FunctionParameter... parameters) {
         return form(_ -> result, body, parameters);
     }
 
     Builtin form(
-            Function<List<LogicType>, LogicType> result, Form.Body body, Parameter... parameters) {
+            Function<List<LogicType>, LogicType> result,
+            Overload.Body body,
+            FunctionParameter... parameters) {
         var more = new ArrayList<>(forms);
-        more.add(new Form(List.of(parameters), result, body));
+        more.add(new Overload(List.of(parameters), result, body));
         return new Builtin(name, chapter, describe, more, examples);
     }
 
@@ -51,14 +57,14 @@ public record Builtin(
     }
 
     /** Calls it by position, choosing the form at run time. */
-    public Object call(List<Object> arguments, Run run) {
+    public Object call(List<Object> arguments, CallContext run) {
         for (var form : forms) {
             if (form.takes(arguments.size())) {
                 var taken = take(form, arguments, run, isLast(form, arguments.size()));
                 if (taken != null) {
                     return taken.isEmpty() && !arguments.isEmpty()
                             ? Nothing.NULL
-                            : charged(form.body().call(new Arguments(taken, run)), run);
+                            : charged(form.body().call(new CallArguments(taken, run)), run);
                 }
             }
         }
@@ -66,14 +72,14 @@ public record Builtin(
         return Nothing.NULL;
     }
 
-    private static Object charged(Object result, Run run) {
+    private static Object charged(Object result, CallContext run) {
         if (result instanceof String text) {
             run.spendText(text.length());
         }
         return result;
     }
 
-    private boolean isLast(Form form, int count) {
+    private boolean isLast(Overload form, int count) {
         return forms.reversed().stream()
                 .filter(other -> other.takes(count))
                 .findFirst()
@@ -86,7 +92,7 @@ public record Builtin(
      * when another form may take them.
      */
     private @org.jspecify.annotations.Nullable List<Object> take(
-            Form form, List<Object> arguments, Run run, boolean last) {
+            Overload form, List<Object> arguments, CallContext run, boolean last) {
         var taken = new ArrayList<Object>(arguments.size());
         var parameters = form.parameters();
         for (int i = 0; i < parameters.size(); i++) {

@@ -1,6 +1,6 @@
 package sandpiper.logic.function;
 
-import static sandpiper.logic.function.Parameter.taking;
+import static sandpiper.logic.function.FunctionParameter.taking;
 
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -27,13 +27,13 @@ final class ContextFunctions {
                             .form(
                                     Simple.ANY,
                                     arguments -> member(arguments.any(0), arguments.text(1)),
-                                    taking("m", Kind.ANY),
-                                    taking("key", Kind.TEXT))
+                                    taking("m", ParameterKind.ANY),
+                                    taking("key", ParameterKind.TEXT))
                             .form(
                                     Simple.ANY,
                                     ContextFunctions::nested,
-                                    taking("context", Kind.CONTEXT),
-                                    taking("keys", Kind.LIST))
+                                    taking("context", ParameterKind.CONTEXT),
+                                    taking("keys", ParameterKind.LIST))
                             .example("get value({a: 1, b: 2}, \"b\")", "2"),
                     Builtin.of(
                                     "get entries",
@@ -42,13 +42,16 @@ final class ContextFunctions {
                             .form(
                                     new LogicType.ListOf(CONTEXT),
                                     ContextFunctions::entries,
-                                    taking("m", Kind.CONTEXT))
+                                    taking("m", ParameterKind.CONTEXT))
                             .example("get entries({a: 1})", "[{key: \"a\", value: 1}]"),
                     Builtin.of(
                                     "context",
                                     CHAPTER,
                                     "A context made of entries, each with a key and a value.")
-                            .form(CONTEXT, ContextFunctions::make, taking("entries", Kind.LIST))
+                            .form(
+                                    CONTEXT,
+                                    ContextFunctions::make,
+                                    taking("entries", ParameterKind.LIST))
                             .example("context([{key: \"a\", value: 1}])", "{a: 1}"),
                     Builtin.of(
                                     "context put",
@@ -62,9 +65,9 @@ final class ContextFunctions {
                                                     List.of(arguments.text(1)),
                                                     0,
                                                     arguments),
-                                    taking("context", Kind.CONTEXT),
-                                    taking("key", Kind.TEXT),
-                                    taking("value", Kind.ANY))
+                                    taking("context", ParameterKind.CONTEXT),
+                                    taking("key", ParameterKind.TEXT),
+                                    taking("value", ParameterKind.ANY))
                             .form(
                                     CONTEXT,
                                     arguments ->
@@ -76,12 +79,15 @@ final class ContextFunctions {
                                                             arguments.list(1),
                                                             0,
                                                             arguments),
-                                    taking("context", Kind.CONTEXT),
-                                    taking("keys", Kind.LIST),
-                                    taking("value", Kind.ANY))
+                                    taking("context", ParameterKind.CONTEXT),
+                                    taking("keys", ParameterKind.LIST),
+                                    taking("value", ParameterKind.ANY))
                             .example("context put({a: 1}, \"b\", 2)", "{a: 1, b: 2}"),
                     Builtin.of("context merge", CHAPTER, "Several contexts in one; later ones win.")
-                            .form(CONTEXT, ContextFunctions::merge, taking("contexts", Kind.LIST))
+                            .form(
+                                    CONTEXT,
+                                    ContextFunctions::merge,
+                                    taking("contexts", ParameterKind.LIST))
                             .example("context merge([{a: 1}, {a: 2, b: 3}])", "{a: 2, b: 3}"));
 
     private ContextFunctions() {}
@@ -94,7 +100,7 @@ final class ContextFunctions {
         };
     }
 
-    private static Object nested(Arguments arguments) {
+    private static Object nested(CallArguments arguments) {
         if (arguments.list(1).isEmpty()) {
             return arguments.fail("get value: there is no key.");
         }
@@ -105,7 +111,7 @@ final class ContextFunctions {
         return at;
     }
 
-    private static Object entries(Arguments arguments) {
+    private static Object entries(CallArguments arguments) {
         var context = arguments.context(0);
         var list = new ArrayList<Object>();
         for (var key : context.keys()) {
@@ -117,7 +123,7 @@ final class ContextFunctions {
         return list;
     }
 
-    private static Object make(Arguments arguments) {
+    private static Object make(CallArguments arguments) {
         var made = new LinkedHashMap<String, Object>();
         for (var item : arguments.list(0)) {
             if (!(item instanceof Context entry)
@@ -132,7 +138,7 @@ final class ContextFunctions {
         return new Context(made);
     }
 
-    private static Object put(Context context, List<?> keys, int at, Arguments arguments) {
+    private static Object put(Context context, List<?> keys, int at, CallArguments arguments) {
         if (!(keys.get(at) instanceof String key)) {
             return arguments.fail("context put: every key must be text.");
         }
@@ -152,7 +158,7 @@ final class ContextFunctions {
         return new Context(copy);
     }
 
-    private static Object merge(Arguments arguments) {
+    private static Object merge(CallArguments arguments) {
         var merged = new LinkedHashMap<String, Object>();
         for (var item : arguments.list(0)) {
             if (!(item instanceof Context context)) {

@@ -1,6 +1,6 @@
 package sandpiper.logic.function;
 
-import static sandpiper.logic.function.Parameter.taking;
+import static sandpiper.logic.function.FunctionParameter.taking;
 
 import java.math.BigDecimal;
 import java.time.DateTimeException;
@@ -37,13 +37,13 @@ final class ConversionFunctions {
                             .form(
                                     Simple.DATE,
                                     ConversionFunctions::date,
-                                    taking("from", Kind.TEXT_OR_TEMPORAL))
+                                    taking("from", ParameterKind.TEXT_OR_TEMPORAL))
                             .form(
                                     Simple.DATE,
                                     ConversionFunctions::dateOfNumbers,
-                                    taking("year", Kind.NUMBER),
-                                    taking("month", Kind.NUMBER),
-                                    taking("day", Kind.NUMBER))
+                                    taking("year", ParameterKind.NUMBER),
+                                    taking("month", ParameterKind.NUMBER),
+                                    taking("day", ParameterKind.NUMBER))
                             .example("date(\"2026-05-01\")", "2026-05-01")
                             .example("date(2026, 5, 1)", "2026-05-01")
                             .example("date(\"2026-02-30\")", "null"),
@@ -54,14 +54,14 @@ final class ConversionFunctions {
                             .form(
                                     Simple.TIME,
                                     ConversionFunctions::time,
-                                    taking("from", Kind.TEXT_OR_TEMPORAL))
+                                    taking("from", ParameterKind.TEXT_OR_TEMPORAL))
                             .form(
                                     Simple.TIME,
                                     ConversionFunctions::timeOfNumbers,
-                                    taking("hour", Kind.NUMBER),
-                                    taking("minute", Kind.NUMBER),
-                                    taking("second", Kind.NUMBER),
-                                    taking("offset", Kind.DURATION).orAbsent().orNull())
+                                    taking("hour", ParameterKind.NUMBER),
+                                    taking("minute", ParameterKind.NUMBER),
+                                    taking("second", ParameterKind.NUMBER),
+                                    taking("offset", ParameterKind.DURATION).orAbsent().orNull())
                             .example("time(\"14:30:00\")", "14:30:00")
                             .example("time(14, 30, 0, duration(\"PT2H\"))", "14:30:00+02:00"),
                     Builtin.of(
@@ -72,37 +72,37 @@ final class ConversionFunctions {
                             .form(
                                     Simple.DATE_TIME,
                                     ConversionFunctions::moment,
-                                    taking("from", Kind.TEXT_OR_TEMPORAL))
+                                    taking("from", ParameterKind.TEXT_OR_TEMPORAL))
                             .form(
                                     Simple.DATE_TIME,
                                     ConversionFunctions::momentOfParts,
-                                    taking("date", Kind.DAY),
-                                    taking("time", Kind.TIME))
+                                    taking("date", ParameterKind.DAY),
+                                    taking("time", ParameterKind.TIME))
                             .form(
                                     Simple.DATE_TIME,
                                     ConversionFunctions::momentInZone,
-                                    taking("date", Kind.MOMENT),
-                                    taking("timezone", Kind.TEXT))
+                                    taking("date", ParameterKind.MOMENT),
+                                    taking("timezone", ParameterKind.TEXT))
                             .form(
                                     Simple.DATE_TIME,
                                     ConversionFunctions::momentOfNumbers,
-                                    taking("year", Kind.NUMBER),
-                                    taking("month", Kind.NUMBER),
-                                    taking("day", Kind.NUMBER),
-                                    taking("hour", Kind.NUMBER),
-                                    taking("minute", Kind.NUMBER),
-                                    taking("second", Kind.NUMBER),
-                                    taking("offset", Kind.DURATION).orAbsent().orNull())
+                                    taking("year", ParameterKind.NUMBER),
+                                    taking("month", ParameterKind.NUMBER),
+                                    taking("day", ParameterKind.NUMBER),
+                                    taking("hour", ParameterKind.NUMBER),
+                                    taking("minute", ParameterKind.NUMBER),
+                                    taking("second", ParameterKind.NUMBER),
+                                    taking("offset", ParameterKind.DURATION).orAbsent().orNull())
                             .form(
                                     Simple.DATE_TIME,
                                     ConversionFunctions::momentOfNumbers,
-                                    taking("year", Kind.NUMBER),
-                                    taking("month", Kind.NUMBER),
-                                    taking("day", Kind.NUMBER),
-                                    taking("hour", Kind.NUMBER),
-                                    taking("minute", Kind.NUMBER),
-                                    taking("second", Kind.NUMBER),
-                                    taking("timezone", Kind.TEXT))
+                                    taking("year", ParameterKind.NUMBER),
+                                    taking("month", ParameterKind.NUMBER),
+                                    taking("day", ParameterKind.NUMBER),
+                                    taking("hour", ParameterKind.NUMBER),
+                                    taking("minute", ParameterKind.NUMBER),
+                                    taking("second", ParameterKind.NUMBER),
+                                    taking("timezone", ParameterKind.TEXT))
                             .example(
                                     "date and time(\"2026-05-01T14:30:00Z\")",
                                     "2026-05-01T14:30:00Z")
@@ -116,7 +116,7 @@ final class ConversionFunctions {
                             .form(
                                     ConversionFunctions::durationType,
                                     ConversionFunctions::duration,
-                                    taking("from", Kind.TEXT))
+                                    taking("from", ParameterKind.TEXT))
                             .example("duration(\"P1DT6H\")", "P1DT6H")
                             .example("duration(\"P14M\")", "P1Y2M"),
                     Builtin.of(
@@ -126,8 +126,8 @@ final class ConversionFunctions {
                             .form(
                                     Simple.MONTHS,
                                     ConversionFunctions::monthsBetween,
-                                    taking("from", Kind.DAY),
-                                    taking("to", Kind.DAY))
+                                    taking("from", ParameterKind.DAY),
+                                    taking("to", ParameterKind.DAY))
                             .example(
                                     "years and months duration(@\"2025-03-15\", @\"2026-05-01\")",
                                     "P1Y1M"),
@@ -138,9 +138,13 @@ final class ConversionFunctions {
                             .form(
                                     Simple.NUMBER,
                                     ConversionFunctions::number,
-                                    taking("from", Kind.TEXT),
-                                    taking("grouping separator", Kind.TEXT).orAbsent().orNull(),
-                                    taking("decimal separator", Kind.TEXT).orAbsent().orNull())
+                                    taking("from", ParameterKind.TEXT),
+                                    taking("grouping separator", ParameterKind.TEXT)
+                                            .orAbsent()
+                                            .orNull(),
+                                    taking("decimal separator", ParameterKind.TEXT)
+                                            .orAbsent()
+                                            .orNull())
                             .example("number(\"1.250,50\", \".\", \",\")", "1250.5")
                             .example("number(\"twelve\", null, null)", "null"),
                     Builtin.of("string", CHAPTER, "Any value as text.")
@@ -150,13 +154,13 @@ final class ConversionFunctions {
                                             arguments.has(0)
                                                     ? ValueText.of(arguments.any(0))
                                                     : Nothing.NULL,
-                                    taking("from", Kind.ANY).orNull())
+                                    taking("from", ParameterKind.ANY).orNull())
                             .example("string(12.50)", "\"12.5\"")
                             .example("string(@\"2026-05-01\")", "\"2026-05-01\""));
 
     private ConversionFunctions() {}
 
-    private static Object date(Arguments arguments) {
+    private static Object date(CallArguments arguments) {
         return switch (arguments.any(0)) {
             case LocalDate date -> date;
             case Moment moment -> moment.local().toLocalDate();
@@ -166,13 +170,13 @@ final class ConversionFunctions {
     }
 
     private static Object orFail(
-            @Nullable Object value, Arguments arguments, String text, String what) {
+            @Nullable Object value, CallArguments arguments, String text, String what) {
         return value == null
                 ? arguments.fail("%s is not %s.".formatted(Quoted.of(text), what))
                 : value;
     }
 
-    private static Object dateOfNumbers(Arguments arguments) {
+    private static Object dateOfNumbers(CallArguments arguments) {
         try {
             return LocalDate.of(whole(arguments, 0), whole(arguments, 1), whole(arguments, 2));
         } catch (DateTimeException e) {
@@ -183,14 +187,14 @@ final class ConversionFunctions {
     /**
      * @throws DateTimeException when the number is not whole or far too large
      */
-    private static int whole(Arguments arguments, int index) {
+    private static int whole(CallArguments arguments, int index) {
         return arguments
                 .number(index)
                 .asInt()
                 .orElseThrow(() -> new DateTimeException("Not a whole number"));
     }
 
-    private static Object time(Arguments arguments) {
+    private static Object time(CallArguments arguments) {
         return switch (arguments.any(0)) {
             case TimeOfDay time -> time;
             case Moment moment -> new TimeOfDay(moment.local().toLocalTime(), moment.zone());
@@ -200,7 +204,7 @@ final class ConversionFunctions {
         };
     }
 
-    private static Object timeOfNumbers(Arguments arguments) {
+    private static Object timeOfNumbers(CallArguments arguments) {
         try {
             return new TimeOfDay(localTime(arguments, 0), offset(arguments.any(3)));
         } catch (DateTimeException e) {
@@ -208,7 +212,7 @@ final class ConversionFunctions {
         }
     }
 
-    private static LocalTime localTime(Arguments arguments, int at) {
+    private static LocalTime localTime(CallArguments arguments, int at) {
         var second = arguments.number(at + 2).big();
         var whole = second.toBigInteger();
         if (whole.bitLength() > 6 || second.signum() < 0) {
@@ -230,7 +234,7 @@ final class ConversionFunctions {
                 : null;
     }
 
-    private static Object moment(Arguments arguments) {
+    private static Object moment(CallArguments arguments) {
         return switch (arguments.any(0)) {
             case Moment moment -> moment;
             case LocalDate date -> Moment.of(date);
@@ -240,7 +244,7 @@ final class ConversionFunctions {
         };
     }
 
-    private static Object momentOfParts(Arguments arguments) {
+    private static Object momentOfParts(CallArguments arguments) {
         var date =
                 arguments.any(0) instanceof Moment moment
                         ? moment.local().toLocalDate()
@@ -249,7 +253,7 @@ final class ConversionFunctions {
         return new Moment(LocalDateTime.of(date, time.time()), time.zone());
     }
 
-    private static Object momentInZone(Arguments arguments) {
+    private static Object momentInZone(CallArguments arguments) {
         try {
             var zone = zone(arguments.text(1));
             var moment = (Moment) arguments.any(0);
@@ -265,7 +269,7 @@ final class ConversionFunctions {
                 : TemporalText.zoneNamed(name);
     }
 
-    private static Object momentOfNumbers(Arguments arguments) {
+    private static Object momentOfNumbers(CallArguments arguments) {
         try {
             var date = LocalDate.of(whole(arguments, 0), whole(arguments, 1), whole(arguments, 2));
             var zone =
@@ -281,13 +285,13 @@ final class ConversionFunctions {
         return Simple.ANY;
     }
 
-    private static Object duration(Arguments arguments) {
+    private static Object duration(CallArguments arguments) {
         var text = arguments.text(0);
         return orFail(
                 TemporalText.duration(text), arguments, text, "a duration, as in P1DT6H or P1Y2M");
     }
 
-    private static Object monthsBetween(Arguments arguments) {
+    private static Object monthsBetween(CallArguments arguments) {
         var between = Period.between(day(arguments.any(0)), day(arguments.any(1)));
         return new Months(between.toTotalMonths());
     }
@@ -296,7 +300,7 @@ final class ConversionFunctions {
         return value instanceof Moment moment ? moment.local().toLocalDate() : (LocalDate) value;
     }
 
-    private static Object number(Arguments arguments) {
+    private static Object number(CallArguments arguments) {
         var text = arguments.text(0);
         var grouping = arguments.has(1) ? arguments.text(1) : "";
         var point = arguments.has(2) ? arguments.text(2) : ".";

@@ -1,6 +1,6 @@
 package sandpiper.logic.function;
 
-import static sandpiper.logic.function.Parameter.taking;
+import static sandpiper.logic.function.FunctionParameter.taking;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -26,16 +26,16 @@ final class ListFunctions {
                                     arguments ->
                                             indexOf(arguments.list(0), arguments.any(1), arguments)
                                                     >= 0,
-                                    taking("list", Kind.LIST),
-                                    taking("element", Kind.ANY))
+                                    taking("list", ParameterKind.LIST),
+                                    taking("element", ParameterKind.ANY))
                             .example("list contains([1, 2, 3], 2)", "true"),
                     Builtin.of("sublist", CHAPTER, "The part of a list from a place on.")
                             .form(
                                     ListFunctions::sameList,
                                     ListFunctions::sublist,
-                                    taking("list", Kind.LIST),
-                                    taking("start position", Kind.NUMBER),
-                                    taking("length", Kind.NUMBER).orAbsent())
+                                    taking("list", ParameterKind.LIST),
+                                    taking("start position", ParameterKind.NUMBER),
+                                    taking("length", ParameterKind.NUMBER).orAbsent())
                             .example("sublist([4, 5, 6], 1, 2)", "[4, 5]"),
                     Builtin.of("append", CHAPTER, "The list with values behind it.")
                             .form(
@@ -45,14 +45,14 @@ final class ListFunctions {
                                         all.addAll(arguments.list(1));
                                         return all;
                                     },
-                                    taking("list", Kind.LIST).orNull(),
-                                    taking("item", Kind.ANY).andMore())
+                                    taking("list", ParameterKind.LIST).orNull(),
+                                    taking("item", ParameterKind.ANY).andMore())
                             .example("append([1], 2, 3)", "[1, 2, 3]"),
                     Builtin.of("concatenate", CHAPTER, "Lists one behind the other.")
                             .form(
                                     ListFunctions::common,
                                     ListFunctions::concatenate,
-                                    taking("list", Kind.LIST).andMore())
+                                    taking("list", ParameterKind.LIST).andMore())
                             .example("concatenate([1, 2], [3])", "[1, 2, 3]"),
                     Builtin.of(
                                     "insert before",
@@ -61,16 +61,16 @@ final class ListFunctions {
                             .form(
                                     ListFunctions::anyList,
                                     ListFunctions::insert,
-                                    taking("list", Kind.LIST),
-                                    taking("position", Kind.NUMBER),
-                                    taking("newItem", Kind.ANY))
+                                    taking("list", ParameterKind.LIST),
+                                    taking("position", ParameterKind.NUMBER),
+                                    taking("newItem", ParameterKind.ANY))
                             .example("insert before([1, 3], 1, 2)", "[2, 1, 3]"),
                     Builtin.of("remove", CHAPTER, "The list without the item at a place.")
                             .form(
                                     ListFunctions::sameList,
                                     ListFunctions::remove,
-                                    taking("list", Kind.LIST),
-                                    taking("position", Kind.NUMBER))
+                                    taking("list", ParameterKind.LIST),
+                                    taking("position", ParameterKind.NUMBER))
                             .example("remove([1, 2, 3], 2)", "[1, 3]"),
                     Builtin.of(
                                     "list replace",
@@ -80,15 +80,15 @@ final class ListFunctions {
                             .form(
                                     ListFunctions::anyList,
                                     ListFunctions::replaceAt,
-                                    taking("list", Kind.LIST),
-                                    taking("position", Kind.NUMBER),
-                                    taking("newItem", Kind.ANY))
+                                    taking("list", ParameterKind.LIST),
+                                    taking("position", ParameterKind.NUMBER),
+                                    taking("newItem", ParameterKind.ANY))
                             .form(
                                     ListFunctions::anyList,
                                     ListFunctions::replaceMatching,
-                                    taking("list", Kind.LIST),
-                                    taking("match", Kind.FUNCTION),
-                                    taking("newItem", Kind.ANY))
+                                    taking("list", ParameterKind.LIST),
+                                    taking("match", ParameterKind.FUNCTION),
+                                    taking("newItem", ParameterKind.ANY))
                             .example("list replace([2, 4, 7, 8], 3, 6)", "[2, 4, 6, 8]")
                             .example(
                                     "list replace([2, 4, 7, 8], function(item, newItem) item <"
@@ -98,32 +98,32 @@ final class ListFunctions {
                             .form(
                                     ListFunctions::sameList,
                                     arguments -> new ArrayList<>(arguments.list(0).reversed()),
-                                    taking("list", Kind.LIST))
+                                    taking("list", ParameterKind.LIST))
                             .example("reverse([1, 2, 3])", "[3, 2, 1]"),
                     Builtin.of("index of", CHAPTER, "All places at which a value stands.")
                             .form(
                                     new ListOf(Simple.NUMBER),
                                     ListFunctions::indexes,
-                                    taking("list", Kind.LIST),
-                                    taking("match", Kind.ANY))
+                                    taking("list", ParameterKind.LIST),
+                                    taking("match", ParameterKind.ANY))
                             .example("index of([1, 2, 3, 2], 2)", "[2, 4]"),
                     Builtin.of("union", CHAPTER, "Lists one behind the other, each value once.")
                             .form(
                                     ListFunctions::common,
                                     arguments -> distinct(concatenate(arguments), arguments),
-                                    taking("list", Kind.LIST).andMore())
+                                    taking("list", ParameterKind.LIST).andMore())
                             .example("union([1, 2], [2, 3])", "[1, 2, 3]"),
                     Builtin.of("distinct values", CHAPTER, "The list with each value once.")
                             .form(
                                     ListFunctions::sameList,
                                     arguments -> distinct(arguments.list(0), arguments),
-                                    taking("list", Kind.LIST))
+                                    taking("list", ParameterKind.LIST))
                             .example("distinct values([1, 2, 1])", "[1, 2]"),
                     Builtin.of("flatten", CHAPTER, "The items of lists in lists, in one list.")
                             .form(
                                     new ListOf(Simple.ANY),
                                     ListFunctions::flatten,
-                                    taking("list", Kind.LIST))
+                                    taking("list", ParameterKind.LIST))
                             .example("flatten([[1, 2], [[3]], 4])", "[1, 2, 3, 4]"),
                     Builtin.of(
                                     "sort",
@@ -133,8 +133,8 @@ final class ListFunctions {
                             .form(
                                     ListFunctions::sameList,
                                     ListFunctions::sort,
-                                    taking("list", Kind.LIST),
-                                    taking("precedes", Kind.FUNCTION).orAbsent().orNull())
+                                    taking("list", ParameterKind.LIST),
+                                    taking("precedes", ParameterKind.FUNCTION).orAbsent().orNull())
                             .example("sort([3, 1, 2], function(x, y) x < y)", "[1, 2, 3]"));
 
     private ListFunctions() {}
@@ -157,7 +157,7 @@ final class ListFunctions {
                         .orElse(Simple.ANY));
     }
 
-    private static int indexOf(List<Object> list, Object value, Arguments arguments) {
+    private static int indexOf(List<Object> list, Object value, CallArguments arguments) {
         arguments.run().spend(list.size());
         for (int i = 0; i < list.size(); i++) {
             if (Values.same(list.get(i), value)) {
@@ -168,7 +168,7 @@ final class ListFunctions {
     }
 
     /** The place from 0, or -1 when there is none. */
-    private static int place(Arguments arguments, int size) {
+    private static int place(CallArguments arguments, int size) {
         int position = arguments.number(1).asInt().orElse(0);
         int place = position > 0 ? position - 1 : size + position;
         if (position == 0 || place < 0 || place >= size) {
@@ -178,7 +178,7 @@ final class ListFunctions {
         return place;
     }
 
-    private static Object sublist(Arguments arguments) {
+    private static Object sublist(CallArguments arguments) {
         var list = arguments.list(0);
         int from = place(arguments, list.size());
         if (from < 0) {
@@ -191,7 +191,7 @@ final class ListFunctions {
         return new ArrayList<>(list.subList(from, from + length));
     }
 
-    private static List<Object> concatenate(Arguments arguments) {
+    private static List<Object> concatenate(CallArguments arguments) {
         var all = new ArrayList<>();
         for (var one : arguments.list(0)) {
             if (one instanceof List<?> list) {
@@ -204,21 +204,21 @@ final class ListFunctions {
         return all;
     }
 
-    private static Object insert(Arguments arguments) {
+    private static Object insert(CallArguments arguments) {
         return changedAt(arguments, (copy, place) -> copy.add(place, arguments.any(2)));
     }
 
-    private static Object remove(Arguments arguments) {
+    private static Object remove(CallArguments arguments) {
         return changedAt(arguments, (copy, place) -> copy.remove(place));
     }
 
-    private static Object replaceAt(Arguments arguments) {
+    private static Object replaceAt(CallArguments arguments) {
         return changedAt(arguments, (copy, place) -> copy.set(place, arguments.any(2)));
     }
 
     /** A copy of the list, changed at the given position; null when it has no such position. */
     private static Object changedAt(
-            Arguments arguments, ObjIntConsumer<? super List<Object>> change) {
+            CallArguments arguments, ObjIntConsumer<? super List<Object>> change) {
         int place = place(arguments, arguments.list(0).size());
         if (place < 0) {
             return Nothing.NULL;
@@ -228,7 +228,7 @@ final class ListFunctions {
         return copy;
     }
 
-    private static Object replaceMatching(Arguments arguments) {
+    private static Object replaceMatching(CallArguments arguments) {
         var copy = new ArrayList<Object>();
         for (var item : arguments.list(0)) {
             var matches = arguments.function(1).call(List.of(item, arguments.any(2)));
@@ -240,7 +240,7 @@ final class ListFunctions {
         return copy;
     }
 
-    private static Object indexes(Arguments arguments) {
+    private static Object indexes(CallArguments arguments) {
         var places = new ArrayList<Object>();
         var list = arguments.list(0);
         arguments.run().spend(list.size());
@@ -252,7 +252,7 @@ final class ListFunctions {
         return places;
     }
 
-    private static List<Object> distinct(List<Object> all, Arguments arguments) {
+    private static List<Object> distinct(List<Object> all, CallArguments arguments) {
         var seen = new ArrayList<Object>();
         for (var item : all) {
             if (indexOf(seen, item, arguments) < 0) {
@@ -262,13 +262,13 @@ final class ListFunctions {
         return seen;
     }
 
-    private static Object flatten(Arguments arguments) {
+    private static Object flatten(CallArguments arguments) {
         var flat = new ArrayList<Object>();
         flatten(arguments.list(0), flat, arguments);
         return flat;
     }
 
-    private static void flatten(List<?> list, List<Object> into, Arguments arguments) {
+    private static void flatten(List<?> list, List<Object> into, CallArguments arguments) {
         arguments.run().spend(list.size());
         for (var item : list) {
             if (item instanceof List<?> inner) {
@@ -279,7 +279,7 @@ final class ListFunctions {
         }
     }
 
-    private static Object sort(Arguments arguments) {
+    private static Object sort(CallArguments arguments) {
         var precedes = arguments.has(1) ? arguments.function(1) : null;
         var sorted = mergeSort(new ArrayList<>(arguments.list(0)), precedes, arguments);
         return sorted == null
@@ -292,7 +292,7 @@ final class ListFunctions {
      * contradicts itself; this one ends in some order.
      */
     private static @Nullable List<Object> mergeSort(
-            List<Object> list, @Nullable FunctionValue precedes, Arguments arguments) {
+            List<Object> list, @Nullable FunctionValue precedes, CallArguments arguments) {
         if (list.size() < 2) {
             return list;
         }

@@ -1,6 +1,6 @@
 package sandpiper.logic.function;
 
-import static sandpiper.logic.function.Parameter.taking;
+import static sandpiper.logic.function.FunctionParameter.taking;
 
 import ch.obermuhlner.math.big.BigDecimalMath;
 import java.math.BigDecimal;
@@ -31,8 +31,8 @@ final class NumberFunctions {
                             .form(
                                     NumberFunctions::sameType,
                                     arguments -> rounded(arguments, RoundingMode.HALF_EVEN),
-                                    taking("n", Kind.NUMBER),
-                                    taking("scale", Kind.NUMBER))
+                                    taking("n", ParameterKind.NUMBER),
+                                    taking("scale", ParameterKind.NUMBER))
                             .example("decimal(2.5, 0)", "2")
                             .example("decimal(1/3, 2)", "0.33"),
                     rounding(
@@ -77,11 +77,11 @@ final class NumberFunctions {
                                         var n = arguments.number(0);
                                         return n.signum() < 0 ? n.negated() : n;
                                     },
-                                    taking("n", Kind.NUMBER))
+                                    taking("n", ParameterKind.NUMBER))
                             .form(
                                     NumberFunctions::sameType,
                                     NumberFunctions::absoluteDuration,
-                                    taking("n", Kind.ANY_DURATION))
+                                    taking("n", ParameterKind.ANY_DURATION))
                             .example("abs(-10)", "10")
                             .example("abs(@\"-PT5H\")", "PT5H"),
                     Builtin.of(
@@ -91,51 +91,51 @@ final class NumberFunctions {
                             .form(
                                     Simple.NUMBER,
                                     NumberFunctions::modulo,
-                                    taking("dividend", Kind.NUMBER),
-                                    taking("divisor", Kind.NUMBER))
+                                    taking("dividend", ParameterKind.NUMBER),
+                                    taking("divisor", ParameterKind.NUMBER))
                             .example("modulo(12, 5)", "2")
                             .example("modulo(-12, 5)", "3"),
                     Builtin.of("sqrt", CHAPTER, "The square root.")
                             .form(
                                     Simple.NUMBER,
                                     NumberFunctions::root,
-                                    taking("number", Kind.NUMBER))
+                                    taking("number", ParameterKind.NUMBER))
                             .example("sqrt(16)", "4"),
                     Builtin.of("log", CHAPTER, "The natural logarithm.")
                             .form(
                                     Simple.NUMBER,
                                     NumberFunctions::logarithm,
-                                    taking("number", Kind.NUMBER))
+                                    taking("number", ParameterKind.NUMBER))
                             .example("decimal(log(10), 8)", "2.30258509"),
                     Builtin.of("exp", CHAPTER, "Euler's number to the power of the argument.")
                             .form(
                                     Simple.NUMBER,
                                     NumberFunctions::exponential,
-                                    taking("number", Kind.NUMBER))
+                                    taking("number", ParameterKind.NUMBER))
                             .example("decimal(exp(5), 8)", "148.4131591"),
                     Builtin.of("odd", CHAPTER, "Whether a whole number is odd.")
                             .form(
                                     Simple.BOOLEAN,
                                     arguments -> parity(arguments, BigDecimal.ONE),
-                                    taking("number", Kind.NUMBER))
+                                    taking("number", ParameterKind.NUMBER))
                             .example("odd(5)", "true"),
                     Builtin.of("even", CHAPTER, "Whether a whole number is even.")
                             .form(
                                     Simple.BOOLEAN,
                                     arguments -> parity(arguments, BigDecimal.ZERO),
-                                    taking("number", Kind.NUMBER))
+                                    taking("number", ParameterKind.NUMBER))
                             .example("even(5)", "false"));
 
     private NumberFunctions() {}
 
     private static Builtin rounding(
             String name, String describe, RoundingMode mode, boolean optional) {
-        var scale = taking("scale", Kind.NUMBER);
+        var scale = taking("scale", ParameterKind.NUMBER);
         return Builtin.of(name, CHAPTER, describe)
                 .form(
                         NumberFunctions::sameType,
                         arguments -> rounded(arguments, mode),
-                        taking("n", Kind.NUMBER),
+                        taking("n", ParameterKind.NUMBER),
                         optional ? scale.orAbsent() : scale);
     }
 
@@ -143,7 +143,7 @@ final class NumberFunctions {
         return arguments.isEmpty() ? Simple.NUMBER : arguments.getFirst();
     }
 
-    private static Object rounded(Arguments arguments, RoundingMode mode) {
+    private static Object rounded(CallArguments arguments, RoundingMode mode) {
         int scale = 0;
         if (arguments.has(1)) {
             var wanted = arguments.number(1).big().setScale(0, RoundingMode.DOWN);
@@ -163,13 +163,13 @@ final class NumberFunctions {
         return made == null ? Nothing.NULL : made;
     }
 
-    private static Object absoluteDuration(Arguments arguments) {
+    private static Object absoluteDuration(CallArguments arguments) {
         return arguments.any(0) instanceof Months months
                 ? new Months(Math.abs(months.count()))
                 : ((Duration) arguments.any(0)).abs();
     }
 
-    private static Object modulo(Arguments arguments) {
+    private static Object modulo(CallArguments arguments) {
         var dividend = arguments.number(0).big();
         var divisor = arguments.number(1).big();
         if (divisor.signum() == 0) {
@@ -188,21 +188,21 @@ final class NumberFunctions {
                 rest.signum() != 0 && rest.signum() != divisor.signum() ? rest.add(divisor) : rest);
     }
 
-    private static Object root(Arguments arguments) {
+    private static Object root(CallArguments arguments) {
         var n = arguments.number(0).big();
         return n.signum() < 0
                 ? arguments.fail("sqrt: the number is below 0.")
                 : result(n.sqrt(MathContext.DECIMAL128));
     }
 
-    private static Object logarithm(Arguments arguments) {
+    private static Object logarithm(CallArguments arguments) {
         var n = arguments.number(0).big();
         return n.signum() <= 0
                 ? arguments.fail("log: the number must be above 0.")
                 : result(BigDecimalMath.log(n, MathContext.DECIMAL128));
     }
 
-    private static Object exponential(Arguments arguments) {
+    private static Object exponential(CallArguments arguments) {
         var n = arguments.number(0).big();
         if (n.compareTo(HIGHEST_POWER) > 0) {
             return arguments.fail("exp: the result would be too large.");
@@ -212,7 +212,7 @@ final class NumberFunctions {
                 : result(BigDecimalMath.exp(n, MathContext.DECIMAL128));
     }
 
-    private static Object parity(Arguments arguments, BigDecimal wanted) {
+    private static Object parity(CallArguments arguments, BigDecimal wanted) {
         var n = arguments.number(0);
         if (!n.isWhole()) {
             return arguments.fail("The number is not whole.");

@@ -1,6 +1,6 @@
 package sandpiper.logic.function;
 
-import static sandpiper.logic.function.Parameter.taking;
+import static sandpiper.logic.function.FunctionParameter.taking;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -127,7 +127,7 @@ final class RangeFunctions {
                             .form(
                                     new LogicType.RangeOf(Simple.ANY),
                                     RangeFunctions::parsed,
-                                    taking("from", Kind.TEXT))
+                                    taking("from", ParameterKind.TEXT))
                             .example("range(\"[18..21)\")", "[18..21)"));
 
     private RangeFunctions() {}
@@ -170,10 +170,14 @@ final class RangeFunctions {
                         },
                         taking(
                                 firstMayBePoint ? "point or range 1" : "range1",
-                                firstMayBePoint ? Kind.POINT_OR_RANGE : Kind.RANGE),
+                                firstMayBePoint
+                                        ? ParameterKind.POINT_OR_RANGE
+                                        : ParameterKind.RANGE),
                         taking(
                                 secondMayBePoint ? "point or range 2" : "range2",
-                                secondMayBePoint ? Kind.POINT_OR_RANGE : Kind.RANGE));
+                                secondMayBePoint
+                                        ? ParameterKind.POINT_OR_RANGE
+                                        : ParameterKind.RANGE));
     }
 
     /** Compares two ends; an open end lies beyond all others. */
@@ -263,7 +267,7 @@ final class RangeFunctions {
                 : starts == 0 && ends == 0 && a.from() == b.from() && a.to() == b.to();
     }
 
-    private static Object parsed(Arguments arguments) {
+    private static Object parsed(CallArguments arguments) {
         var text = arguments.text(0);
         var parsed = Parser.parse(text);
         if (parsed.problems().isEmpty()) {

@@ -1,6 +1,6 @@
 package sandpiper.logic.function;
 
-import static sandpiper.logic.function.Parameter.taking;
+import static sandpiper.logic.function.FunctionParameter.taking;
 
 import java.time.LocalDate;
 import java.time.format.TextStyle;
@@ -38,13 +38,13 @@ final class TemporalFunctions {
                                             day(arguments)
                                                     .getDayOfWeek()
                                                     .getDisplayName(TextStyle.FULL, Locale.ENGLISH),
-                                    taking("date", Kind.DAY))
+                                    taking("date", ParameterKind.DAY))
                             .example("day of week(@\"2026-05-01\")", "\"Friday\""),
                     Builtin.of("day of year", CHAPTER, "The day's number in its year, from 1.")
                             .form(
                                     Simple.NUMBER,
                                     arguments -> Decimal.of(day(arguments).getDayOfYear()),
-                                    taking("date", Kind.DAY))
+                                    taking("date", ParameterKind.DAY))
                             .example("day of year(@\"2026-02-01\")", "32"),
                     Builtin.of("week of year", CHAPTER, "The week's number by ISO 8601.")
                             .form(
@@ -55,7 +55,7 @@ final class TemporalFunctions {
                                                             .get(
                                                                     IsoFields
                                                                             .WEEK_OF_WEEK_BASED_YEAR)),
-                                    taking("date", Kind.DAY))
+                                    taking("date", ParameterKind.DAY))
                             .example("week of year(@\"2026-01-01\")", "1"),
                     Builtin.of("month of year", CHAPTER, "The month's name in English.")
                             .form(
@@ -64,12 +64,12 @@ final class TemporalFunctions {
                                             day(arguments)
                                                     .getMonth()
                                                     .getDisplayName(TextStyle.FULL, Locale.ENGLISH),
-                                    taking("date", Kind.DAY))
+                                    taking("date", ParameterKind.DAY))
                             .example("month of year(@\"2026-05-01\")", "\"May\""));
 
     private TemporalFunctions() {}
 
-    private static LocalDate day(Arguments arguments) {
+    private static LocalDate day(CallArguments arguments) {
         return ConversionFunctions.day(arguments.any(0));
     }
 }

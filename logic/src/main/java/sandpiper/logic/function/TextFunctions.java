@@ -1,6 +1,6 @@
 package sandpiper.logic.function;
 
-import static sandpiper.logic.function.Parameter.taking;
+import static sandpiper.logic.function.FunctionParameter.taking;
 
 import com.google.re2j.Matcher;
 import java.util.ArrayList;
@@ -30,9 +30,9 @@ final class TextFunctions {
                             .form(
                                     Simple.TEXT,
                                     TextFunctions::substring,
-                                    taking("string", Kind.TEXT),
-                                    taking("start position", Kind.NUMBER),
-                                    taking("length", Kind.NUMBER).orAbsent())
+                                    taking("string", ParameterKind.TEXT),
+                                    taking("start position", ParameterKind.NUMBER),
+                                    taking("length", ParameterKind.NUMBER).orAbsent())
                             .example("substring(\"Gullhaven\", 5)", "\"haven\"")
                             .example("substring(\"Gullhaven\", -5, 2)", "\"ha\""),
                     Builtin.of("string length", CHAPTER, "How many characters a text has.")
@@ -44,19 +44,19 @@ final class TextFunctions {
                                                             .text(0)
                                                             .codePointCount(
                                                                     0, arguments.text(0).length())),
-                                    taking("string", Kind.TEXT))
+                                    taking("string", ParameterKind.TEXT))
                             .example("string length(\"berth\")", "5"),
                     Builtin.of("upper case", CHAPTER, "The text in capital letters.")
                             .form(
                                     Simple.TEXT,
                                     arguments -> arguments.text(0).toUpperCase(Locale.ROOT),
-                                    taking("string", Kind.TEXT))
+                                    taking("string", ParameterKind.TEXT))
                             .example("upper case(\"n-07\")", "\"N-07\""),
                     Builtin.of("lower case", CHAPTER, "The text in small letters.")
                             .form(
                                     Simple.TEXT,
                                     arguments -> arguments.text(0).toLowerCase(Locale.ROOT),
-                                    taking("string", Kind.TEXT))
+                                    taking("string", ParameterKind.TEXT))
                             .example("lower case(\"N-07\")", "\"n-07\""),
                     Builtin.of(
                                     "substring before",
@@ -69,8 +69,8 @@ final class TextFunctions {
                                         int at = arguments.text(0).indexOf(arguments.text(1));
                                         return at < 0 ? "" : arguments.text(0).substring(0, at);
                                     },
-                                    taking("string", Kind.TEXT),
-                                    taking("match", Kind.TEXT))
+                                    taking("string", ParameterKind.TEXT),
+                                    taking("match", ParameterKind.TEXT))
                             .example("substring before(\"N-07\", \"-\")", "\"N\""),
                     Builtin.of(
                                     "substring after",
@@ -87,8 +87,8 @@ final class TextFunctions {
                                                         .text(0)
                                                         .substring(at + arguments.text(1).length());
                                     },
-                                    taking("string", Kind.TEXT),
-                                    taking("match", Kind.TEXT))
+                                    taking("string", ParameterKind.TEXT),
+                                    taking("match", ParameterKind.TEXT))
                             .example("substring after(\"N-07\", \"-\")", "\"07\""),
                     Builtin.of(
                                     "replace",
@@ -98,32 +98,32 @@ final class TextFunctions {
                             .form(
                                     Simple.TEXT,
                                     TextFunctions::replace,
-                                    taking("input", Kind.TEXT),
-                                    taking("pattern", Kind.TEXT),
-                                    taking("replacement", Kind.TEXT),
-                                    taking("flags", Kind.TEXT).orAbsent().orNull())
+                                    taking("input", ParameterKind.TEXT),
+                                    taking("pattern", ParameterKind.TEXT),
+                                    taking("replacement", ParameterKind.TEXT),
+                                    taking("flags", ParameterKind.TEXT).orAbsent().orNull())
                             .example(
                                     "replace(\"N-07\", \"([A-Z])-([0-9]+)\", \"$2$1\")", "\"07N\""),
                     Builtin.of("contains", CHAPTER, "Whether a text stands in another.")
                             .form(
                                     Simple.BOOLEAN,
                                     arguments -> arguments.text(0).contains(arguments.text(1)),
-                                    taking("string", Kind.TEXT),
-                                    taking("match", Kind.TEXT))
+                                    taking("string", ParameterKind.TEXT),
+                                    taking("match", ParameterKind.TEXT))
                             .example("contains(\"Gullhaven\", \"haven\")", "true"),
                     Builtin.of("starts with", CHAPTER, "Whether a text begins with another.")
                             .form(
                                     Simple.BOOLEAN,
                                     arguments -> arguments.text(0).startsWith(arguments.text(1)),
-                                    taking("string", Kind.TEXT),
-                                    taking("match", Kind.TEXT))
+                                    taking("string", ParameterKind.TEXT),
+                                    taking("match", ParameterKind.TEXT))
                             .example("starts with(\"N-07\", \"N\")", "true"),
                     Builtin.of("ends with", CHAPTER, "Whether a text ends with another.")
                             .form(
                                     Simple.BOOLEAN,
                                     arguments -> arguments.text(0).endsWith(arguments.text(1)),
-                                    taking("string", Kind.TEXT),
-                                    taking("match", Kind.TEXT))
+                                    taking("string", ParameterKind.TEXT),
+                                    taking("match", ParameterKind.TEXT))
                             .example("ends with(\"N-07\", \"7\")", "true"),
                     Builtin.of(
                                     "matches",
@@ -132,9 +132,9 @@ final class TextFunctions {
                             .form(
                                     Simple.BOOLEAN,
                                     TextFunctions::matches,
-                                    taking("input", Kind.TEXT),
-                                    taking("pattern", Kind.TEXT),
-                                    taking("flags", Kind.TEXT).orAbsent().orNull())
+                                    taking("input", ParameterKind.TEXT),
+                                    taking("pattern", ParameterKind.TEXT),
+                                    taking("flags", ParameterKind.TEXT).orAbsent().orNull())
                             .example("matches(\"N-07\", \"^[A-Z]-[0-9]{2}$\")", "true"),
                     Builtin.of(
                                     "split",
@@ -144,8 +144,8 @@ final class TextFunctions {
                             .form(
                                     new LogicType.ListOf(Simple.TEXT),
                                     TextFunctions::split,
-                                    taking("string", Kind.TEXT),
-                                    taking("delimiter", Kind.TEXT))
+                                    taking("string", ParameterKind.TEXT),
+                                    taking("delimiter", ParameterKind.TEXT))
                             .example("split(\"a;b;;c\", \";\")", "[\"a\", \"b\", \"\", \"c\"]"),
                     Builtin.of(
                                     "string join",
@@ -155,14 +155,14 @@ final class TextFunctions {
                             .form(
                                     Simple.TEXT,
                                     TextFunctions::join,
-                                    taking("list", Kind.LIST),
-                                    taking("delimiter", Kind.TEXT).orAbsent().orNull())
+                                    taking("list", ParameterKind.LIST),
+                                    taking("delimiter", ParameterKind.TEXT).orAbsent().orNull())
                             .example(
                                     "string join([\"N-07\", \"N-08\"], \", \")", "\"N-07, N-08\""));
 
     private TextFunctions() {}
 
-    private static Object substring(Arguments arguments) {
+    private static Object substring(CallArguments arguments) {
         var text = arguments.text(0);
         int length = text.codePointCount(0, text.length());
         int start = arguments.number(1).asInt().orElse(0);
@@ -187,24 +187,24 @@ final class TextFunctions {
         return text.substring(begin, text.offsetByCodePoints(begin, count));
     }
 
-    private static String flags(Arguments arguments, int index) {
+    private static String flags(CallArguments arguments, int index) {
         return arguments.has(index) ? arguments.text(index) : "";
     }
 
-    private static Object matches(Arguments arguments) {
+    private static Object matches(CallArguments arguments) {
         var pattern = Patterns.compiled(arguments.text(1), flags(arguments, 2));
         return pattern.isEmpty()
                 ? badPattern(arguments, 1)
                 : pattern.get().matcher(arguments.text(0)).find();
     }
 
-    private static Object badPattern(Arguments arguments, int index) {
+    private static Object badPattern(CallArguments arguments, int index) {
         return arguments.fail(
                 "%s is not a regular expression that can be used here."
                         .formatted(Quoted.of(arguments.text(index))));
     }
 
-    private static Object replace(Arguments arguments) {
+    private static Object replace(CallArguments arguments) {
         var pattern = Patterns.compiled(arguments.text(1), flags(arguments, 3));
         if (pattern.isEmpty()) {
             return badPattern(arguments, 1);
@@ -269,7 +269,7 @@ final class TextFunctions {
         return true;
     }
 
-    private static Object split(Arguments arguments) {
+    private static Object split(CallArguments arguments) {
         var pattern = Patterns.compiled(arguments.text(1), "");
         if (pattern.isEmpty()) {
             return badPattern(arguments, 1);
@@ -289,7 +289,7 @@ final class TextFunctions {
         return pieces;
     }
 
-    private static Object join(Arguments arguments) {
+    private static Object join(CallArguments arguments) {
         var delimiter = arguments.has(1) ? arguments.text(1) : "";
         var result = new StringBuilder();
         boolean first = true;

@@ -2,10 +2,10 @@ package sandpiper.logic.run;
 
 import java.time.Clock;
 import java.util.List;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.check.CheckedTerm;
 import sandpiper.logic.check.Checker;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.value.Nothing;
 
 /** Works out expressions that stand alone. */
@@ -25,11 +25,11 @@ public final class Calculator {
      *     worked out, for then the standard has it come to null
      * @param notes why something came to null
      */
-    public record Answer(Object value, List<Problem> problems, List<String> notes) {}
+    public record Answer(Object value, List<LogicProblem> problems, List<String> notes) {}
 
     /** Reads, checks and runs an expression. Never throws on bad text. */
     public Answer evaluate(String text) {
-        return run(Checker.check(text, Setting.ALONE));
+        return run(Checker.check(text, NameContext.ALONE));
     }
 
     private Answer run(CheckedTerm checked) {

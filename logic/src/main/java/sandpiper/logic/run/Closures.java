@@ -2,7 +2,7 @@ package sandpiper.logic.run;
 
 import java.util.List;
 import sandpiper.logic.function.Builtin;
-import sandpiper.logic.function.Parameter;
+import sandpiper.logic.function.FunctionParameter;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.value.FunctionValue;
@@ -28,7 +28,9 @@ final class Closures {
     private record Native(Builtin function, Evaluation run) implements FunctionValue {
         @Override
         public List<String> parameters() {
-            return function.forms().getFirst().parameters().stream().map(Parameter::name).toList();
+            return function.forms().getFirst().parameters().stream()
+                    .map(FunctionParameter::name)
+                    .toList();
         }
 
         @Override

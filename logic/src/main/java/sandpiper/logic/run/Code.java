@@ -3,7 +3,7 @@ package sandpiper.logic.run;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.term.Terms;
 import sandpiper.logic.type.LogicType;
@@ -105,7 +105,7 @@ public final class Code {
                     into.putIfAbsent(path, Compiler.op(read).eval(frame));
                 }
             }
-            case Term.Local local when local.slot() >= Setting.FIRST_NAME ->
+            case Term.Local local when local.slot() >= NameContext.FIRST_NAME ->
                     into.putIfAbsent(local.name(), frame.get(local.slot()));
             // Items have values only while they are looked at.
             case Term.Filter _,
@@ -121,8 +121,8 @@ public final class Code {
     /** A path from a record at hand, as it is written; {@code null} from anything else. */
     private static @Nullable String path(Term.Read read) {
         return switch (read.source()) {
-            case Term.Local local when local.slot() == Setting.THIS -> read.member().name();
-            case Term.Local local when local.slot() < Setting.ITEM ->
+            case Term.Local local when local.slot() == NameContext.THIS -> read.member().name();
+            case Term.Local local when local.slot() < NameContext.ITEM ->
                     local.name() + "." + read.member().name();
             case Term.Read inner -> {
                 var before = path(inner);

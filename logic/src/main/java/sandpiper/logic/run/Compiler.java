@@ -5,7 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Set;
 import sandpiper.logic.check.CheckedTerm;
-import sandpiper.logic.condition.Needed;
+import sandpiper.logic.condition.BoundInput;
 import sandpiper.logic.condition.Selections;
 import sandpiper.logic.function.Builtin;
 import sandpiper.logic.syntax.Operator;
@@ -42,11 +42,11 @@ public final class Compiler {
     }
 
     /** Compiles a value a condition needs, to be run in a frame of the text it stands in. */
-    public static Code compile(Needed needed, int slots) {
+    public static Code compile(BoundInput needed, int slots) {
         return new Code(op(needed), null, slots);
     }
 
-    static Op op(Needed needed) {
+    static Op op(BoundInput needed) {
         var value = op(needed.term());
         int own = needed.ownSlots();
         return own == 0 ? value : frame -> value.eval(new Frame(own, frame.run()));
@@ -63,7 +63,7 @@ public final class Compiler {
             case Term.Records _ -> Pushdown.records(term);
             case Term.Negate(var operand, _, _) -> negate(op(operand));
             case Term.Arithmetic(var operator, var left, var right, _, _) ->
-                    Reckoning.op(operator, op(left), op(right));
+                    ArithmeticOps.op(operator, op(left), op(right));
             case Term.Compare compare -> compare(compare);
             case Term.Logical(boolean isAnd, var parts, _) -> Logic.op(isAnd, ops(parts));
             case Term.Within within -> within(within);
@@ -159,7 +159,7 @@ public final class Compiler {
     }
 
     private static Op negate(Op operand) {
-        return frame -> Reckoning.negated(operand.eval(frame), frame.run());
+        return frame -> ArithmeticOps.negated(operand.eval(frame), frame.run());
     }
 
     private static Op compare(Term.Compare compare) {

@@ -5,13 +5,13 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
-import sandpiper.logic.function.Run;
+import sandpiper.logic.function.CallContext;
 
 /**
  * One run of expressions, or of many on one request: its moment, where its records come from, what
  * it may still spend, and notes on what came to null. For one thread.
  */
-public final class Evaluation implements Run {
+public final class Evaluation implements CallContext {
     /** Small steps of work; a million cost some tens of milliseconds. */
     public static final int USUAL_BUDGET = 5_000_000;
 

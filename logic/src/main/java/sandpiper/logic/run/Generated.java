@@ -25,7 +25,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicBoolean;
 import org.jspecify.annotations.Nullable;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.syntax.ArithmeticOperator;
 import sandpiper.logic.syntax.Operator;
 import sandpiper.logic.term.Term;
@@ -56,7 +56,7 @@ final class Generated {
     private static final ClassDesc DECIMAL = desc(Decimal.class);
     private static final ClassDesc STRING = desc(String.class);
     private static final ClassDesc STEPS = desc(Steps.class);
-    private static final ClassDesc RECKONING = desc(Reckoning.class);
+    private static final ClassDesc RECKONING = desc(ArithmeticOps.class);
     private static final ClassDesc EXPRESSION =
             ClassDesc.of(Generated.class.getPackageName(), "Expression");
 
@@ -137,7 +137,7 @@ final class Generated {
 
     private static void eval(CodeBuilder code) {
         code.aload(1)
-                .loadConstant(Setting.THIS)
+                .loadConstant(NameContext.THIS)
                 .invokevirtual(FRAME, "record", MethodTypeDesc.of(RECORD, CD_int))
                 .aload(1)
                 .invokevirtual(FRAME, "run", MethodTypeDesc.of(RUN))
@@ -181,7 +181,7 @@ final class Generated {
             case Term.Constant(var value, _, _, _) -> constant(value, CD_Object);
             case Term.Local(int slot, _, _, _) -> place(slot);
             case Term.Read(Term.Local(int slot, _, _, _), var member, _)
-                    when slot == Setting.THIS ->
+                    when slot == NameContext.THIS ->
                     read(member);
             case Term.Read(var source, var member, _) -> {
                 value(source);

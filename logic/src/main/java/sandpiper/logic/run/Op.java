@@ -1,6 +1,6 @@
 package sandpiper.logic.run;
 
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.value.RecordValue;
 
 /** One compiled term. */
@@ -11,7 +11,7 @@ interface Op {
     /** Runs in a frame in which nothing stands but the record. */
     default Object about(RecordValue record, Evaluation run, int places) {
         var frame = new Frame(places, run);
-        frame.set(Setting.THIS, record);
+        frame.set(NameContext.THIS, record);
         return eval(frame);
     }
 }

@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import sandpiper.logic.LogicCode;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.Span;
 
@@ -22,12 +22,12 @@ final class Lexer {
     private static final String SYMBOLS = "<>=()[]{},.+-*/:?";
 
     private final int[] text;
-    private final List<Problem> problems;
+    private final List<LogicProblem> problems;
     private final List<Token> tokens = new ArrayList<>();
     private int at;
     private boolean lineStart = true;
 
-    Lexer(String source, List<Problem> problems) {
+    Lexer(String source, List<LogicProblem> problems) {
         this.text = source.codePoints().toArray();
         this.problems = problems;
     }
@@ -70,7 +70,7 @@ final class Lexer {
         if (foreign != null) {
             at += 2;
             problems.add(
-                    new Problem(
+                    new LogicProblem(
                             LogicCode.UNEXPECTED_CHARACTER,
                             new Span(start, at),
                             "%s has no meaning here."
@@ -89,7 +89,7 @@ final class Lexer {
             at++;
             var hint = c == '\'' ? " Text goes in double quotes." : "";
             problems.add(
-                    new Problem(
+                    new LogicProblem(
                             LogicCode.UNEXPECTED_CHARACTER,
                             new Span(start, at),
                             "%s has no meaning here.%s"
@@ -132,7 +132,7 @@ final class Lexer {
         }
         if (at >= text.length) {
             problems.add(
-                    new Problem(
+                    new LogicProblem(
                             LogicCode.UNFINISHED_TEXT,
                             new Span(start, at),
                             "This text has no closing double quote."));
@@ -156,7 +156,7 @@ final class Lexer {
             default -> {
                 at = Math.min(at, text.length);
                 problems.add(
-                        new Problem(
+                        new LogicProblem(
                                 LogicCode.UNEXPECTED_CHARACTER,
                                 new Span(start, at),
                                 "%s is not an escape; write \\\\ for a backslash."
@@ -177,7 +177,7 @@ final class Lexer {
             }
         }
         problems.add(
-                new Problem(
+                new LogicProblem(
                         LogicCode.UNEXPECTED_CHARACTER,
                         new Span(start, at),
                         "%s is not a character; \\u takes four and \\U six hexadecimal digits."

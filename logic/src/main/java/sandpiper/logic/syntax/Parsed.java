@@ -1,7 +1,7 @@
 package sandpiper.logic.syntax;
 
 import java.util.List;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 
 /**
  * What reading a text came to.
@@ -9,7 +9,7 @@ import sandpiper.logic.Problem;
  * @param expr the tree, with {@link Expr.Unreadable} where something could not be read
  * @param problems what was wrong, in the order of the text; empty when all could be read
  */
-public record Parsed(Expr expr, List<Problem> problems) {
+public record Parsed(Expr expr, List<LogicProblem> problems) {
     public Parsed {
         problems = List.copyOf(problems);
     }

@@ -1,10 +1,10 @@
 package sandpiper.logic.syntax;
 
 import java.util.List;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 
 /** What reading steps came to; steps that could not be read are left out. */
-public record ParsedSteps(List<Step> steps, List<Problem> problems) {
+public record ParsedSteps(List<Step> steps, List<LogicProblem> problems) {
     public ParsedSteps {
         steps = List.copyOf(steps);
         problems = List.copyOf(problems);

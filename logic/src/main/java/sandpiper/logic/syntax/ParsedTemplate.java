@@ -1,7 +1,7 @@
 package sandpiper.logic.syntax;
 
 import java.util.List;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Span;
 
 /**
@@ -9,7 +9,7 @@ import sandpiper.logic.Span;
  *
  * @param parts literal text and expressions, one behind the other
  */
-public record ParsedTemplate(List<Expr> parts, List<Problem> problems, Span span) {
+public record ParsedTemplate(List<Expr> parts, List<LogicProblem> problems, Span span) {
     public ParsedTemplate {
         parts = List.copyOf(parts);
         problems = List.copyOf(problems);

@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.Supplier;
 import sandpiper.logic.LogicCode;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Span;
 
 /**
@@ -26,17 +26,17 @@ public final class Parser {
     /** Operations of one level in a row; each makes the tree one deeper. */
     public static final int LONGEST_CHAIN = 500;
 
-    private final List<Problem> problems;
-    private final Tokens tokens;
+    private final List<LogicProblem> problems;
+    private final TokenReader tokens;
     private final Primary primary;
     private int depth;
     private boolean inRangeEnd;
 
-    private Parser(String source, List<Problem> problems) {
-        this(new Tokens(source, problems, Set.of()), problems);
+    private Parser(String source, List<LogicProblem> problems) {
+        this(new TokenReader(source, problems, Set.of()), problems);
     }
 
-    Parser(Tokens tokens, List<Problem> problems) {
+    Parser(TokenReader tokens, List<LogicProblem> problems) {
         this.problems = problems;
         this.tokens = tokens;
         this.primary = new Primary(this, tokens, problems);
@@ -48,7 +48,7 @@ public final class Parser {
         if (tooLong != null) {
             return new Parsed(new Expr.Unreadable(tooLong.span()), List.of(tooLong));
         }
-        var problems = new ArrayList<Problem>();
+        var problems = new ArrayList<LogicProblem>();
         var parser = new Parser(source, problems);
         var expr = parser.expression();
         if (!parser.tokens.atEnd()) {
@@ -64,7 +64,7 @@ public final class Parser {
      * @return an {@link Expr.In} whose value is the name {@code ?}
      */
     public static Parsed parseTests(String source) {
-        var problems = new ArrayList<Problem>();
+        var problems = new ArrayList<LogicProblem>();
         var parser = new Parser(source, problems);
         var tests = new ArrayList<>(List.of(parser.test()));
         while (parser.tokens.accept(",")) {
@@ -78,11 +78,11 @@ public final class Parser {
     }
 
     /** Says that a text is longer than can be read, or {@code null}. */
-    static @org.jspecify.annotations.Nullable Problem tooLong(String source, int longest) {
+    static @org.jspecify.annotations.Nullable LogicProblem tooLong(String source, int longest) {
         int length = source.codePointCount(0, source.length());
         return length <= longest
                 ? null
-                : new Problem(
+                : new LogicProblem(
                         LogicCode.TEXT_TOO_LONG,
                         new Span(0, length),
                         "This is %,d characters long; at most %,d can be read."
@@ -98,7 +98,7 @@ public final class Parser {
         if (depth == DEEPEST) {
             var span = tokens.now().span();
             problems.add(
-                    new Problem(
+                    new LogicProblem(
                             LogicCode.NESTED_TOO_DEEP,
                             span,
                             "This is nested more than %d deep.".formatted(DEEPEST)));
@@ -167,7 +167,7 @@ public final class Parser {
         }
         var span = tokens.now().span();
         problems.add(
-                new Problem(
+                new LogicProblem(
                         LogicCode.NESTED_TOO_DEEP,
                         span,
                         "There are more than %d operations in a row here; put some of them in a"

@@ -7,8 +7,8 @@ import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.LogicCode;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Nearest;
-import sandpiper.logic.Problem;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.value.Decimal;
 
@@ -31,10 +31,10 @@ final class Primary {
     private static final int LONGEST_FUNCTION = 4;
 
     private final Parser parser;
-    private final Tokens tokens;
-    private final List<Problem> problems;
+    private final TokenReader tokens;
+    private final List<LogicProblem> problems;
 
-    Primary(Parser parser, Tokens tokens, List<Problem> problems) {
+    Primary(Parser parser, TokenReader tokens, List<LogicProblem> problems) {
         this.parser = parser;
         this.tokens = tokens;
         this.problems = problems;
@@ -68,7 +68,7 @@ final class Primary {
         boolean tooLong = value != null && value.stripTrailingZeros().precision() > 34;
         if (value == null || tooLong || Decimal.tryExactly(value) == null) {
             problems.add(
-                    new Problem(
+                    new LogicProblem(
                             LogicCode.BAD_NUMBER,
                             token.span(),
                             tooLong
@@ -215,7 +215,7 @@ final class Primary {
         for (var argument : arguments) {
             if ((argument.name() != null) != named) {
                 problems.add(
-                        new Problem(
+                        new LogicProblem(
                                 LogicCode.WRONG_ARGUMENTS,
                                 argument.name() == null
                                         ? argument.value().span()
@@ -417,7 +417,7 @@ final class Primary {
         if (tokens.now().isWord("external")) {
             var span = tokens.next().span();
             problems.add(
-                    new Problem(
+                    new LogicProblem(
                             LogicCode.UNEXPECTED_TOKEN,
                             span,
                             "A function written outside cannot be called from here; write what it"

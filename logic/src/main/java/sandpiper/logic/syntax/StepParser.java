@@ -6,8 +6,8 @@ import java.util.Set;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.LogicCode;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Nearest;
-import sandpiper.logic.Problem;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.Span;
 
@@ -39,13 +39,13 @@ public final class StepParser {
     private static final Set<String> LINE_WORDS = lineWords();
     private static final int DEEPEST = 30;
 
-    private final List<Problem> problems = new ArrayList<>();
-    private final Tokens tokens;
+    private final List<LogicProblem> problems = new ArrayList<>();
+    private final TokenReader tokens;
     private final Parser parser;
     private int depth;
 
     private StepParser(String source) {
-        this.tokens = new Tokens(source, problems, LINE_WORDS);
+        this.tokens = new TokenReader(source, problems, LINE_WORDS);
         this.parser = new Parser(tokens, problems);
     }
 
@@ -123,7 +123,7 @@ public final class StepParser {
         var word = tokens.now();
         if (word.kind() != Token.Kind.NAME || !WORDS.contains(word.text())) {
             problems.add(
-                    new Problem(
+                    new LogicProblem(
                             LogicCode.UNKNOWN_STEP,
                             word.span(),
                             "%s is not a step; a line begins with one of %s."
@@ -135,7 +135,7 @@ public final class StepParser {
         }
         if (depth == DEEPEST) {
             problems.add(
-                    new Problem(
+                    new LogicProblem(
                             LogicCode.NESTED_TOO_DEEP,
                             word.span(),
                             "Steps are nested more than %d deep.".formatted(DEEPEST)));

@@ -3,14 +3,14 @@ package sandpiper.logic.syntax;
 import java.util.ArrayList;
 import java.util.List;
 import sandpiper.logic.LogicCode;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Span;
 
 /** Reads messages: text with expressions in braces; two braces stand for one. */
 public final class TemplateParser {
     private final int[] text;
     private final List<Expr> parts = new ArrayList<>();
-    private final List<Problem> problems = new ArrayList<>();
+    private final List<LogicProblem> problems = new ArrayList<>();
     private final StringBuilder literal = new StringBuilder();
     private int at;
     private int literalStart;
@@ -58,7 +58,7 @@ public final class TemplateParser {
         int end = closing();
         if (end < 0) {
             problems.add(
-                    new Problem(
+                    new LogicProblem(
                             LogicCode.UNFINISHED_TEXT,
                             new Span(open, text.length),
                             "This brace is never closed; write {{ for a brace itself."));

@@ -8,13 +8,14 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import sandpiper.logic.LogicCode;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.MarinaTypes;
-import sandpiper.logic.Problem;
 
 class CheckerTest {
-    private static final Setting STAY = Setting.ofChange(MarinaTypes.WORLD, MarinaTypes.STAY);
-    private static final Setting CHARGE =
-            Setting.ofItem(MarinaTypes.WORLD, MarinaTypes.CHARGE, MarinaTypes.STAY);
+    private static final NameContext STAY =
+            NameContext.ofChange(MarinaTypes.WORLD, MarinaTypes.STAY);
+    private static final NameContext CHARGE =
+            NameContext.ofItem(MarinaTypes.WORLD, MarinaTypes.CHARGE, MarinaTypes.STAY);
 
     @ParameterizedTest
     @ValueSource(
@@ -106,7 +107,7 @@ class CheckerTest {
                 Checker.check("nigths > 3 and (arival < or vessel.lenght = 2", STAY).problems();
 
         assertThat(problems)
-                .extracting(Problem::code)
+                .extracting(LogicProblem::code)
                 .contains(
                         LogicCode.UNKNOWN_NAME,
                         LogicCode.UNEXPECTED_TOKEN,
@@ -173,10 +174,10 @@ class CheckerTest {
         assertThat(
                         Checker.check("if nights > 3 then 1 else if nights > 3 then 2 else 3", STAY)
                                 .problems())
-                .extracting(Problem::code)
+                .extracting(LogicProblem::code)
                 .containsExactly(LogicCode.UNREACHABLE);
         assertThat(Checker.check("if true then 1 else 2", STAY).problems())
-                .extracting(Problem::code)
+                .extracting(LogicProblem::code)
                 .containsExactly(LogicCode.UNREACHABLE);
     }
 
@@ -225,7 +226,7 @@ class CheckerTest {
         if (code == null) {
             assertThat(problems).isEmpty();
         } else {
-            assertThat(problems).extracting(Problem::code).contains(code);
+            assertThat(problems).extracting(LogicProblem::code).contains(code);
         }
     }
 
@@ -236,7 +237,7 @@ class CheckerTest {
                         "set nights = = 3\nset open = true\nfrobnicate\nset nights = 4", STAY);
 
         assertThat(checked.problems())
-                .extracting(Problem::code)
+                .extracting(LogicProblem::code)
                 .isEqualTo(List.of(LogicCode.UNEXPECTED_TOKEN, LogicCode.UNKNOWN_STEP));
         assertThat(checked.acts()).hasSize(3);
     }

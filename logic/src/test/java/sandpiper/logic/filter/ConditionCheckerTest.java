@@ -11,8 +11,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import sandpiper.logic.LogicCode;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.MarinaTypes;
-import sandpiper.logic.Problem;
 
 class ConditionCheckerTest {
     private static final Clock CLOCK =
@@ -22,7 +22,7 @@ class ConditionCheckerTest {
         return ConditionChecker.check(text, MarinaTypes.STAY, CLOCK);
     }
 
-    private static List<Problem> problems(String text) {
+    private static List<LogicProblem> problems(String text) {
         return ((Checked.Rejected) check(text)).problems();
     }
 
@@ -101,7 +101,7 @@ class ConditionCheckerTest {
     @Test
     void findsEveryUnknownNameAtOnce() {
         assertThat(problems("stat = \"x\" and arival > today() and night = 1"))
-                .extracting(Problem::suggestion)
+                .extracting(LogicProblem::suggestion)
                 .containsExactly("state", "arrival", "nights");
     }
 
@@ -147,7 +147,7 @@ class ConditionCheckerTest {
                         Checked.Rejected.class,
                         rejected ->
                                 assertThat(rejected.problems())
-                                        .extracting(sandpiper.logic.Problem::code)
+                                        .extracting(sandpiper.logic.LogicProblem::code)
                                         .containsExactly(sandpiper.logic.LogicCode.NOT_IN_SQL));
     }
 }

@@ -14,7 +14,7 @@ import org.junit.jupiter.api.Assertions;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import sandpiper.logic.MarinaTypes;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.check.StepChecker;
 import sandpiper.logic.value.Nothing;
 
@@ -121,7 +121,7 @@ class BoundsTest {
                 Duration.ofSeconds(10),
                 () ->
                         StepChecker.check(
-                                text, Setting.ofChange(MarinaTypes.WORLD, MarinaTypes.STAY)));
+                                text, NameContext.ofChange(MarinaTypes.WORLD, MarinaTypes.STAY)));
     }
 
     @ParameterizedTest

@@ -22,7 +22,7 @@ import org.junit.jupiter.api.Test;
 import sandpiper.logic.MarinaTypes;
 import sandpiper.logic.check.CheckedTerm;
 import sandpiper.logic.check.Checker;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.World;
 import sandpiper.logic.value.Amount;
@@ -49,14 +49,15 @@ class GeneratedTest {
     }
 
     private static CheckedTerm checked(String text) {
-        return Checker.value(text, Setting.of(World.EMPTY, MarinaTypes.STAY), LogicType.Simple.ANY);
+        return Checker.value(
+                text, NameContext.of(World.EMPTY, MarinaTypes.STAY), LogicType.Simple.ANY);
     }
 
     private static Outcome run(Op op, int slots, @Nullable RecordValue record) {
         var run = evaluation();
         var frame = new Frame(slots, run);
         if (record != null) {
-            frame.set(Setting.THIS, record);
+            frame.set(NameContext.THIS, record);
         }
         return new Outcome(op.eval(frame), run.notes());
     }
@@ -163,7 +164,7 @@ class GeneratedTest {
     }
 
     private static void assertSame(String text) {
-        var checked = Checker.check(text, Setting.ALONE);
+        var checked = Checker.check(text, NameContext.ALONE);
         var written = Objects.requireNonNull(Generated.of(checked.term()));
         assertThat(run(written, checked.slots(), null))
                 .as(text)

@@ -9,7 +9,7 @@ import net.jqwik.api.constraints.StringLength;
 import org.junit.jupiter.api.Assertions;
 import org.junit.jupiter.api.Test;
 import sandpiper.logic.LogicCode;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 
 class ParserTest {
     @Test
@@ -48,13 +48,13 @@ class ParserTest {
     @Test
     void boundsNestingAndLength() {
         assertThat(Parser.parse("(".repeat(5_000)).problems())
-                .extracting(Problem::code)
+                .extracting(LogicProblem::code)
                 .containsExactly(LogicCode.NESTED_TOO_DEEP);
         assertThat(Parser.parse("x".repeat(Parser.LONGEST + 1)).problems())
-                .extracting(Problem::code)
+                .extracting(LogicProblem::code)
                 .containsExactly(LogicCode.TEXT_TOO_LONG);
         assertThat(Parser.parse("1".repeat(41)).problems())
-                .extracting(Problem::code)
+                .extracting(LogicProblem::code)
                 .containsExactly(LogicCode.BAD_NUMBER);
     }
 

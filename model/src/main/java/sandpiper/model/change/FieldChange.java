@@ -4,9 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.release.DefaultValue;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
-import sandpiper.model.release.Standard;
 
 /**
  * A field before and after.
@@ -159,7 +159,7 @@ public record FieldChange(@Nullable Field before, @Nullable Field after) {
                 && before.type().keyword() != after.type().keyword();
     }
 
-    private static String written(@Nullable Standard standard) {
+    private static String written(@Nullable DefaultValue standard) {
         return standard == null ? "none" : standard.written();
     }
 }

@@ -10,9 +10,9 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.Predicate;
-import sandpiper.logic.Code;
 import sandpiper.logic.LogicCode;
 import sandpiper.logic.Nearest;
+import sandpiper.logic.ProblemCode;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Diagnostic;
@@ -393,7 +393,7 @@ public final class Definitions {
         }
     }
 
-    private void report(String file, Code code, String message) {
+    private void report(String file, ProblemCode code, String message) {
         diagnostics.add(Diagnostic.error(file, Place.START, code, message, null));
     }
 }

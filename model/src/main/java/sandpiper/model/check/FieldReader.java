@@ -13,12 +13,12 @@ import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
+import sandpiper.model.release.DefaultValue;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldLogic;
 import sandpiper.model.release.Fields;
 import sandpiper.model.release.LogicText;
 import sandpiper.model.release.PackageType;
-import sandpiper.model.release.Standard;
 import sandpiper.model.type.BooleanType;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.type.ChoiceType;
@@ -278,7 +278,8 @@ final class FieldReader {
                 to.orElse(""), Source.text(definition, "inverse").orElse(null));
     }
 
-    private @Nullable Standard standard(String name, FieldType type, YamlNode.Mapping definition) {
+    private @Nullable DefaultValue standard(
+            String name, FieldType type, YamlNode.Mapping definition) {
         var text = Source.text(definition, "default").orElse(null);
         if (text == null) {
             return null;

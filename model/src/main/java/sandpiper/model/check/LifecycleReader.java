@@ -9,13 +9,13 @@ import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
+import sandpiper.model.release.DefaultValue;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldLogic;
 import sandpiper.model.release.Fields;
 import sandpiper.model.release.InherentEvents;
 import sandpiper.model.release.Lifecycle;
 import sandpiper.model.release.PackageType;
-import sandpiper.model.release.Standard;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.type.ChoiceType;
 import sandpiper.model.yaml.YamlNode;
@@ -149,7 +149,7 @@ final class LifecycleReader {
                         true,
                         false,
                         true,
-                        new Standard.Fixed(lifecycle.initial(), lifecycle.initial()),
+                        new DefaultValue.Fixed(lifecycle.initial(), lifecycle.initial()),
                         null,
                         FieldLogic.NONE,
                         false));

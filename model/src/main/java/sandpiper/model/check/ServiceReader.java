@@ -17,6 +17,7 @@ import sandpiper.logic.filter.ConditionChecker;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
 import sandpiper.model.logic.Reports;
+import sandpiper.model.release.DefaultValue;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
@@ -26,7 +27,6 @@ import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
-import sandpiper.model.release.Standard;
 import sandpiper.model.yaml.YamlNode;
 
 /** Reads one service; needs all objects to be known. */
@@ -147,12 +147,12 @@ final class ServiceReader {
         return text;
     }
 
-    private Map<Field, Standard> presets(
+    private Map<Field, DefaultValue> presets(
             ObjectType object,
             String resource,
             YamlNode.Mapping definition,
             @Nullable FieldTree create) {
-        var presets = new LinkedHashMap<Field, Standard>();
+        var presets = new LinkedHashMap<Field, DefaultValue>();
         for (var entry : Source.mapping(definition, "preset").entries()) {
             var name = entry.key().text();
             var place = new String[] {"resources", resource, "preset", name};
@@ -303,7 +303,7 @@ final class ServiceReader {
     private void requireWhatCreateNeeds(
             ObjectType object,
             @Nullable FieldTree create,
-            Map<Field, Standard> presets,
+            Map<Field, DefaultValue> presets,
             String resource) {
         if (create == null) {
             return;

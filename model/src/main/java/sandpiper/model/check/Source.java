@@ -3,7 +3,7 @@ package sandpiper.model.check;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import sandpiper.logic.Code;
+import sandpiper.logic.ProblemCode;
 import sandpiper.model.Diagnostic;
 import sandpiper.model.Place;
 import sandpiper.model.release.LogicText;
@@ -38,21 +38,21 @@ final class Source {
     }
 
     /** Reports at the value that a path of keys leads to. */
-    void error(Code code, String message, @Nullable String suggestion, String... path) {
+    void error(ProblemCode code, String message, @Nullable String suggestion, String... path) {
         errorAt(root.placeOf(path), code, message, suggestion);
     }
 
     /** Reports at the key that a path leads to. */
-    void errorAtKey(Code code, String message, @Nullable String suggestion, String... path) {
+    void errorAtKey(ProblemCode code, String message, @Nullable String suggestion, String... path) {
         errorAt(root.placeOfKey(path), code, message, suggestion);
     }
 
     /** Warns at the value that a path of keys leads to. */
-    void warn(Code code, String message, String... path) {
+    void warn(ProblemCode code, String message, String... path) {
         diagnostics.add(Diagnostic.warning(file, root.placeOf(path), code, message));
     }
 
-    void errorAt(Place place, Code code, String message, @Nullable String suggestion) {
+    void errorAt(Place place, ProblemCode code, String message, @Nullable String suggestion) {
         diagnostics.add(Diagnostic.error(file, place, code, message, suggestion));
     }
 

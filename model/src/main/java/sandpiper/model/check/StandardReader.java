@@ -3,9 +3,9 @@ package sandpiper.model.check;
 import java.math.BigDecimal;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.DefinitionCode;
-import sandpiper.model.release.Standard;
+import sandpiper.model.release.DefaultValue;
 import sandpiper.model.type.FieldType;
-import sandpiper.model.type.Intake;
+import sandpiper.model.type.ParsedValue;
 import sandpiper.model.type.TypeKeyword;
 
 /** Reads the value that something has without being given one: a default, a preset. */
@@ -17,13 +17,13 @@ final class StandardReader {
      *
      * @param what how messages call it: "default"
      */
-    static @Nullable Standard read(
+    static @Nullable DefaultValue read(
             Source source, String what, FieldType type, String text, String... place) {
         if (type.keyword() == TypeKeyword.DATE && text.equals("today()")) {
-            return new Standard.Today();
+            return new DefaultValue.Today();
         }
         if (type.keyword() == TypeKeyword.DATE_TIME && text.equals("now()")) {
-            return new Standard.Now();
+            return new DefaultValue.Now();
         }
         if (type instanceof FieldType.Reference) {
             source.error(
@@ -34,11 +34,11 @@ final class StandardReader {
             return null;
         }
         return switch (type.readText(text)) {
-            case Intake.Taken(var value) -> {
+            case ParsedValue.Taken(var value) -> {
                 warnOfShare(source, what, type, text, place);
-                yield new Standard.Fixed(value, text);
+                yield new DefaultValue.Fixed(value, text);
             }
-            case Intake.Refused refused -> {
+            case ParsedValue.Refused refused -> {
                 source.error(
                         DefinitionCode.BAD_DEFAULT,
                         "The %s %s.".formatted(what, refused.message()),

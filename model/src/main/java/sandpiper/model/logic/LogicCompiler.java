@@ -91,7 +91,7 @@ public final class LogicCompiler {
             return;
         }
         var type = ModelMember.of(release, object, field).type();
-        var checked = Checker.value(text.text(), Settings.of(release, object, part), type);
+        var checked = Checker.value(text.text(), NameContexts.of(release, object, part), type);
         Reports.add(text, checked.problems(), diagnostics);
         var routes = Routes.of(release, object, part, checked.term());
         var draft = new Draft(object, part, field, text, checked, routes);
@@ -183,7 +183,8 @@ public final class LogicCompiler {
                                     : null);
             formulas.computeIfAbsent(draft.object().name(), _ -> new ArrayList<>()).add(formula);
             if (!draft.field().onRead()) {
-                var shares = new Shares(release, draft.object(), draft.part(), draft.checked());
+                var shares =
+                        new SharedTotals(release, draft.object(), draft.part(), draft.checked());
                 for (var reading : draft.routes().readings()) {
                     if (!reading.isOwn()) {
                         watches.computeIfAbsent(reading.object().name(), _ -> new ArrayList<>())

@@ -8,15 +8,16 @@ import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
-import sandpiper.logic.Code;
 import sandpiper.logic.Nearest;
+import sandpiper.logic.ProblemCode;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.Span;
 import sandpiper.logic.check.CheckedTerm;
 import sandpiper.logic.check.Checker;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.check.StepChecker;
 import sandpiper.logic.condition.Selections;
+import sandpiper.logic.run.Code;
 import sandpiper.logic.run.Compiler;
 import sandpiper.logic.run.StepCode;
 import sandpiper.logic.term.Term;
@@ -135,7 +136,7 @@ final class ObjectCompiler {
             @Nullable LogicText text,
             @Nullable LogicText say) {
         if (text != null) {
-            var setting = Settings.of(release, object, part);
+            var setting = NameContexts.of(release, object, part);
             var checked = Checker.condition(text.text(), setting);
             Reports.add(text, checked.problems(), diagnostics);
             conditions.add(
@@ -156,7 +157,7 @@ final class ObjectCompiler {
         if (text == null) {
             return null;
         }
-        var setting = Settings.of(release, object, null);
+        var setting = NameContexts.of(release, object, null);
         var checked = Checker.condition(text.text(), setting);
         Reports.add(text, checked.problems(), diagnostics);
         return new PartCondition(
@@ -164,7 +165,7 @@ final class ObjectCompiler {
     }
 
     /** What people are told, compiled; {@code null} when nothing of its own is said. */
-    private sandpiper.logic.run.@Nullable Code say(@Nullable LogicText text, Setting setting) {
+    private @Nullable Code say(@Nullable LogicText text, NameContext setting) {
         if (text == null) {
             return null;
         }
@@ -182,12 +183,12 @@ final class ObjectCompiler {
         if (text == null) {
             return;
         }
-        var setting = Settings.ofOffer(release, object, part, target);
+        var setting = NameContexts.ofOffer(release, object, part, target);
         var checked = Checker.condition(text.text(), setting);
         Reports.add(text, checked.problems(), diagnostics);
         var item =
                 new Term.Local(
-                        Setting.ITEM,
+                        NameContext.ITEM,
                         "item",
                         new LogicType.RecordOf(release.recordType(target)),
                         new Span(0, 0));
@@ -266,8 +267,8 @@ final class ObjectCompiler {
     private CompiledCheck check(CheckDefinition check, @Nullable Part part) {
         var setting =
                 part == null
-                        ? Settings.ofChange(release, object)
-                        : Settings.of(release, object, part);
+                        ? NameContexts.ofChange(release, object)
+                        : NameContexts.of(release, object, part);
         var that = Checker.check(check.that().text(), setting, true);
         Reports.add(check.that(), that.problems(), diagnostics);
         var say = Checker.template(check.say().text(), setting);
@@ -305,7 +306,7 @@ final class ObjectCompiler {
                 check, part, that, Compiler.compile(that), Compiler.compile(say), reads(that));
     }
 
-    private void at(LogicText text, Code code, String message, @Nullable String suggestion) {
+    private void at(LogicText text, ProblemCode code, String message, @Nullable String suggestion) {
         diagnostics.add(
                 Diagnostic.error(
                         text.origin().file(),
@@ -321,7 +322,7 @@ final class ObjectCompiler {
                 checked.term(),
                 term -> {
                     if (term instanceof Term.Read(Term.Local(int slot, _, _, _), var member, _)
-                            && slot == Setting.THIS) {
+                            && slot == NameContext.THIS) {
                         names.add(member.name());
                     }
                 });
@@ -329,7 +330,7 @@ final class ObjectCompiler {
     }
 
     private CompiledRule rule(RuleDefinition rule) {
-        var setting = Settings.ofChange(release, object);
+        var setting = NameContexts.ofChange(release, object);
         trigger(rule.on(), rule.then());
         var whenText = rule.when();
         sandpiper.logic.run.Code when = null;
@@ -369,7 +370,11 @@ final class ObjectCompiler {
 
     /** Says something of a word within a text; of the whole when the word is not in it. */
     private void within(
-            LogicText text, String word, Code code, String message, @Nullable String suggestion) {
+            LogicText text,
+            String word,
+            ProblemCode code,
+            String message,
+            @Nullable String suggestion) {
         var found = Pattern.compile("\\b" + Pattern.quote(word) + "\\b").matcher(text.text());
         boolean there = found.find();
         int start = there ? text.text().codePointCount(0, found.start()) : 0;

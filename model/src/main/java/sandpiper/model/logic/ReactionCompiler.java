@@ -4,12 +4,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import sandpiper.logic.Code;
 import sandpiper.logic.Nearest;
+import sandpiper.logic.ProblemCode;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.Span;
 import sandpiper.logic.check.Checker;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.check.StepChecker;
 import sandpiper.logic.condition.Selections;
 import sandpiper.logic.run.Compiler;
@@ -52,7 +52,9 @@ final class ReactionCompiler {
         warnOfHidden(function, type);
         var checked =
                 StepChecker.check(
-                        function.body().text(), Settings.ofFunction(release, object, type), type);
+                        function.body().text(),
+                        NameContexts.ofFunction(release, object, type),
+                        type);
         Reports.add(function.body(), checked.problems(), diagnostics);
         return new CompiledFunction(type, StepCode.compile(checked));
     }
@@ -118,8 +120,8 @@ final class ReactionCompiler {
                 accept(handler, event.get()).ifPresent(events::add);
             }
         }
-        boolean aboutRecord = Settings.isAboutRecord(object, handler, events);
-        var setting = Settings.ofHandler(release, object, handler, events);
+        boolean aboutRecord = NameContexts.isAboutRecord(object, handler, events);
+        var setting = NameContexts.ofHandler(release, object, handler, events);
         var whenText = handler.when();
         sandpiper.logic.run.Code when = null;
         if (whenText != null) {
@@ -161,7 +163,8 @@ final class ReactionCompiler {
         if (where != null) {
             condition(schedule.name(), where);
         }
-        var then = StepChecker.check(schedule.then().text(), Settings.of(release, object, null));
+        var then =
+                StepChecker.check(schedule.then().text(), NameContexts.of(release, object, null));
         Reports.add(schedule.then(), then.problems(), diagnostics);
         return new CompiledSchedule(schedule, object, StepCode.compile(then));
     }
@@ -169,11 +172,11 @@ final class ReactionCompiler {
     /** The records of a schedule are found by the store, so it must be able to answer. */
     private void condition(String name, LogicText where) {
         var record = release.recordType(object);
-        var checked = Checker.condition(where.text(), Settings.of(release, object, null));
+        var checked = Checker.condition(where.text(), NameContexts.of(release, object, null));
         Reports.add(where, checked.problems(), diagnostics);
         var item =
                 new Term.Local(
-                        Setting.THIS, "this", new LogicType.RecordOf(record), new Span(0, 0));
+                        NameContext.THIS, "this", new LogicType.RecordOf(record), new Span(0, 0));
         if (checked.isAccepted() && Selections.where(record, checked.term(), item).isEmpty()) {
             error(
                     where,
@@ -184,7 +187,8 @@ final class ReactionCompiler {
         }
     }
 
-    private void error(LogicText text, Code code, String message, @Nullable String suggestion) {
+    private void error(
+            LogicText text, ProblemCode code, String message, @Nullable String suggestion) {
         diagnostics.add(
                 Diagnostic.error(
                         text.origin().file(),

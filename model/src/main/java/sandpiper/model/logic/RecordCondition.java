@@ -4,7 +4,7 @@ import java.time.ZoneId;
 import java.util.List;
 import sandpiper.logic.Span;
 import sandpiper.logic.check.Checker;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.condition.Selections;
 import sandpiper.logic.run.Code;
@@ -39,10 +39,10 @@ public final class RecordCondition {
      */
     static RecordCondition of(Release release, ObjectType object, String text) {
         var record = release.recordType(object);
-        var checked = Checker.condition(text, Setting.of(release.world(), record));
+        var checked = Checker.condition(text, NameContext.of(release.world(), record));
         var item =
                 new Term.Local(
-                        Setting.THIS, "this", new LogicType.RecordOf(record), new Span(0, 0));
+                        NameContext.THIS, "this", new LogicType.RecordOf(record), new Span(0, 0));
         var selections = Selections.where(record, checked.term(), item);
         if (!checked.isAccepted() || selections.isEmpty()) {
             throw new IllegalArgumentException(

@@ -1,7 +1,7 @@
 package sandpiper.model.logic;
 
 import java.util.List;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.model.Diagnostic;
 import sandpiper.model.release.LogicText;
 
@@ -10,7 +10,7 @@ public final class Reports {
     private Reports() {}
 
     /** Adds a diagnostic for each problem. */
-    public static void add(LogicText text, List<Problem> problems, List<Diagnostic> into) {
+    public static void add(LogicText text, List<LogicProblem> problems, List<Diagnostic> into) {
         for (var problem : problems) {
             var place = text.origin().place(problem.span().start(), problem.span().end());
             into.add(

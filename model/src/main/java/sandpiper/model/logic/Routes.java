@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.term.Terms;
 import sandpiper.model.release.Field;
@@ -54,8 +54,8 @@ final class Routes {
             Set<Term> left) {
         this.release = release;
         this.left = left;
-        places.put(Setting.THIS, new At(object, part, List.of()));
-        places.put(Setting.OWNER, new At(object, null, List.of()));
+        places.put(NameContext.THIS, new At(object, part, List.of()));
+        places.put(NameContext.OWNER, new At(object, null, List.of()));
     }
 
     static Routes of(

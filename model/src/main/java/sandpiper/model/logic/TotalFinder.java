@@ -7,7 +7,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.check.CheckedTerm;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.condition.Selections;
 import sandpiper.logic.run.Code;
 import sandpiper.logic.run.Compiler;
@@ -60,7 +60,7 @@ final class TotalFinder {
         var total = Selections.total(aggregate);
         if (total.isEmpty()
                 || !(total.get().selections().owner() instanceof Term.Local owner)
-                || owner.slot() != Setting.THIS
+                || owner.slot() != NameContext.THIS
                 || !(total.get().selections().records() instanceof ObjectRecordType items)) {
             return Optional.empty();
         }
@@ -112,7 +112,8 @@ final class TotalFinder {
                 term,
                 one ->
                         one instanceof Term.Local local
-                                && (local.slot() == Setting.THIS || local.slot() == Setting.OWNER));
+                                && (local.slot() == NameContext.THIS
+                                        || local.slot() == NameContext.OWNER));
     }
 
     /** Whether a condition asks for other records; what they come to is not kept by difference. */

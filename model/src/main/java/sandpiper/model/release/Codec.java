@@ -18,11 +18,11 @@ import sandpiper.logic.value.Values;
 import sandpiper.model.type.AskedLanguages;
 import sandpiper.model.type.BooleanType;
 import sandpiper.model.type.FieldType;
-import sandpiper.model.type.Intake;
 import sandpiper.model.type.Localised;
 import sandpiper.model.type.Money;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
+import sandpiper.model.type.ParsedValue;
 import sandpiper.model.type.TemporalType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
@@ -93,22 +93,25 @@ public final class Codec {
      * The stored form of a value that logic came to, or why it cannot be stored. Numbers are
      * rounded to the field's decimal places.
      */
-    public static Intake toStored(FieldType type, Object value, ZoneId zone, Rounding rounding) {
+    public static ParsedValue toStored(
+            FieldType type, Object value, ZoneId zone, Rounding rounding) {
         return switch (type) {
             case NumberType number -> number(number, value, rounding.mode());
             case MoneyType money -> money(money, value, rounding.mode());
             case BooleanType _ ->
-                    value instanceof Boolean flag ? Intake.taken(flag ? 1L : 0L) : wrong(value);
+                    value instanceof Boolean flag
+                            ? ParsedValue.taken(flag ? 1L : 0L)
+                            : wrong(value);
             case TemporalType temporal -> temporal(temporal, value, zone);
             default -> type.readText(ValueText.of(value));
         };
     }
 
-    private static Intake wrong(Object value) {
-        return Intake.wrongType("cannot hold " + Values.kind(value));
+    private static ParsedValue wrong(Object value) {
+        return ParsedValue.wrongType("cannot hold " + Values.kind(value));
     }
 
-    private static Intake number(NumberType type, Object value, RoundingMode rounding) {
+    private static ParsedValue number(NumberType type, Object value, RoundingMode rounding) {
         var number = value instanceof Amount amount ? amount.value() : value;
         if (!(number instanceof Decimal decimal)) {
             return wrong(value);
@@ -119,23 +122,24 @@ public final class Codec {
                         : type.scale();
         var unscaled = decimal.unscaled(places, rounding);
         if (unscaled.isEmpty()) {
-            return new Intake.Refused(ValueCode.OUT_OF_RANGE, "would be too large: " + decimal);
+            return new ParsedValue.Refused(
+                    ValueCode.OUT_OF_RANGE, "would be too large: " + decimal);
         }
         // The type's own bounds hold for what is worked out as well.
         return type.read(BigDecimal.valueOf(unscaled.getAsLong(), type.scale()));
     }
 
-    private static Intake money(MoneyType type, Object value, RoundingMode rounding) {
+    private static ParsedValue money(MoneyType type, Object value, RoundingMode rounding) {
         if (!(value instanceof Amount amount)) {
             return wrong(value);
         }
         var unscaled = amount.value().unscaled(type.scale(), rounding);
         return unscaled.isPresent()
-                ? Intake.taken(new Money(unscaled.getAsLong(), amount.currency()))
-                : new Intake.Refused(ValueCode.OUT_OF_RANGE, "would be too large");
+                ? ParsedValue.taken(new Money(unscaled.getAsLong(), amount.currency()))
+                : new ParsedValue.Refused(ValueCode.OUT_OF_RANGE, "would be too large");
     }
 
-    private static Intake temporal(TemporalType type, Object value, ZoneId zone) {
+    private static ParsedValue temporal(TemporalType type, Object value, ZoneId zone) {
         return switch (type.keyword()) {
             case DATE ->
                     switch (value) {

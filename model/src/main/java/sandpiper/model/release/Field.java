@@ -24,7 +24,7 @@ public record Field(
         boolean required,
         boolean unique,
         boolean readOnly,
-        @Nullable Standard standard,
+        @Nullable DefaultValue standard,
         @Nullable String was,
         FieldLogic logic,
         boolean onRead) {

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import sandpiper.model.type.Intake;
+import sandpiper.model.type.ParsedValue;
 
 /**
  * The natural key of a record as one text, as it stands in addresses. The values of a key of
@@ -50,7 +50,8 @@ public final class KeyText {
         }
         var values = new ArrayList<>();
         for (int i = 0; i < fields.size(); i++) {
-            if (!(fields.get(i).type().readText(texts.get(i)) instanceof Intake.Taken(var value))) {
+            if (!(fields.get(i).type().readText(texts.get(i))
+                    instanceof ParsedValue.Taken(var value))) {
                 return Optional.empty();
             }
             values.add(value);

@@ -9,7 +9,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Span;
 import sandpiper.logic.check.Checker;
-import sandpiper.logic.check.Setting;
+import sandpiper.logic.check.NameContext;
 import sandpiper.logic.term.FormulaMember.Formula;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.type.EventShape;
@@ -130,10 +130,10 @@ public final class Release {
 
     private Formula checked(ObjectType object, String text, LogicType type) {
         var record = recordType(object);
-        var checked = Checker.value(text, Setting.of(world(), record), type);
+        var checked = Checker.value(text, NameContext.of(world(), record), type);
         var item =
                 new Term.Local(
-                        Setting.THIS, "this", new LogicType.RecordOf(record), new Span(0, 0));
+                        NameContext.THIS, "this", new LogicType.RecordOf(record), new Span(0, 0));
         return new Formula(checked.term(), item, checked.slots());
     }
 

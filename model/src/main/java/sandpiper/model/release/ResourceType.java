@@ -27,7 +27,7 @@ public record ResourceType(
         List<FieldPath> sortable,
         List<CallType> calls,
         @Nullable LogicText where,
-        Map<Field, Standard> presets,
+        Map<Field, DefaultValue> presets,
         boolean versioned) {
     public ResourceType {
         presets = Map.copyOf(presets);

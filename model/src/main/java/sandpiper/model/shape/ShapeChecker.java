@@ -2,8 +2,8 @@ package sandpiper.model.shape;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
-import sandpiper.logic.Code;
 import sandpiper.logic.Nearest;
+import sandpiper.logic.ProblemCode;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Diagnostic;
@@ -230,7 +230,8 @@ public final class ShapeChecker {
         return null;
     }
 
-    private void report(Code code, Place place, String message, @Nullable String suggestion) {
+    private void report(
+            ProblemCode code, Place place, String message, @Nullable String suggestion) {
         var sentence =
                 message.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + message.substring(1);
         diagnostics.add(Diagnostic.error(file, place, code, sentence, suggestion));

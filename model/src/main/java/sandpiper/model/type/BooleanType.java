@@ -17,17 +17,17 @@ public record BooleanType() implements FieldType {
     }
 
     @Override
-    public Intake read(Object plain) {
+    public ParsedValue read(Object plain) {
         return plain instanceof Boolean flag
-                ? Intake.taken(flag ? 1L : 0L)
-                : Intake.wrongType("must be true or false, but was " + TextType.shown(plain));
+                ? ParsedValue.taken(flag ? 1L : 0L)
+                : ParsedValue.wrongType("must be true or false, but was " + TextType.shown(plain));
     }
 
     @Override
-    public Intake readText(String text) {
+    public ParsedValue readText(String text) {
         return switch (text.strip()) {
-            case "true" -> Intake.taken(1L);
-            case "false" -> Intake.taken(0L);
+            case "true" -> ParsedValue.taken(1L);
+            case "false" -> ParsedValue.taken(0L);
             default -> read(text);
         };
     }

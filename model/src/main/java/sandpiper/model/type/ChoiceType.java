@@ -19,20 +19,20 @@ public record ChoiceType(ChoiceList choices) implements FieldType {
     }
 
     @Override
-    public Intake read(Object plain) {
+    public ParsedValue read(Object plain) {
         if (!(plain instanceof String code)) {
-            return Intake.wrongType(
+            return ParsedValue.wrongType(
                     "must be one of %s, but was %s"
                             .formatted(String.join(", ", choices.codes()), TextType.shown(plain)));
         }
         if (choices.labels().containsKey(code)) {
-            return Intake.taken(code);
+            return ParsedValue.taken(code);
         }
         var nearest =
                 Nearest.to(code, choices.codes())
                         .map(near -> "; did you mean \"" + near + "\"?")
                         .orElse("");
-        return new Intake.Refused(
+        return new ParsedValue.Refused(
                 ValueCode.UNKNOWN_CHOICE,
                 "must be one of %s, but was %s%s"
                         .formatted(String.join(", ", choices.codes()), Quoted.of(code), nearest));

@@ -26,12 +26,12 @@ public sealed interface FieldType
     /**
      * Reads a value in plain form, as it comes from JSON; never {@code null} and never blank text.
      */
-    Intake read(Object plain);
+    ParsedValue read(Object plain);
 
     /**
      * Reads a value written as text, as it comes from a file of values, an address or a definition.
      */
-    default Intake readText(String text) {
+    default ParsedValue readText(String text) {
         return read(text);
     }
 
@@ -86,7 +86,7 @@ public sealed interface FieldType
         }
 
         @Override
-        public Intake read(Object plain) {
+        public ParsedValue read(Object plain) {
             throw new UnsupportedOperationException("A reference is read by looking the record up");
         }
 

@@ -25,10 +25,10 @@ public record MoneyType(int scale) implements FieldType {
     }
 
     @Override
-    public Intake read(Object plain) {
+    public ParsedValue read(Object plain) {
         var value = plain instanceof Map<?, ?> map && map.size() == 2 ? map.get("value") : null;
         if (value == null || !(((Map<?, ?>) plain).get("currency") instanceof String currency)) {
-            return Intake.wrongType(
+            return ParsedValue.wrongType(
                     "must have a value and a currency, as in {\"value\": 12.50, \"currency\":"
                             + " \"EUR\"}");
         }
@@ -36,24 +36,24 @@ public record MoneyType(int scale) implements FieldType {
     }
 
     @Override
-    public Intake readText(String text) {
+    public ParsedValue readText(String text) {
         var words = text.strip().split("\\s+", -1);
         return words.length == 2
                 ? together(
                         new NumberType(TypeKeyword.AMOUNT, scale, null).readText(words[0]),
                         words[1])
-                : Intake.wrongType("must have a value and a currency, as in 12.50 EUR");
+                : ParsedValue.wrongType("must have a value and a currency, as in 12.50 EUR");
     }
 
-    private static Intake together(Intake number, String currency) {
-        if (!(number instanceof Intake.Taken(var unscaled))) {
+    private static ParsedValue together(ParsedValue number, String currency) {
+        if (!(number instanceof ParsedValue.Taken(var unscaled))) {
             return number;
         }
         try {
-            return Intake.taken(
+            return ParsedValue.taken(
                     new Money((Long) unscaled, Currency.getInstance(currency).getCurrencyCode()));
         } catch (IllegalArgumentException _) {
-            return new Intake.Refused(
+            return new ParsedValue.Refused(
                     ValueCode.UNKNOWN_CHOICE,
                     "must have a currency of ISO 4217, as in EUR, but was "
                             + sandpiper.logic.Quoted.of(currency));

@@ -35,17 +35,17 @@ public record NumberType(TypeKeyword keyword, int scale, @Nullable String curren
     }
 
     @Override
-    public Intake read(Object plain) {
+    public ParsedValue read(Object plain) {
         return switch (plain) {
             case BigDecimal number -> scaled(number);
             case Long number -> scaled(BigDecimal.valueOf(number));
             case Integer number -> scaled(BigDecimal.valueOf(number));
-            default -> Intake.wrongType("must be a number, but was " + TextType.shown(plain));
+            default -> ParsedValue.wrongType("must be a number, but was " + TextType.shown(plain));
         };
     }
 
     @Override
-    public Intake readText(String text) {
+    public ParsedValue readText(String text) {
         try {
             return text.length() > 40 ? notANumber(text) : scaled(new BigDecimal(text.strip()));
         } catch (NumberFormatException _) {
@@ -53,18 +53,18 @@ public record NumberType(TypeKeyword keyword, int scale, @Nullable String curren
         }
     }
 
-    private static Intake notANumber(String text) {
-        return Intake.wrongType("must be a number, as in 12.5, but was " + Quoted.of(text));
+    private static ParsedValue notANumber(String text) {
+        return ParsedValue.wrongType("must be a number, as in 12.5, but was " + Quoted.of(text));
     }
 
-    private Intake scaled(BigDecimal number) {
+    private ParsedValue scaled(BigDecimal number) {
         // The first test keeps 1e999999999 from being written out in full.
         if (number.precision() - (long) number.scale() > 30) {
             return tooLarge();
         }
         var exact = number.stripTrailingZeros();
         if (exact.scale() > scale) {
-            return new Intake.Refused(
+            return new ParsedValue.Refused(
                     ValueCode.TOO_PRECISE,
                     scale == 0
                             ? "must be a whole number, but was " + shortly(number)
@@ -76,7 +76,7 @@ public record NumberType(TypeKeyword keyword, int scale, @Nullable String curren
             return tooLarge();
         }
         long value = unscaled.longValue();
-        return Math.abs(value) <= largest() ? Intake.taken(value) : tooLarge();
+        return Math.abs(value) <= largest() ? ParsedValue.taken(value) : tooLarge();
     }
 
     /** The largest value in its smallest units; the least is as far below 0. */
@@ -89,8 +89,8 @@ public record NumberType(TypeKeyword keyword, int scale, @Nullable String curren
         return text.length() > 40 ? text.substring(0, 40) + "…" : text;
     }
 
-    private Intake tooLarge() {
-        return new Intake.Refused(
+    private ParsedValue tooLarge() {
+        return new ParsedValue.Refused(
                 ValueCode.OUT_OF_RANGE,
                 keyword == TypeKeyword.INTEGER
                         ? "must lie between -%1$,d and %1$,d".formatted(LARGEST_INTEGER)

@@ -35,10 +35,10 @@ public record TemporalType(TypeKeyword keyword, ZoneId zone) implements FieldTyp
     }
 
     @Override
-    public Intake read(Object plain) {
+    public ParsedValue read(Object plain) {
         if (plain instanceof String text && text.length() <= 60) {
             try {
-                return Intake.taken(parsed(text.strip()));
+                return ParsedValue.taken(parsed(text.strip()));
             } catch (DateTimeException | ArithmeticException _) {
                 return refused(plain);
             }
@@ -46,8 +46,8 @@ public record TemporalType(TypeKeyword keyword, ZoneId zone) implements FieldTyp
         return refused(plain);
     }
 
-    private Intake refused(Object plain) {
-        return Intake.wrongType(
+    private ParsedValue refused(Object plain) {
+        return ParsedValue.wrongType(
                 switch (keyword) {
                             case DATE -> "must be a date, as in 2026-05-01";
                             case TIME -> "must be a time, as in 14:30 or 14:30:05";

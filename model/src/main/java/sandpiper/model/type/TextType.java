@@ -91,28 +91,28 @@ public record TextType(
     }
 
     @Override
-    public Intake read(Object plain) {
+    public ParsedValue read(Object plain) {
         if (isLocalised()) {
             return readLocalised(plain);
         }
         return plain instanceof String text
                 ? readOne(text)
-                : Intake.wrongType("must be text, but was " + shown(plain));
+                : ParsedValue.wrongType("must be text, but was " + shown(plain));
     }
 
-    private Intake readLocalised(Object plain) {
+    private ParsedValue readLocalised(Object plain) {
         if (plain instanceof String text) {
             return readLocalised(Map.of(languages.getFirst(), text));
         }
         if (!(plain instanceof Map<?, ?> texts)) {
-            return Intake.wrongType(
+            return ParsedValue.wrongType(
                     "must be text, or texts by language (%s), but was %s"
                             .formatted(String.join(", ", languages), shown(plain)));
         }
         for (var language : texts.keySet()) {
             if (!languages.contains(String.valueOf(language))) {
                 var nearest = Nearest.to(String.valueOf(language), languages);
-                return new Intake.Refused(
+                return new ParsedValue.Refused(
                         ValueCode.UNKNOWN_LANGUAGE,
                         "has no language %s; there is %s"
                                 .formatted(
@@ -128,24 +128,24 @@ public record TextType(
                 continue;
             }
             if (!(text instanceof String one)) {
-                return Intake.wrongType(
+                return ParsedValue.wrongType(
                         "must have text in %s, but was %s".formatted(language, shown(text)));
             }
             switch (readOne(one)) {
-                case Intake.Taken(var value) -> read.add((String) value);
-                case Intake.Refused refused -> {
-                    return new Intake.Refused(
+                case ParsedValue.Taken(var value) -> read.add((String) value);
+                case ParsedValue.Refused refused -> {
+                    return new ParsedValue.Refused(
                             refused.code(), "(%s) %s".formatted(language, refused.message()));
                 }
             }
         }
-        return Intake.taken(new Localised(read));
+        return ParsedValue.taken(new Localised(read));
     }
 
-    private Intake readOne(String text) {
+    private ParsedValue readOne(String text) {
         int count = text.codePointCount(0, text.length());
         if (count > length) {
-            return new Intake.Refused(
+            return new ParsedValue.Refused(
                     ValueCode.TOO_LONG,
                     "may have %,d characters, but has %,d".formatted(length, count));
         }
@@ -155,7 +155,7 @@ public record TextType(
                         .findFirst();
         if (unprintable.isPresent()) {
             int c = unprintable.getAsInt();
-            return new Intake.Refused(
+            return new ParsedValue.Refused(
                     ValueCode.BAD_TEXT,
                     c == '\n' || c == '\r'
                             ? "must be a single line"
@@ -166,14 +166,14 @@ public record TextType(
             case PHONE -> matching(PHONE, text, "must be a phone number, as in +49 4321 5550");
             case WEB_ADDRESS ->
                     isWebAddress(text)
-                            ? Intake.taken(text)
-                            : new Intake.Refused(
+                            ? ParsedValue.taken(text)
+                            : new ParsedValue.Refused(
                                     ValueCode.PATTERN,
                                     "must be a web address, as in https://example.org, but was "
                                             + Quoted.of(text));
             default ->
                     pattern == null
-                            ? Intake.taken(text)
+                            ? ParsedValue.taken(text)
                             : matching(pattern, text, "must have the form " + pattern.pattern());
         };
     }
@@ -183,10 +183,10 @@ public record TextType(
         return (type == Character.CONTROL && c != '\t') || type == Character.SURROGATE;
     }
 
-    private static Intake matching(Pattern pattern, String text, String rule) {
+    private static ParsedValue matching(Pattern pattern, String text, String rule) {
         return pattern.matches(text)
-                ? Intake.taken(text)
-                : new Intake.Refused(
+                ? ParsedValue.taken(text)
+                : new ParsedValue.Refused(
                         ValueCode.PATTERN, "%s, but was %s".formatted(rule, Quoted.of(text)));
     }
 

@@ -22,10 +22,10 @@ public record UuidType() implements FieldType {
     }
 
     @Override
-    public Intake read(Object plain) {
+    public ParsedValue read(Object plain) {
         return plain instanceof String text && FORM.matcher(text.toLowerCase(Locale.ROOT)).matches()
-                ? Intake.taken(text.toLowerCase(Locale.ROOT))
-                : Intake.wrongType(
+                ? ParsedValue.taken(text.toLowerCase(Locale.ROOT))
+                : ParsedValue.wrongType(
                         "must be a UUID, as in 0198c0de-7a5e-7000-8000-000000000001, but was "
                                 + TextType.shown(plain));
     }

@@ -1,9 +1,9 @@
 package sandpiper.model.type;
 
-import sandpiper.logic.Code;
+import sandpiper.logic.ProblemCode;
 
 /** What can be wrong with a value. */
-public enum ValueCode implements Code {
+public enum ValueCode implements ProblemCode {
     WRONG_TYPE("SP4001"),
     TOO_LONG("SP4002"),
     PATTERN("SP4003"),

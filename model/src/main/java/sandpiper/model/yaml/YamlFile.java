@@ -17,7 +17,7 @@ import org.snakeyaml.engine.v2.nodes.Node;
 import org.snakeyaml.engine.v2.nodes.ScalarNode;
 import org.snakeyaml.engine.v2.nodes.SequenceNode;
 import org.snakeyaml.engine.v2.nodes.Tag;
-import sandpiper.logic.Code;
+import sandpiper.logic.ProblemCode;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Diagnostic;
@@ -212,7 +212,7 @@ public final class YamlFile {
                 start.getLine() + 1, start.getColumn() + 1, end.getLine() + 1, end.getColumn() + 1);
     }
 
-    private void report(Code code, Place place, String message) {
+    private void report(ProblemCode code, Place place, String message) {
         diagnostics.add(Diagnostic.error(file, place, code, message, null));
     }
 }

@@ -73,8 +73,8 @@ class FieldTypeTest {
     void readsTextAndWritesItInOneForm(String type, String text, String written) {
         var intake = type(type).readText(text.replace("\\n", "\n"));
 
-        assertThat(intake).isInstanceOf(Intake.Taken.class);
-        assertThat(type(type).writeText(((Intake.Taken) intake).value()))
+        assertThat(intake).isInstanceOf(ParsedValue.Taken.class);
+        assertThat(type(type).writeText(((ParsedValue.Taken) intake).value()))
                 .isEqualTo(written.replace("\\n", "\n"));
     }
 
@@ -114,7 +114,7 @@ class FieldTypeTest {
 
         assertThat(intake)
                 .isInstanceOfSatisfying(
-                        Intake.Refused.class,
+                        ParsedValue.Refused.class,
                         refused -> {
                             assertThat(refused.code()).isEqualTo(code);
                             assertThat(refused.message()).matches("(must|may|has|have).*");
@@ -123,8 +123,8 @@ class FieldTypeTest {
 
     @Test
     void aNumberSentAsTextIsNotANumber() {
-        assertThat(type("decimal2").read("12.5")).isInstanceOf(Intake.Refused.class);
-        assertThat(type("date").read(20260501L)).isInstanceOf(Intake.Refused.class);
+        assertThat(type("decimal2").read("12.5")).isInstanceOf(ParsedValue.Refused.class);
+        assertThat(type("date").read(20260501L)).isInstanceOf(ParsedValue.Refused.class);
     }
 
     @Test
@@ -132,13 +132,13 @@ class FieldTypeTest {
         var name = new TextType(TypeKeyword.TEXT, 10, null, false, List.of("en", "de"));
 
         assertThat(name.read(Map.of("en", "North", "de", "Nord")))
-                .isEqualTo(Intake.taken(new Localised(List.of("North", "Nord"))));
+                .isEqualTo(ParsedValue.taken(new Localised(List.of("North", "Nord"))));
         assertThat(name.read(Map.of("fr", "Nord")))
                 .isInstanceOfSatisfying(
-                        Intake.Refused.class,
+                        ParsedValue.Refused.class,
                         refused ->
                                 assertThat(refused.code()).isEqualTo(ValueCode.UNKNOWN_LANGUAGE));
-        assertThat(name.read("North")).isInstanceOf(Intake.Taken.class);
+        assertThat(name.read("North")).isInstanceOf(ParsedValue.Taken.class);
     }
 
     @Property
@@ -148,7 +148,7 @@ class FieldTypeTest {
         var type = new NumberType(TypeKeyword.DECIMAL, 4, null);
         var value = BigDecimal.valueOf(unscaled, 4);
 
-        assertThat(type.read(value)).isEqualTo(Intake.taken(unscaled));
+        assertThat(type.read(value)).isEqualTo(ParsedValue.taken(unscaled));
         assertThat(type.write(unscaled)).isEqualTo(value);
     }
 
@@ -158,6 +158,6 @@ class FieldTypeTest {
                     long micros) {
         var type = new TemporalType(TypeKeyword.DATE_TIME, BERLIN);
 
-        assertThat(type.readText(type.writeText(micros))).isEqualTo(Intake.taken(micros));
+        assertThat(type.readText(type.writeText(micros))).isEqualTo(ParsedValue.taken(micros));
     }
 }

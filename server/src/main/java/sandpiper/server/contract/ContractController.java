@@ -13,8 +13,8 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.intake.PublicAddress;
 import sandpiper.server.json.JsonText;
-import sandpiper.server.service.Definitions;
 import sandpiper.server.service.Protocol;
+import sandpiper.server.service.ReleaseChoice;
 
 /** Hands out contracts to those who may see the service. */
 @RestController
@@ -34,12 +34,12 @@ class ContractController {
     ResponseEntity<String> openApi(
             @PathVariable String service,
             @PathVariable int version,
-            @RequestParam(defaultValue = "LIVE") Definitions.Source of,
+            @RequestParam(defaultValue = "LIVE") ReleaseChoice.Source of,
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request) {
-        var release = Definitions.of(engine, actor, of);
+        var release = ReleaseChoice.of(engine, actor, of);
         var type =
-                Definitions.service(
+                ReleaseChoice.service(
                         release, actor, service, version, Protocol.REST::isSpokenBy, " over REST");
         var server = addresses.of(request);
         return ResponseEntity.ok()
@@ -55,11 +55,11 @@ class ContractController {
     ResponseEntity<String> jsonSchema(
             @PathVariable String service,
             @PathVariable int version,
-            @RequestParam(defaultValue = "LIVE") Definitions.Source of,
+            @RequestParam(defaultValue = "LIVE") ReleaseChoice.Source of,
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request) {
-        var release = Definitions.of(engine, actor, of);
-        var type = Definitions.service(release, actor, service, version, _ -> true, "");
+        var release = ReleaseChoice.of(engine, actor, of);
+        var type = ReleaseChoice.service(release, actor, service, version, _ -> true, "");
         var server = addresses.of(request);
         return ResponseEntity.ok()
                 .contentType(new MediaType("application", "schema+json"))

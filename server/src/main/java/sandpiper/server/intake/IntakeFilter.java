@@ -45,8 +45,8 @@ final class IntakeFilter extends OncePerRequestFilter {
 
     private static final long LONGEST_WAIT = 20;
 
-    private final Shares known = new Shares(READING - 2 * OF_ONE_ADDRESS, OF_ONE_CALLER);
-    private final Shares unknown = new Shares(2 * OF_ONE_ADDRESS, OF_ONE_ADDRESS);
+    private final BodyShares known = new BodyShares(READING - 2 * OF_ONE_ADDRESS, OF_ONE_CALLER);
+    private final BodyShares unknown = new BodyShares(2 * OF_ONE_ADDRESS, OF_ONE_ADDRESS);
     private final BodyReader reader;
     private final Semaphore places;
     private final MessageSignIn messages;

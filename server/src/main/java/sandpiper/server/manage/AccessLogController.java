@@ -36,7 +36,7 @@ class AccessLogController {
     @GetMapping("/manage/v1/access-log")
     List<EntryView> log(@AuthenticationPrincipal Actor actor) {
         if (!actor.has(Duty.AUDIT)) {
-            Duties.require(actor, Duty.ACCESS);
+            DutyCheck.require(actor, Duty.ACCESS);
         }
         return engine.accounts().log().latest(ENTRIES).stream().map(EntryView::of).toList();
     }

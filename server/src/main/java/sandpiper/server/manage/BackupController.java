@@ -32,9 +32,9 @@ class BackupController {
     void backup(@AuthenticationPrincipal Actor actor, HttpServletResponse response)
             throws IOException {
         // Whoever has the copy sees all records and who may do what.
-        Duties.require(actor, Duty.OPERATE);
-        Duties.require(actor, Duty.RECORDS);
-        Duties.require(actor, Duty.ACCESS);
+        DutyCheck.require(actor, Duty.OPERATE);
+        DutyCheck.require(actor, Duty.RECORDS);
+        DutyCheck.require(actor, Duty.ACCESS);
         engine.accounts().log().note(actor.name(), "backup taken", actor.name(), "");
         var copy = data.resolveSibling(data.getFileName() + ".copy-" + UUID.randomUUID());
         try {

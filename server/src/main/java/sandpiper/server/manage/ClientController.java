@@ -32,22 +32,23 @@ import sandpiper.engine.access.Duty;
 import sandpiper.engine.access.StoredClient;
 import sandpiper.engine.access.StoredSecret;
 import sandpiper.engine.accounts.Clients;
-import sandpiper.server.security.Seal;
+import sandpiper.server.security.AccessTokens;
+import sandpiper.server.security.SecretCipher;
 import sandpiper.server.security.Secrets;
-import sandpiper.server.security.Tokens;
 
 /** Clients: outside systems with what they may call. */
 @RestController
 @RequestMapping("/manage/v1/clients")
 class ClientController {
     private final Engine engine;
-    private final Seal seal;
+    private final SecretCipher seal;
 
     private final PasswordEncoder passwords;
 
-    private final Tokens tokens;
+    private final AccessTokens tokens;
 
-    ClientController(Engine engine, Seal seal, PasswordEncoder passwords, Tokens tokens) {
+    ClientController(
+            Engine engine, SecretCipher seal, PasswordEncoder passwords, AccessTokens tokens) {
         this.tokens = tokens;
         this.engine = engine;
         this.passwords = passwords;
@@ -130,7 +131,7 @@ class ClientController {
 
     @GetMapping
     List<ClientView> clients(@AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.ACCESS);
+        DutyCheck.require(actor, Duty.ACCESS);
         return engine.accounts().clients().all().stream().map(this::view).toList();
     }
 
@@ -141,7 +142,7 @@ class ClientController {
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     MadeClient make(@Valid @RequestBody NewClient body, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.ACCESS);
+        DutyCheck.require(actor, Duty.ACCESS);
         check(body.grants());
         var secret = body.secret() == null ? Secrets.make() : body.secret();
         var client =
@@ -161,7 +162,7 @@ class ClientController {
             @PathVariable String name,
             @Valid @RequestBody ClientChange body,
             @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.ACCESS);
+        DutyCheck.require(actor, Duty.ACCESS);
         if (body.grants() != null) {
             check(body.grants());
         }
@@ -205,7 +206,7 @@ class ClientController {
             @PathVariable String name,
             @Valid @RequestBody Rotation body,
             @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.ACCESS);
+        DutyCheck.require(actor, Duty.ACCESS);
         var secret = Secrets.make();
         var hours = body.overlapHours() == null ? USUAL_OVERLAP : body.overlapHours();
         var until = engine.clock().instant().plus(Duration.ofHours(hours));
@@ -256,14 +257,14 @@ class ClientController {
      */
     @PostMapping("/{name}/token")
     TrialToken token(@PathVariable String name, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.ACCESS);
+        DutyCheck.require(actor, Duty.ACCESS);
         update(name, actor, "client tried", "with a token of its own", client -> client);
-        return new TrialToken(tokens.issue(name), Tokens.LIFE.toSeconds());
+        return new TrialToken(tokens.issue(name), AccessTokens.LIFE.toSeconds());
     }
 
     @DeleteMapping("/{name}")
     ResponseEntity<Void> remove(@PathVariable String name, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.ACCESS);
+        DutyCheck.require(actor, Duty.ACCESS);
         engine.accounts().clients().remove(actor, name);
         return ResponseEntity.noContent().build();
     }

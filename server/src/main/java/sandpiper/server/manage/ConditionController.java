@@ -45,7 +45,7 @@ class ConditionController {
     /** Conditions are written by those who design, give access, or look for records. */
     private static void require(Actor actor) {
         if (!actor.has(Duty.DESIGN) && !actor.has(Duty.ACCESS)) {
-            Duties.requireRecords(actor);
+            DutyCheck.requireRecords(actor);
         }
     }
 }

@@ -83,7 +83,7 @@ class DraftController {
 
     @GetMapping
     Draft draft(@AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         var files = engine.drafts().files();
         return new Draft(
                 files.entrySet().stream()
@@ -103,13 +103,13 @@ class DraftController {
     @PostMapping("/check")
     Diagnostics checkWith(
             @Valid @RequestBody DraftFile file, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         return new Diagnostics(engine.drafts().checkWith(file.path(), file.text()).diagnostics());
     }
 
     @PutMapping("/file")
     Diagnostics put(@Valid @RequestBody Keep file, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         requireEditable(file.path());
         engine.drafts()
                 .put(file.path(), file.text(), file.base(), actor)
@@ -127,7 +127,7 @@ class DraftController {
     /** Gives a file another path. */
     @PostMapping("/move")
     Diagnostics move(@Valid @RequestBody Move move, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         requireEditable(move.from());
         requireEditable(move.to());
         if (!engine.drafts().move(move.from(), move.to(), actor)) {
@@ -142,7 +142,7 @@ class DraftController {
     /** Makes files, or the whole draft, what they are in the live release. */
     @PostMapping("/take-back")
     Diagnostics takeBack(@Valid @RequestBody TakeBack body, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         var paths = body.paths();
         if (paths != null) {
             paths.forEach(DraftController::requirePath);
@@ -156,13 +156,13 @@ class DraftController {
     List<Version> versions(
             @RequestParam(required = false) @Nullable String path,
             @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         return engine.drafts().versions(path, MOST_VERSIONS).stream().map(Version::of).toList();
     }
 
     @DeleteMapping("/file")
     Diagnostics remove(@RequestParam String path, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         requireEditable(path);
         engine.drafts().remove(List.of(path));
         return new Diagnostics(engine.drafts().check().diagnostics());
@@ -174,7 +174,7 @@ class DraftController {
      */
     @DeleteMapping("/package")
     Diagnostics removePackage(@RequestParam String name, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         var paths =
                 engine.drafts().files().keySet().stream()
                         .filter(path -> Drafts.packageOf(path).equals(name))
@@ -209,7 +209,7 @@ class DraftController {
 
     @PostMapping("/push")
     Pushed push(@Valid @RequestBody Push push, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         push.files().keySet().forEach(DraftController::requirePath);
         var pushed = engine.drafts().push(push.files(), actor);
         return new Pushed(

@@ -18,8 +18,8 @@ import sandpiper.engine.access.Duty;
 import sandpiper.engine.event.Delivery;
 import sandpiper.engine.event.Event;
 import sandpiper.engine.port.EventStorage.Delivered;
+import sandpiper.engine.port.EventStorage.DeliveryFilter;
 import sandpiper.engine.port.EventStorage.Try;
-import sandpiper.engine.port.EventStorage.Wanted;
 import sandpiper.engine.port.RunStorage;
 import sandpiper.server.problem.ProblemException;
 
@@ -183,7 +183,7 @@ class EventController {
         require(actor);
         return engine
                 .deliveries()
-                .deliveries(new Wanted(target, state(state), search, bounded(limit)))
+                .deliveries(new DeliveryFilter(target, state(state), search, bounded(limit)))
                 .stream()
                 .map(delivery -> DeliveryView.of(delivery, isShown(actor)))
                 .toList();
@@ -230,7 +230,7 @@ class EventController {
     /** Tries one again at once. */
     @PostMapping("/deliveries/{number}/redeliver")
     Redelivered redeliver(@PathVariable long number, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.OPERATE);
+        DutyCheck.require(actor, Duty.OPERATE);
         if (engine.deliveries().redeliver(number).isEmpty()) {
             throw unknown(number);
         }
@@ -241,7 +241,7 @@ class EventController {
     @PostMapping("/deliveries/redeliver")
     Redelivered redeliverAll(
             @RequestParam(defaultValue = "") String target, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.OPERATE);
+        DutyCheck.require(actor, Duty.OPERATE);
         return new Redelivered(engine.deliveries().redeliverAll(target));
     }
 
@@ -256,7 +256,7 @@ class EventController {
         require(actor);
         return engine
                 .deliveries()
-                .runs(new RunStorage.Wanted(name, key, done, bounded(limit)))
+                .runs(new RunStorage.RunFilter(name, key, done, bounded(limit)))
                 .stream()
                 .map(run -> RunView.of(run, isShown(actor)))
                 .toList();

@@ -18,7 +18,7 @@ class ExampleController {
 
     @GetMapping("/manage/v1/examples")
     List<ExamplePackageView> shipped(@AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         return ServiceLoader.load(ExamplePackages.class).stream()
                 .map(ServiceLoader.Provider::get)
                 .map(one -> new ExamplePackageView(one.label(), one.describe(), one.files()))

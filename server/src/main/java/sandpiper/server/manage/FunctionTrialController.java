@@ -72,7 +72,7 @@ class FunctionTrialController {
             @PathVariable String function,
             @Valid @RequestBody FunctionTry body,
             @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         var definition = definition(object, function);
         var arguments = body.arguments();
         var key = definition.onRecord() ? body.key() : null;

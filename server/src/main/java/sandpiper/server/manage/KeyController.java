@@ -25,7 +25,7 @@ class KeyController {
     @PostMapping("/manage/v1/keys/renew")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void renew(@AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.ACCESS);
+        DutyCheck.require(actor, Duty.ACCESS);
         keys.renew();
         engine.accounts().log().note(actor.name(), "keys renewed", "tokens and cursors", "");
     }

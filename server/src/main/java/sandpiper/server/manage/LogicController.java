@@ -13,7 +13,7 @@ import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.assist.Analysis;
 import sandpiper.logic.assist.Completion;
 import sandpiper.logic.assist.Hover;
@@ -38,7 +38,7 @@ class LogicController {
             String message,
             @Nullable String suggestion,
             boolean warning) {
-        static Finding of(Problem problem) {
+        static Finding of(LogicProblem problem) {
             return new Finding(
                     problem.span().start(),
                     problem.span().end(),
@@ -76,7 +76,7 @@ class LogicController {
 
     @PostMapping("/check")
     Findings check(@Valid @RequestBody LogicRequest text, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         var release = release();
         var setting = text.setting(release);
         var analysis =
@@ -91,7 +91,7 @@ class LogicController {
             @Valid @RequestBody LogicRequest text,
             @RequestParam int place,
             @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         var offer = Completion.at(text.kind(), text.text(), place, text.setting(release()));
         return new Offer(offer.from(), offer.items());
     }
@@ -101,7 +101,7 @@ class LogicController {
             @Valid @RequestBody LogicRequest text,
             @RequestParam int place,
             @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         return Hover.at(text.kind(), text.text(), place, text.setting(release()))
                 .map(hover -> new HoverText(hover.title(), hover.describe(), hover.example()))
                 .orElseGet(() -> new HoverText(null, null, null));
@@ -110,7 +110,7 @@ class LogicController {
     /** All built-in functions, chapter by chapter. */
     @GetMapping("/functions")
     List<FunctionView> functions(@AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         return Builtins.all().stream()
                 .map(function ->
                         new FunctionView(

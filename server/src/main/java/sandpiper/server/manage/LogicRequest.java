@@ -4,9 +4,9 @@ import jakarta.validation.constraints.NotNull;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
-import sandpiper.logic.assist.Kind;
-import sandpiper.logic.check.Setting;
-import sandpiper.model.logic.Settings;
+import sandpiper.logic.assist.TextKind;
+import sandpiper.logic.check.NameContext;
+import sandpiper.model.logic.NameContexts;
 import sandpiper.model.release.ObjectFunctionType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
@@ -46,35 +46,35 @@ record LogicRequest(
         SCHEDULE_THEN
     }
 
-    Kind kind() {
+    TextKind kind() {
         return switch (role) {
-            case EXPRESSION, FORMULA -> Kind.EXPRESSION;
-            case CONDITION, OFFER, CHECK, WHEN, HANDLER_WHEN, SCHEDULE_WHERE -> Kind.CONDITION;
-            case THEN, BODY, HANDLER_THEN, SCHEDULE_THEN -> Kind.STEPS;
-            case SAY -> Kind.MESSAGE;
+            case EXPRESSION, FORMULA -> TextKind.EXPRESSION;
+            case CONDITION, OFFER, CHECK, WHEN, HANDLER_WHEN, SCHEDULE_WHERE -> TextKind.CONDITION;
+            case THEN, BODY, HANDLER_THEN, SCHEDULE_THEN -> TextKind.STEPS;
+            case SAY -> TextKind.MESSAGE;
         };
     }
 
-    Setting setting(Release release) {
+    NameContext setting(Release release) {
         var type = objectIn(release);
         if (type.isEmpty()) {
-            return Setting.ALONE;
+            return NameContext.ALONE;
         }
         var owner = type.get();
         var itsPart = partIn(owner).orElse(null);
         return switch (role) {
             case EXPRESSION, FORMULA, CONDITION, SCHEDULE_WHERE, SCHEDULE_THEN ->
-                    Settings.of(release, owner, itsPart);
+                    NameContexts.of(release, owner, itsPart);
             case OFFER -> offer(release, owner, itsPart);
             case BODY ->
                     function(release)
-                            .map(one -> Settings.ofFunction(release, owner, one))
-                            .orElseGet(() -> Settings.of(release, owner, null));
+                            .map(one -> NameContexts.ofFunction(release, owner, one))
+                            .orElseGet(() -> NameContexts.of(release, owner, null));
             case HANDLER_WHEN, HANDLER_THEN -> ofHandler(release, owner);
             case CHECK, WHEN, THEN, SAY ->
                     itsPart == null
-                            ? Settings.ofChange(release, owner)
-                            : Settings.of(release, owner, itsPart);
+                            ? NameContexts.ofChange(release, owner)
+                            : NameContexts.of(release, owner, itsPart);
         };
     }
 
@@ -90,7 +90,7 @@ record LogicRequest(
                                 .map(one -> ObjectFunctionType.of(release, owner, one)));
     }
 
-    private Setting ofHandler(Release release, ObjectType owner) {
+    private NameContext ofHandler(Release release, ObjectType owner) {
         return owner.handlers().stream()
                 .filter(one -> one.name().equals(field))
                 .findFirst()
@@ -99,17 +99,17 @@ record LogicRequest(
                             one.on().stream()
                                     .flatMap(name -> release.event(name).stream())
                                     .toList();
-                    return Settings.ofHandler(release, owner, one, events);
+                    return NameContexts.ofHandler(release, owner, one, events);
                 })
-                .orElseGet(() -> Settings.of(release, owner, null));
+                .orElseGet(() -> NameContexts.of(release, owner, null));
     }
 
-    private Setting offer(Release release, ObjectType owner, @Nullable Part itsPart) {
+    private NameContext offer(Release release, ObjectType owner, @Nullable Part itsPart) {
         var fields = itsPart == null ? owner.fields() : itsPart.fields();
         var reference = field == null ? null : fields.find(field).orElse(null);
         return reference != null && reference.type() instanceof FieldType.Reference to
-                ? Settings.ofOffer(release, owner, itsPart, release.target(to))
-                : Settings.of(release, owner, itsPart);
+                ? NameContexts.ofOffer(release, owner, itsPart, release.target(to))
+                : NameContexts.of(release, owner, itsPart);
     }
 
     Optional<ObjectType> objectIn(Release release) {

@@ -26,9 +26,9 @@ class ModelController {
     ModelView model(
             @RequestParam(defaultValue = "LIVE") Source of, @AuthenticationPrincipal Actor actor) {
         if (of != Source.LIVE) {
-            Duties.require(actor, Duty.DESIGN);
+            DutyCheck.require(actor, Duty.DESIGN);
         } else {
-            Duties.requireRecords(actor);
+            DutyCheck.requireRecords(actor);
         }
         var live = engine.live().release();
         if (of == Source.LIVE) {
@@ -47,7 +47,7 @@ class ModelController {
     @GetMapping("/services")
     List<ServiceView> services(
             @RequestParam(defaultValue = "LIVE") Source of, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         return of(of).services().stream().map(ServiceView::of).toList();
     }
 

@@ -58,19 +58,19 @@ class ReleaseController {
 
     @GetMapping
     List<ReleaseView> all(@AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         return engine.releases().all().stream().map(ReleaseView::of).toList();
     }
 
     @GetMapping("/preview")
     ReleasePreview preview(@AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         return engine.releases().preview();
     }
 
     @GetMapping("/{number}/files")
     Map<String, String> files(@PathVariable int number, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         var files = engine.releases().filesOf(number);
         if (files.isEmpty()) {
             throw new ProblemException(
@@ -82,7 +82,7 @@ class ReleaseController {
     @PostMapping
     ReleaseView release(
             @Valid @RequestBody ReleaseRequest body, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.RELEASE);
+        DutyCheck.require(actor, Duty.RELEASE);
         var note = body.note() == null ? "" : body.note();
         if (!Boolean.TRUE.equals(body.acceptFailing())) {
             requireExamples();

@@ -69,7 +69,7 @@ class RequirementController {
     /** The draft's. */
     @GetMapping
     Requirements requirements(@AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         return proved(engine.drafts().files());
     }
 
@@ -77,7 +77,7 @@ class RequirementController {
     @PostMapping
     Requirements check(
             @Valid @RequestBody ExampleFiles body, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         return proved(body.files());
     }
 

@@ -101,7 +101,7 @@ class RoleController {
 
     @GetMapping
     List<RoleView> roles(@AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.ACCESS);
+        DutyCheck.require(actor, Duty.ACCESS);
         return engine.accounts().roles().all().stream()
                 .map(held -> RoleView.of(held.role(), held.users()))
                 .toList();
@@ -113,7 +113,7 @@ class RoleController {
             @PathVariable String name,
             @Valid @RequestBody RoleBody body,
             @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.ACCESS);
+        DutyCheck.require(actor, Duty.ACCESS);
         var objects =
                 Objects.requireNonNullElse(body.objects(), List.<ObjectGrantView>of()).stream()
                         .map(ObjectGrantView::grant)
@@ -137,7 +137,7 @@ class RoleController {
 
     @DeleteMapping("/{name}")
     ResponseEntity<Void> remove(@PathVariable String name, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.ACCESS);
+        DutyCheck.require(actor, Duty.ACCESS);
         engine.accounts().roles().remove(actor, name);
         return ResponseEntity.noContent().build();
     }

@@ -57,7 +57,7 @@ class StatusController {
 
     @GetMapping("/status")
     Status status(@AuthenticationPrincipal Actor actor) {
-        Duties.requireRecords(actor);
+        DutyCheck.requireRecords(actor);
         var live = engine.live();
         var preview = engine.releases().preview();
         var counts =

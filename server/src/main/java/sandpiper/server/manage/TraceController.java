@@ -100,7 +100,7 @@ class TraceController {
     @GetMapping
     List<TraceView> latest(
             @RequestParam(defaultValue = "50") int limit, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         return engine.traces().latest(Math.clamp(limit, 1, HIGHEST_LIMIT)).stream()
                 .map(trace -> TraceView.of(trace, actor))
                 .toList();
@@ -108,7 +108,7 @@ class TraceController {
 
     @GetMapping("/{id}")
     TraceView find(@PathVariable UUID id, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         return engine.traces()
                 .find(id)
                 .map(trace -> TraceView.of(trace, actor))

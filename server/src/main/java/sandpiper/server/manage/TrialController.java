@@ -33,7 +33,7 @@ import sandpiper.engine.record.Query;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.trial.Trial;
-import sandpiper.logic.Problem;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.check.CheckedTerm;
 import sandpiper.logic.check.Checker;
@@ -350,7 +350,7 @@ class TrialController {
     /** Runs logic on a record, or by itself. */
     @PostMapping
     Tried tryOut(@Valid @RequestBody Try body, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.DESIGN);
+        DutyCheck.require(actor, Duty.DESIGN);
         var logic = body.logic();
         if (logic.object() == null || logic.object().isBlank()) {
             return alone(logic.text());
@@ -379,7 +379,7 @@ class TrialController {
                 List.of());
     }
 
-    private static List<Finding> findings(List<Problem> problems) {
+    private static List<Finding> findings(List<LogicProblem> problems) {
         return problems.stream().map(Finding::of).toList();
     }
 
@@ -425,7 +425,7 @@ class TrialController {
                 StepView.of(tracer.steps()));
     }
 
-    private static Tried wrong(List<Problem> problems) {
+    private static Tried wrong(List<LogicProblem> problems) {
         return new Tried(null, null, findings(problems), List.of(), List.of(), null, List.of());
     }
 }

@@ -100,14 +100,14 @@ class UserController {
 
     @GetMapping
     List<UserView> users(@AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.ACCESS);
+        DutyCheck.require(actor, Duty.ACCESS);
         return engine.accounts().users().all().stream().map(UserView::of).toList();
     }
 
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     UserView make(@Valid @RequestBody NewUser body, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.ACCESS);
+        DutyCheck.require(actor, Duty.ACCESS);
         var duties = body.duties() == null ? List.<Duty>of() : body.duties();
         var roles = body.roles() == null ? List.<String>of() : body.roles();
         PasswordRules.require(body.name(), body.password());
@@ -134,7 +134,7 @@ class UserController {
             @PathVariable String name,
             @Valid @RequestBody UserChange body,
             @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.ACCESS);
+        DutyCheck.require(actor, Duty.ACCESS);
         boolean ownRights =
                 name.equals(actor.name())
                         && (Boolean.TRUE.equals(body.disabled())
@@ -185,7 +185,7 @@ class UserController {
 
     @DeleteMapping("/{name}")
     ResponseEntity<Void> remove(@PathVariable String name, @AuthenticationPrincipal Actor actor) {
-        Duties.require(actor, Duty.ACCESS);
+        DutyCheck.require(actor, Duty.ACCESS);
         engine.accounts().users().remove(actor, name);
         return ResponseEntity.noContent().build();
     }

@@ -20,7 +20,7 @@ import org.apache.olingo.server.api.processor.BatchProcessor;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.Records;
 import sandpiper.engine.command.Outcome;
-import sandpiper.server.service.Answer;
+import sandpiper.server.service.StoredReply;
 
 /**
  * Several requests in one, in the multipart form. Those of a change set are done or left as one.
@@ -98,7 +98,7 @@ final class Batches implements BatchProcessor {
         }
     }
 
-    static void checkSize(Exchange exchange, int requests) {
+    static void checkSize(ODataContext exchange, int requests) {
         if (requests > MOST) {
             throw Refusals.bad(
                     "A batch may have %,d requests, but has %,d.".formatted(MOST, requests));
@@ -155,7 +155,7 @@ final class Batches implements BatchProcessor {
     }
 
     private ODataResponse answer(
-            ODataRequest request, Change change, Records.Answered<Answer> answered) {
+            ODataRequest request, Change change, Records.Answered<StoredReply> answered) {
         var response = new ODataResponse();
         run.answer(change, answered.outcome(), answered.answer(), response);
         var id = request.getHeader(HttpHeader.CONTENT_ID);

@@ -19,9 +19,9 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;
-import sandpiper.server.service.Answer;
 import sandpiper.server.service.IdempotencyKey;
 import sandpiper.server.service.Preconditions;
+import sandpiper.server.service.StoredReply;
 import sandpiper.server.service.Traced;
 
 /**
@@ -29,15 +29,15 @@ import sandpiper.server.service.Traced;
  * read.
  */
 final class ChangeRun {
-    private final Exchange exchange;
-    private final Failures failures;
+    private final ODataContext exchange;
+    private final ODataErrors failures;
     private @Nullable List<Change> gathered;
 
-    Exchange exchange() {
+    ODataContext exchange() {
         return exchange;
     }
 
-    ChangeRun(Exchange exchange, Failures failures) {
+    ChangeRun(ODataContext exchange, ODataErrors failures) {
         this.exchange = exchange;
         this.failures = failures;
     }
@@ -64,7 +64,7 @@ final class ChangeRun {
             // What is not granted or not offered is told to the request that asks for it.
             request(change, exchange.engine().live());
             gathered.add(change);
-            Replies.empty(response, HttpStatus.NO_CONTENT);
+            ODataResponses.empty(response, HttpStatus.NO_CONTENT);
             return;
         }
         var answered =
@@ -77,10 +77,10 @@ final class ChangeRun {
     }
 
     /** Carries out all or none; one outcome for each, or the last is why nothing was done. */
-    List<Records.Answered<Answer>> together(List<Change> changes) {
+    List<Records.Answered<StoredReply>> together(List<Change> changes) {
         var makers = new ArrayList<Function<LiveRelease, Request>>();
         changes.forEach(change -> makers.add(live -> request(change, live)));
-        var answers = new HashMap<Integer, Answer>();
+        var answers = new HashMap<Integer, StoredReply>();
         var outcomes =
                 exchange.engine()
                         .records()
@@ -91,14 +91,15 @@ final class ChangeRun {
                                         answers.put(
                                                 place,
                                                 answer(changes.get(place), live, session, done)));
-        var answered = new ArrayList<Records.Answered<Answer>>();
+        var answered = new ArrayList<Records.Answered<StoredReply>>();
         for (int i = 0; i < outcomes.size(); i++) {
             answered.add(new Records.Answered<>(outcomes.get(i), answers.get(i)));
         }
         return answered;
     }
 
-    void answer(Change change, Outcome outcome, @Nullable Answer made, ODataResponse response) {
+    void answer(
+            Change change, Outcome outcome, @Nullable StoredReply made, ODataResponse response) {
         switch (outcome) {
             case Outcome.Refused refused -> {
                 var set = change.set();
@@ -113,8 +114,8 @@ final class ChangeRun {
                 said(response, Traced.headers(done.trace(), done.warnings()));
             }
             case Outcome.Repeated(var text) -> {
-                fill(change, response, Answer.read(text));
-                response.setHeader(Answer.REPLAYED, "true");
+                fill(change, response, StoredReply.read(text));
+                response.setHeader(StoredReply.REPLAYED, "true");
             }
         }
     }
@@ -124,11 +125,11 @@ final class ChangeRun {
     }
 
     /** What a change is answered with, in a form that can be kept. */
-    private Answer answer(
+    private StoredReply answer(
             Change change, LiveRelease live, Session session, Outcome.Success success) {
         var answered = change.answered();
         if (answered == null) {
-            return new Answer(HttpStatus.NO_CONTENT.value(), null, null, "");
+            return new StoredReply(HttpStatus.NO_CONTENT.value(), null, null, "");
         }
         var result = success.result();
         if (result != null) {
@@ -136,18 +137,18 @@ final class ChangeRun {
         }
         return success instanceof Outcome.Done done
                 ? record(change, answered, live, session, done)
-                : new Answer(HttpStatus.NO_CONTENT.value(), null, null, "");
+                : new StoredReply(HttpStatus.NO_CONTENT.value(), null, null, "");
     }
 
     /** What an action or function gave back. */
-    private Answer result(
+    private StoredReply result(
             Change.Answered answered, Outcome.Success success, Outcome.Result result) {
         var tag = success instanceof Outcome.Done done ? Preconditions.tag(done.version()) : null;
         var value = Format.of(answered.type()).value(result.value());
         if (value == null || answered.brief()) {
-            return new Answer(HttpStatus.NO_CONTENT.value(), null, tag, "");
+            return new StoredReply(HttpStatus.NO_CONTENT.value(), null, tag, "");
         }
-        var name = Arguments.name(answered.uri().getUriResourceParts().getLast());
+        var name = ActionArguments.name(answered.uri().getUriResourceParts().getLast());
         var body = new LinkedHashMap<String, @Nullable Object>();
         body.put(
                 "@odata.context",
@@ -157,10 +158,10 @@ final class ChangeRun {
         } else {
             body.put("value", value);
         }
-        return new Answer(HttpStatus.OK.value(), null, tag, JsonText.write(body));
+        return new StoredReply(HttpStatus.OK.value(), null, tag, JsonText.write(body));
     }
 
-    private Answer record(
+    private StoredReply record(
             Change change,
             Change.Answered answered,
             LiveRelease live,
@@ -170,7 +171,7 @@ final class ChangeRun {
         var available = change.call().answerTree(live, session, done);
         var shape = exchange.model().shape(set);
         var wanted =
-                Wanted.of(
+                Projection.of(
                                 shape,
                                 available,
                                 answered.uri().getSelectOption(),
@@ -181,7 +182,7 @@ final class ChangeRun {
         var writer = new EntityWriter(exchange.root(), Format.of(answered.type()));
         var address = exchange.root() + "/" + writer.address(set, shape, tree, view);
         var status = done.created() ? HttpStatus.CREATED : HttpStatus.OK;
-        return new Answer(
+        return new StoredReply(
                 (answered.brief() ? HttpStatus.NO_CONTENT : status).value(),
                 done.created() || answered.brief() ? address : null,
                 Preconditions.tag(view.version()),
@@ -193,8 +194,8 @@ final class ChangeRun {
                                         writer.record(set, wanted, tree, view))));
     }
 
-    private static void fill(Change change, ODataResponse response, Answer answer) {
-        Replies.empty(response, HttpStatus.valueOf(answer.status()));
+    private static void fill(Change change, ODataResponse response, StoredReply answer) {
+        ODataResponses.empty(response, HttpStatus.valueOf(answer.status()));
         var tag = answer.tag();
         if (tag != null) {
             response.setHeader(HttpHeader.ETAG, tag);
@@ -209,7 +210,7 @@ final class ChangeRun {
             response.setHeader(HttpHeader.PREFERENCE_APPLIED, "return=minimal");
         }
         if (answered != null && !answer.body().isEmpty()) {
-            Replies.text(
+            ODataResponses.text(
                     response, HttpStatus.valueOf(answer.status()), answered.type(), answer.body());
         }
     }

@@ -27,7 +27,7 @@ import sandpiper.server.service.Preconditions;
 import sandpiper.server.service.Traced;
 
 /** Reads what shall be changed. */
-record Changes(Exchange exchange, OData odata, ServiceMetadata metadata) {
+record Changes(ODataContext exchange, OData odata, ServiceMetadata metadata) {
 
     Change create(Address address, UriInfo uri, ODataRequest request, Types types) {
         if (address.key() != null) {
@@ -115,7 +115,7 @@ record Changes(Exchange exchange, OData odata, ServiceMetadata metadata) {
     Change act(UriInfo uri, ODataRequest request, Types types) {
         var parts = uri.getUriResourceParts();
         var values =
-                Arguments.of(
+                ActionArguments.of(
                         parts.getLast(),
                         request.getBody() == null ? new byte[0] : bytes(request),
                         types.request());
@@ -124,7 +124,7 @@ record Changes(Exchange exchange, OData odata, ServiceMetadata metadata) {
             var address = Address.of(exchange.model(), uri.asUriInfoResource());
             return act(address, values, answered, request);
         }
-        var name = Arguments.name(parts.getLast());
+        var name = ActionArguments.name(parts.getLast());
         var call = exchange.functions();
         return new Change(
                 null,
@@ -219,7 +219,7 @@ record Changes(Exchange exchange, OData odata, ServiceMetadata metadata) {
     private Map<String, @Nullable Object> values(
             String set, Map<String, @Nullable Object> body, ContentType type, boolean creating) {
         var reader =
-                new BodyReader(
+                new EntityReader(
                         "true".equals(type.getParameter("IEEE754Compatible")), this::keyOfLink);
         return reader.values(exchange.model().shape(set), body, creating);
     }

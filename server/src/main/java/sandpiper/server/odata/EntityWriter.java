@@ -1,6 +1,5 @@
 package sandpiper.server.odata;
 
-import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -73,7 +72,7 @@ record EntityWriter(String root, Format format) {
 
     /** A record of a set. */
     Map<String, @Nullable Object> record(
-            String set, Wanted wanted, FieldTree tree, RecordView view) {
+            String set, Projection wanted, FieldTree tree, RecordView view) {
         var row = Row.of(tree.paths(), view.values());
         var shape = wanted.shape();
         var entity = new LinkedHashMap<String, @Nullable Object>();
@@ -111,7 +110,7 @@ record EntityWriter(String root, Format format) {
     }
 
     private void values(
-            Map<String, @Nullable Object> entity, Wanted wanted, Row row, String address) {
+            Map<String, @Nullable Object> entity, Projection wanted, Row row, String address) {
         for (var value : wanted.values()) {
             put(entity, value, row.plain(value.path()));
         }
@@ -148,7 +147,7 @@ record EntityWriter(String root, Format format) {
 
     private void items(
             Map<String, @Nullable Object> entity,
-            Wanted.ExpandedItems wanted,
+            Projection.ExpandedItems wanted,
             FieldTree tree,
             RecordView view,
             String address) {

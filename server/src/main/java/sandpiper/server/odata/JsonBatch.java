@@ -123,7 +123,7 @@ final class JsonBatch {
         var missing = part.dependsOn().stream().filter(failed::contains).findFirst();
         missing.ifPresent(id -> {
             var response = new ODataResponse();
-            new Failures()
+            new ODataErrors()
                     .write(
                             response,
                             sandpiper.server.problem.Problem.of(

@@ -36,8 +36,8 @@ import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
-import sandpiper.server.service.Definitions;
 import sandpiper.server.service.Protocol;
+import sandpiper.server.service.ReleaseChoice;
 
 /** Every service over OData 4.01. What there is is looked up in the live release at each call. */
 @RestController
@@ -65,7 +65,7 @@ class ODataController {
     void contract(
             @PathVariable String service,
             @PathVariable int version,
-            @RequestParam(defaultValue = "LIVE") Definitions.Source of,
+            @RequestParam(defaultValue = "LIVE") ReleaseChoice.Source of,
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest http,
             HttpServletResponse answer)
@@ -87,7 +87,7 @@ class ODataController {
     List<ODataExamples.Example> examples(
             @PathVariable String service,
             @PathVariable int version,
-            @RequestParam(defaultValue = "LIVE") Definitions.Source of,
+            @RequestParam(defaultValue = "LIVE") ReleaseChoice.Source of,
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest http) {
         return ODataExamples.of(exchange(service, version, of, actor, http).model());
@@ -102,7 +102,7 @@ class ODataController {
             HttpServletResponse answer)
             throws IOException {
         try {
-            var exchange = exchange(service, version, Definitions.Source.LIVE, actor, http);
+            var exchange = exchange(service, version, ReleaseChoice.Source.LIVE, actor, http);
             var request = request(http, exchange);
             var run = new Run(exchange);
             boolean batch = request.getRawODataPath().equals("/$batch");
@@ -113,7 +113,7 @@ class ODataController {
                     answer);
         } catch (RuntimeException e) {
             var response = new ODataResponse();
-            new Failures()
+            new ODataErrors()
                     .write(
                             response,
                             Failure.of(e, http.getMethod() + " " + http.getRequestURI()),
@@ -127,19 +127,19 @@ class ODataController {
                 && contentType.toLowerCase(Locale.ROOT).startsWith("application/json");
     }
 
-    private Exchange exchange(
+    private ODataContext exchange(
             String service,
             int version,
-            Definitions.Source of,
+            ReleaseChoice.Source of,
             Actor actor,
             HttpServletRequest http) {
         var server = addresses.of(http);
         var live = engine.live();
-        boolean isLive = of == Definitions.Source.LIVE;
-        var from = isLive ? live.release() : Definitions.of(engine, actor, of);
+        boolean isLive = of == ReleaseChoice.Source.LIVE;
+        var from = isLive ? live.release() : ReleaseChoice.of(engine, actor, of);
         var type = Protocol.ODATA.open(from, actor, service, version).type();
         var model = isLive ? model(live, type) : new ServiceModel(from, type);
-        return new Exchange(engine, cursors, limits, actor, model, server);
+        return new ODataContext(engine, cursors, limits, actor, model, server);
     }
 
     private ServiceModel model(LiveRelease live, sandpiper.model.release.ServiceType type) {
@@ -151,7 +151,7 @@ class ODataController {
                 live.number() + "/" + type.titled(), _ -> new ServiceModel(live.release(), type));
     }
 
-    private ODataRequest request(HttpServletRequest http, Exchange exchange) {
+    private ODataRequest request(HttpServletRequest http, ODataContext exchange) {
         var request = new ODataRequest();
         var method = http.getMethod().toUpperCase(Locale.ROOT);
         var tunnelled = http.getHeader(HttpHeader.X_HTTP_METHOD);
@@ -194,13 +194,13 @@ class ODataController {
 
     /** The handling of one request over HTTP, which may hold several. */
     private final class Run {
-        private final Exchange exchange;
+        private final ODataContext exchange;
         private final ServiceMetadata metadata;
-        private final Failures failures = new Failures();
+        private final ODataErrors failures = new ODataErrors();
         private final ChangeRun changeRun;
         private final Batches batches;
 
-        Run(Exchange exchange) {
+        Run(ODataContext exchange) {
             this.exchange = exchange;
             this.metadata =
                     odata.createServiceMetadata(
@@ -258,7 +258,7 @@ class ODataController {
             var body = JsonText.object(JsonText.bytes(request.getBody()));
             var batch = new JsonBatch(exchange.root(), this::handle, changeRun, batches);
             var response = new ODataResponse();
-            Replies.json(
+            ODataResponses.json(
                     response,
                     HttpStatus.OK,
                     ContentType.APPLICATION_JSON,

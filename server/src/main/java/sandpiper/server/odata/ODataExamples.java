@@ -33,7 +33,7 @@ final class ODataExamples {
     static List<Example> of(ServiceModel model) {
         var examples = new ODataExamples(model);
         examples.examples.add(new Example("metadata", "GET", "$metadata", null));
-        Shapes.sets(model.service().resources()).forEach(examples::add);
+        EntityShapes.sets(model.service().resources()).forEach(examples::add);
         for (var function : model.service().functions()) {
             examples.call(new CallType.OfFunction(function.definition()), "", function.name());
         }

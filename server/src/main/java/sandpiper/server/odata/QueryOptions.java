@@ -28,13 +28,13 @@ final class QueryOptions {
 
     private static final OData LIBRARY = OData.newInstance();
 
-    private final Exchange exchange;
+    private final ODataContext exchange;
     private final UriInfo uri;
     private final EntityShape shape;
     private final @Nullable String filter;
     private final @Nullable String sort;
 
-    QueryOptions(Exchange exchange, String set, UriInfo uri) {
+    QueryOptions(ODataContext exchange, String set, UriInfo uri) {
         this.exchange = exchange;
         this.uri = uri;
         this.shape = exchange.model().shape(set);

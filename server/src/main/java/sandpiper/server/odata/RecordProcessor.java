@@ -37,16 +37,16 @@ final class RecordProcessor
                 ActionPrimitiveCollectionProcessor,
                 ActionComplexProcessor,
                 ActionComplexCollectionProcessor {
-    private final Exchange exchange;
+    private final ODataContext exchange;
     private final ChangeRun run;
     private final Changes changes;
-    private final Reads reads;
+    private final ODataReads reads;
 
-    RecordProcessor(Exchange exchange, ChangeRun run, Changes changes) {
+    RecordProcessor(ODataContext exchange, ChangeRun run, Changes changes) {
         this.exchange = exchange;
         this.run = run;
         this.changes = changes;
-        this.reads = new Reads(exchange);
+        this.reads = new ODataReads(exchange);
     }
 
     @Override
@@ -63,7 +63,7 @@ final class RecordProcessor
             ODataRequest request, ODataResponse response, UriInfo uri, ContentType type) {
         var address = address(uri);
         var format = Format.of(type);
-        Replies.json(
+        ODataResponses.json(
                 response,
                 HttpStatus.OK,
                 type,
@@ -82,7 +82,7 @@ final class RecordProcessor
                                         instanceof List<?> list
                                 ? list.size()
                                 : 0;
-        Replies.text(response, HttpStatus.OK, ContentType.TEXT_PLAIN, String.valueOf(count));
+        ODataResponses.text(response, HttpStatus.OK, ContentType.TEXT_PLAIN, String.valueOf(count));
     }
 
     @Override
@@ -95,10 +95,10 @@ final class RecordProcessor
             response.setHeader(HttpHeader.ETAG, Preconditions.tag(found.view().version()));
             if (Preconditions.isFresh(
                     request.getHeader(HttpHeader.IF_NONE_MATCH), found.view().version())) {
-                Replies.empty(response, HttpStatus.NOT_MODIFIED);
+                ODataResponses.empty(response, HttpStatus.NOT_MODIFIED);
                 return;
             }
-            Replies.json(
+            ODataResponses.json(
                     response,
                     HttpStatus.OK,
                     type,
@@ -108,19 +108,19 @@ final class RecordProcessor
                                     found.entity()));
             return;
         }
-        var inside = Reads.inside(address, found.entity());
+        var inside = ODataReads.inside(address, found.entity());
         if (inside.isEmpty()) {
-            Replies.empty(response, HttpStatus.NO_CONTENT);
+            ODataResponses.empty(response, HttpStatus.NO_CONTENT);
             return;
         }
-        Replies.json(
+        ODataResponses.json(
                 response,
                 HttpStatus.OK,
                 type,
                 found.writer().with(context(address, found), members(inside.get())));
     }
 
-    private static String context(Address address, Reads.Found found) {
+    private static String context(Address address, ODataReads.Found found) {
         var at = found.wanted();
         for (int i = 0; i < address.references().size(); i++) {
             at = at.references().getFirst().inside();
@@ -248,9 +248,9 @@ final class RecordProcessor
         }
         var address = address(uri);
         var found = reads.record(address, uri, Format.of(type));
-        var inside = Reads.inside(address, found.entity());
+        var inside = ODataReads.inside(address, found.entity());
         if (inside.isEmpty()) {
-            Replies.empty(response, HttpStatus.NO_CONTENT);
+            ODataResponses.empty(response, HttpStatus.NO_CONTENT);
             return;
         }
         var body = new LinkedHashMap<String, @Nullable Object>();
@@ -265,7 +265,8 @@ final class RecordProcessor
             path.append('/').append(address.items()).append("(%s)".formatted(address.line()));
         }
         address.properties().forEach(step -> path.append('/').append(step));
-        Replies.json(response, HttpStatus.OK, type, found.writer().with(path.toString(), body));
+        ODataResponses.json(
+                response, HttpStatus.OK, type, found.writer().with(path.toString(), body));
     }
 
     @Override
@@ -279,11 +280,11 @@ final class RecordProcessor
             ODataRequest request, ODataResponse response, UriInfo uri, ContentType type) {
         var address = address(uri);
         var found = reads.record(address, uri, Format.of(ContentType.JSON));
-        var inside = Reads.inside(address, found.entity());
+        var inside = ODataReads.inside(address, found.entity());
         if (inside.isEmpty()) {
-            Replies.empty(response, HttpStatus.NO_CONTENT);
+            ODataResponses.empty(response, HttpStatus.NO_CONTENT);
         } else {
-            Replies.text(
+            ODataResponses.text(
                     response, HttpStatus.OK, ContentType.TEXT_PLAIN, String.valueOf(inside.get()));
         }
     }

@@ -40,9 +40,10 @@ final class ServiceModel extends CsdlAbstractEdmProvider {
 
     ServiceModel(Release release, ServiceType service) {
         this.service = service;
-        this.sets = Shapes.sets(service.resources());
-        var namespace = Shapes.namespace(service.name(), service.version());
-        sets.forEach((set, resource) -> shapes.put(set, Shapes.of(release, namespace, resource)));
+        this.sets = EntityShapes.sets(service.resources());
+        var namespace = EntityShapes.namespace(service.name(), service.version());
+        sets.forEach(
+                (set, resource) -> shapes.put(set, EntityShapes.of(release, namespace, resource)));
         this.schema =
                 new SchemaWriter(release, namespace)
                         .write(sets, shapes, service.functions(), CONTAINER);

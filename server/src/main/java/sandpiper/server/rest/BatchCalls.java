@@ -43,7 +43,7 @@ class BatchCalls {
         this.writers = writers;
     }
 
-    Reply batch(RestPlace place, Actor actor, HttpServletRequest request) throws IOException {
+    HttpReply batch(RestPlace place, Actor actor, HttpServletRequest request) throws IOException {
         var call = new Call(engine, writers, actor, place);
         var body = JsonText.object(JsonText.bytes(request.getInputStream()));
         if (!(body.get("items") instanceof List<?> items) || body.size() != 1) {
@@ -112,7 +112,7 @@ class BatchCalls {
                 List.of(new Problem.Wrong("/items/" + place, "SP4000", "This item " + what + ".")));
     }
 
-    private Reply results(List<Outcome> outcomes) {
+    private HttpReply results(List<Outcome> outcomes) {
         var results =
                 engine.records()
                         .read((live, session) ->
@@ -154,7 +154,7 @@ class BatchCalls {
         body.put("done", done);
         body.put("failed", outcomes.size() - done);
         body.put("results", results);
-        return Reply.json(JsonText.bytes(to -> JsonText.write(to, body)));
+        return HttpReply.json(JsonText.bytes(to -> JsonText.write(to, body)));
     }
 
     private static Map<String, Object> refusal(Outcome.Refused refused) {

@@ -15,12 +15,12 @@ import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.JsonText;
-import sandpiper.server.service.Answer;
 import sandpiper.server.service.Preconditions;
 import sandpiper.server.service.Protocol;
 import sandpiper.server.service.RecordWriter;
 import sandpiper.server.service.RecordWriters;
 import sandpiper.server.service.ServiceCall;
+import sandpiper.server.service.StoredReply;
 
 /** One call over REST: its address, and how it is answered. */
 final class Call {
@@ -45,23 +45,23 @@ final class Call {
      * What was done is answered with: the record as it is now; what a function gave back, and the
      * record beside it when it was called on one.
      */
-    Answer answer(LiveRelease live, Session session, Outcome.Success success) {
+    StoredReply answer(LiveRelease live, Session session, Outcome.Success success) {
         return switch (success) {
             case Outcome.Done done -> answer(live, session, done);
             case Outcome.Returned returned -> {
                 var result = returned.result();
                 var body = new LinkedHashMap<String, @Nullable Object>();
                 body.put("result", result == null ? null : result.value());
-                yield new Answer(200, null, null, JsonText.write(body));
+                yield new StoredReply(200, null, null, JsonText.write(body));
             }
         };
     }
 
-    private Answer answer(LiveRelease live, Session session, Outcome.Done done) {
+    private StoredReply answer(LiveRelease live, Session session, Outcome.Done done) {
         var resource = service.shown(live);
         var tree = service.answerTree(live, session, done);
         var view = service.changed(live, session, done, tree);
-        return new Answer(
+        return new StoredReply(
                 done.created() ? 201 : 200,
                 location(live, session, resource, done),
                 Preconditions.tag(view.version()),

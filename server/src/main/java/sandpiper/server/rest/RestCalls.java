@@ -23,7 +23,6 @@ import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.security.Secrets;
-import sandpiper.server.service.Answer;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.IdempotencyKey;
 import sandpiper.server.service.Preconditions;
@@ -31,6 +30,7 @@ import sandpiper.server.service.QueryReader;
 import sandpiper.server.service.RecordWriter;
 import sandpiper.server.service.RecordWriters;
 import sandpiper.server.service.ServiceCall;
+import sandpiper.server.service.StoredReply;
 import sandpiper.server.service.Traced;
 import tools.jackson.core.JsonGenerator;
 
@@ -56,7 +56,7 @@ class RestCalls {
         this.writers = writers;
     }
 
-    Reply query(RestPlace at, Actor actor, HttpServletRequest request) {
+    HttpReply query(RestPlace at, Actor actor, HttpServletRequest request) {
         var call = new Call(engine, writers, actor, at);
         var reader = new QueryReader(request.getParameterMap(), QUERY_PARAMETERS);
         var fingerprint = call.base() + "?" + Call.fingerprint(request.getParameterMap());
@@ -68,7 +68,8 @@ class RestCalls {
                     var page = engine.records().page(live, session, usual.with(tree));
                     var next = page.next() == null ? null : cursors.write(fingerprint, page.next());
                     var writer = writers.of(live, usual.object(), tree);
-                    var reply = Reply.json(JsonText.bytes(to -> writePage(to, writer, page, next)));
+                    var reply =
+                            HttpReply.json(JsonText.bytes(to -> writePage(to, writer, page, next)));
                     return next == null
                             ? reply
                             : reply.with(
@@ -120,7 +121,7 @@ class RestCalls {
         return call.base() + "?" + parameters;
     }
 
-    Reply read(RestPlace at, Actor actor, HttpServletRequest request) {
+    HttpReply read(RestPlace at, Actor actor, HttpServletRequest request) {
         var call = new Call(engine, writers, actor, at);
         var reader = new QueryReader(request.getParameterMap(), List.of("fields"));
         var ifNoneMatch = request.getHeader(HttpHeaders.IF_NONE_MATCH);
@@ -136,16 +137,16 @@ class RestCalls {
                     var record = call.service().read(live, session, at.ofRecord(), tree);
                     var tag = Preconditions.tag(record.version());
                     if (Preconditions.isFresh(ifNoneMatch, record.version())) {
-                        return Reply.of(HttpServletResponse.SC_NOT_MODIFIED)
+                        return HttpReply.of(HttpServletResponse.SC_NOT_MODIFIED)
                                 .with(HttpHeaders.ETAG, tag);
                     }
                     var writer = writers.of(live, type.object(), tree);
-                    return Reply.json(JsonText.bytes(to -> writer.write(to, record)))
+                    return HttpReply.json(JsonText.bytes(to -> writer.write(to, record)))
                             .with(HttpHeaders.ETAG, tag);
                 });
     }
 
-    Reply create(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
+    HttpReply create(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
         var call = new Call(engine, writers, actor, at);
         var body = JsonText.bytes(request.getInputStream());
         return change(
@@ -158,7 +159,7 @@ class RestCalls {
                                 : call.service().create(live, JsonText.object(body)));
     }
 
-    Reply update(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
+    HttpReply update(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
         var call = new Call(engine, writers, actor, at);
         var body = JsonText.bytes(request.getInputStream());
         var expected = expectedVersion(request);
@@ -171,7 +172,7 @@ class RestCalls {
                                 .change(live, at.ofRecord(), JsonText.object(body), expected));
     }
 
-    Reply save(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
+    HttpReply save(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
         var call = new Call(engine, writers, actor, at);
         var body = JsonText.bytes(request.getInputStream());
         var expected = expectedVersion(request);
@@ -182,7 +183,7 @@ class RestCalls {
                 live -> call.service().save(live, at.ofRecord(), JsonText.object(body), expected));
     }
 
-    Reply call(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
+    HttpReply call(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
         var call = new Call(engine, writers, actor, at);
         var expected = expectedVersion(request);
         var body = JsonText.bytes(request.getInputStream());
@@ -203,7 +204,7 @@ class RestCalls {
         return body.length == 0 ? Map.of() : JsonText.object(body);
     }
 
-    Reply remove(RestPlace at, Actor actor, HttpServletRequest request) {
+    HttpReply remove(RestPlace at, Actor actor, HttpServletRequest request) {
         var call = new Call(engine, writers, actor, at);
         var expected = expectedVersion(request);
         var outcome =
@@ -217,11 +218,11 @@ class RestCalls {
                                                 false,
                                                 null));
         return outcome instanceof Outcome.Refused refused
-                ? Reply.of(refused)
-                : Reply.of(HttpServletResponse.SC_NO_CONTENT);
+                ? HttpReply.of(refused)
+                : HttpReply.of(HttpServletResponse.SC_NO_CONTENT);
     }
 
-    private Reply change(
+    private HttpReply change(
             Call call,
             HttpServletRequest http,
             byte[] body,
@@ -236,10 +237,10 @@ class RestCalls {
                                                 .request(live, command.apply(live), traced, once),
                                 call::answer);
         return switch (answered.outcome()) {
-            case Outcome.Refused refused -> Reply.of(refused);
-            case Outcome.Repeated(var answer) -> Reply.of(Answer.read(answer), true);
+            case Outcome.Refused refused -> HttpReply.of(refused);
+            case Outcome.Repeated(var answer) -> HttpReply.of(StoredReply.read(answer), true);
             case Outcome.Success done ->
-                    Reply.of(Objects.requireNonNull(answered.answer()), false)
+                    HttpReply.of(Objects.requireNonNull(answered.answer()), false)
                             .with(Traced.headers(done.trace(), done.warnings()));
         };
     }

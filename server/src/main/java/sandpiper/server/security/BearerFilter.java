@@ -13,10 +13,10 @@ import org.springframework.web.filter.OncePerRequestFilter;
 final class BearerFilter extends OncePerRequestFilter {
     private static final String BEARER = "Bearer ";
 
-    private final Tokens tokens;
+    private final AccessTokens tokens;
     private final Credentials credentials;
 
-    BearerFilter(Tokens tokens, Credentials credentials) {
+    BearerFilter(AccessTokens tokens, Credentials credentials) {
         this.tokens = tokens;
         this.credentials = credentials;
     }

@@ -57,14 +57,18 @@ public class Credentials {
 
     private final Map<String, Known> clients = new ConcurrentHashMap<>();
     private final RateLimits limits;
-    private final Seal seal;
+    private final SecretCipher seal;
     private final PasswordDigests digests;
     private final SignInLog log;
     private static final int LONGEST_NAME = 60;
     private static final int LONGEST_PASSWORD = 200;
 
     Credentials(
-            Engine engine, PasswordEncoder passwords, RateLimits limits, Seal seal, SignInLog log) {
+            Engine engine,
+            PasswordEncoder passwords,
+            RateLimits limits,
+            SecretCipher seal,
+            SignInLog log) {
         this.engine = engine;
         this.log = log;
         this.digests = new PasswordDigests(engine.clock().instant());

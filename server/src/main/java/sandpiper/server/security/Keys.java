@@ -15,10 +15,10 @@ public class Keys {
     private static final String GENERATION = "key-generation";
 
     private final Engine engine;
-    private final Seal seal;
+    private final SecretCipher seal;
     private volatile String generation;
 
-    Keys(Engine engine, Seal seal) {
+    Keys(Engine engine, SecretCipher seal) {
         this.engine = engine;
         this.seal = seal;
         this.generation = engine.settings().get(GENERATION, Secrets.make());

@@ -88,7 +88,7 @@ class SecurityConfiguration {
     SecurityFilterChain callers(
             HttpSecurity http,
             Credentials credentials,
-            Tokens tokens,
+            AccessTokens tokens,
             RateLimits limits,
             Origins origins) {
         var entry = entryPoint(true);
@@ -123,7 +123,7 @@ class SecurityConfiguration {
     SecurityFilterChain services(
             HttpSecurity http,
             Credentials credentials,
-            Tokens tokens,
+            AccessTokens tokens,
             RateLimits limits,
             Origins origins,
             SecurityContextRepository sessions) {
@@ -153,7 +153,7 @@ class SecurityConfiguration {
     SecurityFilterChain soap(
             HttpSecurity http,
             Credentials credentials,
-            Tokens tokens,
+            AccessTokens tokens,
             SecurityContextRepository sessions) {
         http.securityMatcher("/soap/**")
                 .addFilterBefore(

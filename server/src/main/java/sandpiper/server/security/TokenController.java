@@ -24,10 +24,10 @@ class TokenController {
     private static final String BASIC = "Basic ";
 
     private final Credentials credentials;
-    private final Tokens tokens;
+    private final AccessTokens tokens;
     private final RateLimits limits;
 
-    TokenController(Credentials credentials, Tokens tokens, RateLimits limits) {
+    TokenController(Credentials credentials, AccessTokens tokens, RateLimits limits) {
         this.credentials = credentials;
         this.tokens = tokens;
         this.limits = limits;
@@ -79,7 +79,7 @@ class TokenController {
         var answer = new LinkedHashMap<String, Object>();
         answer.put("access_token", tokens.issue(client.get().name()));
         answer.put("token_type", "Bearer");
-        answer.put("expires_in", Tokens.LIFE.toSeconds());
+        answer.put("expires_in", AccessTokens.LIFE.toSeconds());
         return ResponseEntity.ok().cacheControl(CacheControl.noStore()).body(answer);
     }
 

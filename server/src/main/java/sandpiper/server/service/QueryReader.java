@@ -11,8 +11,8 @@ import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.record.Query;
+import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Nearest;
-import sandpiper.logic.Problem;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.filter.Checked;
@@ -110,7 +110,7 @@ public final class QueryReader {
         };
     }
 
-    private static Wrong error(Problem problem) {
+    private static Wrong error(LogicProblem problem) {
         return new Wrong(
                 "",
                 problem.code().id(),

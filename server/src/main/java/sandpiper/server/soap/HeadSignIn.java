@@ -47,7 +47,7 @@ final class HeadSignIn implements MessageSignIn {
                         : SoapVersion.SOAP_11;
         return new Written(
                 soap.contentType() + ";charset=UTF-8",
-                Answers.fault(soap, SoapVersion.class.getPackageName(), problem));
+                SoapEnvelopes.fault(soap, SoapVersion.class.getPackageName(), problem));
     }
 
     /** The token in front of the body, or nothing when there is none, or only part of one. */

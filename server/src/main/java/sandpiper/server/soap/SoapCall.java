@@ -238,7 +238,7 @@ final class SoapCall {
     }
 
     private String envelope(XmlText xml, Runnable content) {
-        return Answers.result(soap, namespace, operation.name() + "Response", content, xml);
+        return SoapEnvelopes.result(soap, namespace, operation.name() + "Response", content, xml);
     }
 
     /** A refusal with the places as paths of elements: {@code stay/charges/item[1]/tariff}. */

@@ -33,9 +33,9 @@ import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
-import sandpiper.server.service.Definitions;
 import sandpiper.server.service.IdempotencyKey;
 import sandpiper.server.service.Protocol;
+import sandpiper.server.service.ReleaseChoice;
 import sandpiper.server.service.ServiceCall;
 import sandpiper.server.traffic.CallNotes;
 
@@ -72,7 +72,7 @@ class SoapController {
     ResponseEntity<String> contract(
             @PathVariable String service,
             @PathVariable int version,
-            @RequestParam(defaultValue = "LIVE") Definitions.Source of,
+            @RequestParam(defaultValue = "LIVE") ReleaseChoice.Source of,
             @AuthenticationPrincipal @Nullable Actor actor,
             HttpServletRequest request) {
         if (actor == null) {
@@ -80,7 +80,7 @@ class SoapController {
                     .header(HttpHeaders.WWW_AUTHENTICATE, "Basic realm=\"Sandpiper\"")
                     .build();
         }
-        var release = Definitions.of(engine, actor, of);
+        var release = ReleaseChoice.of(engine, actor, of);
         var type = Protocol.SOAP.open(release, actor, service, version).type();
         var server = addresses.of(request);
         return ResponseEntity.ok()
@@ -96,11 +96,11 @@ class SoapController {
     List<SoapExamples.Example> examples(
             @PathVariable String service,
             @PathVariable int version,
-            @RequestParam(defaultValue = "LIVE") Definitions.Source of,
+            @RequestParam(defaultValue = "LIVE") ReleaseChoice.Source of,
             @AuthenticationPrincipal Actor actor) {
         return SoapExamples.of(
                 Protocol.SOAP
-                        .open(Definitions.of(engine, actor, of), actor, service, version)
+                        .open(ReleaseChoice.of(engine, actor, of), actor, service, version)
                         .type());
     }
 
@@ -232,7 +232,7 @@ class SoapController {
                         : soap == SoapVersion.SOAP_11 || http.is5xxServerError()
                                 ? HttpStatus.INTERNAL_SERVER_ERROR
                                 : HttpStatus.BAD_REQUEST;
-        return answer(soap, status, Answers.fault(soap, namespace, problem));
+        return answer(soap, status, SoapEnvelopes.fault(soap, namespace, problem));
     }
 
     private static ResponseEntity<String> answer(SoapVersion soap, HttpStatus status, String xml) {

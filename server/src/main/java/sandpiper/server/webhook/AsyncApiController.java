@@ -12,7 +12,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.intake.PublicAddress;
 import sandpiper.server.json.JsonText;
-import sandpiper.server.service.Definitions;
+import sandpiper.server.service.ReleaseChoice;
 
 /** Hands out what a service publishes, as AsyncAPI, to those who may see it. */
 @RestController
@@ -32,12 +32,12 @@ class AsyncApiController {
     ResponseEntity<String> asyncApi(
             @PathVariable String service,
             @PathVariable int version,
-            @RequestParam(defaultValue = "LIVE") Definitions.Source of,
+            @RequestParam(defaultValue = "LIVE") ReleaseChoice.Source of,
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request) {
-        var release = Definitions.of(engine, actor, of);
+        var release = ReleaseChoice.of(engine, actor, of);
         var type =
-                Definitions.service(
+                ReleaseChoice.service(
                         release,
                         actor,
                         service,

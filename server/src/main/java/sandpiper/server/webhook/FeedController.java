@@ -20,7 +20,7 @@ import sandpiper.model.release.ServiceType;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.service.Cursors;
-import sandpiper.server.service.Definitions;
+import sandpiper.server.service.ReleaseChoice;
 import sandpiper.server.traffic.CallNotes;
 
 /**
@@ -53,7 +53,7 @@ class FeedController {
             @AuthenticationPrincipal Actor actor) {
         var live = engine.live();
         var type =
-                Definitions.service(
+                ReleaseChoice.service(
                         live.release(),
                         actor,
                         service,

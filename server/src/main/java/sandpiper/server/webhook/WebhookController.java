@@ -32,7 +32,7 @@ import sandpiper.logic.Quoted;
 import sandpiper.model.release.EventType;
 import sandpiper.server.problem.Problem.Wrong;
 import sandpiper.server.problem.ProblemException;
-import sandpiper.server.security.Seal;
+import sandpiper.server.security.SecretCipher;
 
 /** Webhooks: who is told of which events. */
 @RestController
@@ -42,10 +42,10 @@ public class WebhookController {
     private static final int USUAL_OVERLAP = 24;
 
     private final Engine engine;
-    private final Seal seal;
+    private final SecretCipher seal;
     private final Targets targets;
 
-    WebhookController(Engine engine, Seal seal, Targets targets) {
+    WebhookController(Engine engine, SecretCipher seal, Targets targets) {
         this.engine = engine;
         this.seal = seal;
         this.targets = targets;

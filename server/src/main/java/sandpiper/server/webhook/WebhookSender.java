@@ -27,7 +27,7 @@ import sandpiper.engine.event.Webhook;
 import sandpiper.engine.port.EventStorage.Delivered;
 import sandpiper.engine.port.EventStorage.Try;
 import sandpiper.server.json.JsonText;
-import sandpiper.server.security.Seal;
+import sandpiper.server.security.SecretCipher;
 
 /**
  * Delivers what is due to webhooks: several at once, one after the other about each record. A
@@ -46,7 +46,7 @@ class WebhookSender {
     private static final Duration LONGEST_WAIT_ASKED_FOR = Duration.ofHours(1);
 
     private final Engine engine;
-    private final Seal seal;
+    private final SecretCipher seal;
     private final WebhookClient client;
     private final Backoff backoff;
     private final Set<Long> onTheirWay = ConcurrentHashMap.newKeySet();
@@ -58,7 +58,7 @@ class WebhookSender {
 
     WebhookSender(
             Engine engine,
-            Seal seal,
+            SecretCipher seal,
             WebhookClient client,
             @Value("${sandpiper.webhooks.retries:}") List<Duration> retries) {
         this.engine = engine;

@@ -94,7 +94,7 @@ class BodyReaderTest {
 
     @Test
     void nobodyGetsMoreThanAShare() {
-        var shares = new Shares(5, 2);
+        var shares = new BodyShares(5, 2);
 
         assertThat(shares.take("a")).isTrue();
         assertThat(shares.take("a")).isTrue();

@@ -135,10 +135,10 @@ class SoapMessagesTest {
                         new StorageException("disk", new IllegalStateException()),
                         "POST /soap/x/v1");
 
-        assertThat(Answers.fault(SoapVersion.SOAP_12, "urn:x", broken))
+        assertThat(SoapEnvelopes.fault(SoapVersion.SOAP_12, "urn:x", broken))
                 .contains("<s:Value>s:Receiver</s:Value>", "<status>500</status>")
                 .doesNotContain("secret");
-        assertThat(Answers.fault(SoapVersion.SOAP_11, "urn:x", stuck))
+        assertThat(SoapEnvelopes.fault(SoapVersion.SOAP_11, "urn:x", stuck))
                 .contains("<faultcode>s:Server</faultcode>", "<status>503</status>")
                 .doesNotContain("disk");
     }

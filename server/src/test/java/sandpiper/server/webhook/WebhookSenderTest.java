@@ -34,7 +34,7 @@ import sandpiper.engine.event.Webhook;
 import sandpiper.engine.port.EventStorage.Delivered;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.Release;
-import sandpiper.server.security.Seal;
+import sandpiper.server.security.SecretCipher;
 
 /**
  * What was taken is not sent again, whatever the sender had read before it was; every call counts
@@ -172,7 +172,7 @@ class WebhookSenderTest {
                             ? new WebhookClient.Sent(200, "", "", true, false, null)
                             : WebhookClient.Sent.failed("no");
                 });
-        var seal = mock(Seal.class);
+        var seal = mock(SecretCipher.class);
         when(seal.open(anyString()))
                 .thenReturn(Optional.of("whsec_" + "MfKQ9r8GKYqrTwjUPD8ILPZIo2LaLaSw"));
         var live = mock(LiveRelease.class);

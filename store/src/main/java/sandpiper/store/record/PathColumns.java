@@ -12,8 +12,8 @@ import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.FieldType;
+import sandpiper.store.table.ColumnValues;
 import sandpiper.store.table.Tables;
-import sandpiper.store.table.Values;
 
 /** The columns to select for paths, and how to read them again. */
 final class PathColumns {
@@ -55,7 +55,7 @@ final class PathColumns {
             return;
         }
         int at = select(via, Tables.columns(field));
-        readers.add(row -> Values.read(field, row, at));
+        readers.add(row -> ColumnValues.read(field, row, at));
     }
 
     private int select(List<Field> via, List<String> names) {
@@ -74,13 +74,14 @@ final class PathColumns {
             var text = key.isEmpty() ? idText(row, at) : keyText(target, row, at);
             return text == null
                     ? null
-                    : new RecordView.Link(text, titleAt == 0 ? null : Values.text(row, titleAt));
+                    : new RecordView.Link(
+                            text, titleAt == 0 ? null : ColumnValues.text(row, titleAt));
         });
     }
 
     private static @Nullable String idText(ResultSet row, int at) throws SQLException {
         var bytes = row.getBytes(at);
-        return bytes == null ? null : Values.uuid(bytes).toString();
+        return bytes == null ? null : ColumnValues.uuid(bytes).toString();
     }
 
     private static @Nullable String keyText(ObjectType target, ResultSet row, int at)
@@ -93,7 +94,7 @@ final class PathColumns {
             throws SQLException {
         var values = new ArrayList<@Nullable Object>();
         for (int i = 0; i < key.size(); i++) {
-            values.add(Values.read(key.get(i), row, at + i));
+            values.add(ColumnValues.read(key.get(i), row, at + i));
         }
         return values;
     }

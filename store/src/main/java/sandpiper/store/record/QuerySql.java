@@ -29,7 +29,7 @@ final class QuerySql {
     QuerySql(Release release, Query query, java.util.function.Predicate<ObjectType> isSmall) {
         this.release = release;
         this.query = query;
-        var lowering = new Lowering(release, query.object(), isSmall);
+        var lowering = new ConditionToSql(release, query.object(), isSmall);
         var condition = query.condition();
         this.predicate = condition == null ? null : lowering.lower(condition);
         this.sorts = query.sorts().stream().map(sort -> scalarOf(sort, lowering)).toList();
@@ -166,7 +166,7 @@ final class QuerySql {
         return where;
     }
 
-    private Scalar scalarOf(Query.Sort sort, Lowering lowering) {
+    private Scalar scalarOf(Query.Sort sort, ConditionToSql lowering) {
         var worked = sort.worked();
         return worked == null ? new Scalar.Column(columnOf(sort)) : lowering.scalar(worked);
     }

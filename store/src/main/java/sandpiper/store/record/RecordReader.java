@@ -18,8 +18,8 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.ColumnValues;
 import sandpiper.store.table.Tables;
-import sandpiper.store.table.Values;
 
 /** Reads chosen fields of records. The SQL of each shape of query is written once. */
 final class RecordReader {
@@ -170,7 +170,7 @@ final class RecordReader {
     private static RecordView head(ResultSet row, Plan plan) throws SQLException {
         return new RecordView(
                 row.getLong(1),
-                Values.uuid(row.getBytes(2)),
+                ColumnValues.uuid(row.getBytes(2)),
                 row.getLong(3),
                 row.getLong(4) != 0,
                 plan.annotated() ? stamps(row) : null,

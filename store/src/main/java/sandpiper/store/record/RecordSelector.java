@@ -15,8 +15,8 @@ import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.FieldType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.ColumnValues;
 import sandpiper.store.table.Tables;
-import sandpiper.store.table.Values;
 
 /** Answers what logic asks: which records, how many, what they come to. */
 final class RecordSelector {
@@ -31,7 +31,7 @@ final class RecordSelector {
     }
 
     boolean holds(SqlSession session, ObjectType object, long number, Condition condition) {
-        var predicate = new Lowering(release, object).lower(condition);
+        var predicate = new ConditionToSql(release, object).lower(condition);
         var sql =
                 statement(
                         shape("holds", object, predicate),
@@ -74,7 +74,8 @@ final class RecordSelector {
                             for (var one : order) {
                                 var by =
                                         joins.column(
-                                                new Lowering(release, object).column(one.path()));
+                                                new ConditionToSql(release, object)
+                                                        .column(one.path()));
                                 sorts.add(one.descending() ? by.desc() : by.asc());
                             }
                             sorts.add(number.asc());
@@ -109,7 +110,8 @@ final class RecordSelector {
                                     path.isEmpty()
                                             ? DSL.field("*")
                                             : joins.column(
-                                                    new Lowering(release, object).column(path));
+                                                    new ConditionToSql(release, object)
+                                                            .column(path));
                             var where = where(joins, predicate);
                             return Tables.sql()
                                     .select(DSL.field(function + "({0})", Object.class, counted))
@@ -123,7 +125,7 @@ final class RecordSelector {
                                 new Total(
                                         field == null || function.equals("count")
                                                 ? (Object) row.getLong(1)
-                                                : Values.read(field, row, 1)),
+                                                : ColumnValues.read(field, row, 1)),
                         values(predicate).toArray())
                 .getFirst()
                 .value();
@@ -158,7 +160,7 @@ final class RecordSelector {
     }
 
     private @Nullable Predicate predicate(ObjectType object, @Nullable Condition condition) {
-        return condition == null ? null : new Lowering(release, object).lower(condition);
+        return condition == null ? null : new ConditionToSql(release, object).lower(condition);
     }
 
     private static String shape(String what, ObjectType object, @Nullable Predicate predicate) {

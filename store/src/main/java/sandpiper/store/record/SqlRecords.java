@@ -28,8 +28,8 @@ import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.ColumnValues;
 import sandpiper.store.table.Tables;
-import sandpiper.store.table.Values;
 
 /** The records of one release in SQLite. Safe to share between threads; sessions are not. */
 public final class SqlRecords implements RecordStorage {
@@ -37,7 +37,7 @@ public final class SqlRecords implements RecordStorage {
     private final RecordReader reader;
     private final RecordSelector selector;
     private final Map<String, ObjectSql> statements = new HashMap<>();
-    private final AtHand atHand = new AtHand();
+    private final WriterRecordCache atHand = new WriterRecordCache();
 
     public SqlRecords(Release release) {
         this.release = release;
@@ -60,7 +60,8 @@ public final class SqlRecords implements RecordStorage {
 
     @Override
     public Optional<Found> byId(Session session, ObjectType object, UUID id) {
-        return SqlSession.of(session).first(of(object).byId, SqlRecords::found, Values.bytes(id));
+        return SqlSession.of(session)
+                .first(of(object).byId, SqlRecords::found, ColumnValues.bytes(id));
     }
 
     @Override
@@ -74,7 +75,7 @@ public final class SqlRecords implements RecordStorage {
         for (int i = 0; i < fields.size(); i++) {
             // Of a value with several columns the first tells: a localised text is unique in its
             // main language.
-            bound.add(Values.split(fields.get(i), values.get(i)).getFirst());
+            bound.add(ColumnValues.split(fields.get(i), values.get(i)).getFirst());
         }
         bound.add(except);
         return SqlSession.of(session)
@@ -101,7 +102,7 @@ public final class SqlRecords implements RecordStorage {
                         row -> {
                             var values = new ArrayList<@Nullable Object>();
                             for (int i = 0; i < key.size(); i++) {
-                                values.add(Values.read(key.get(i), row, i + 1));
+                                values.add(ColumnValues.read(key.get(i), row, i + 1));
                             }
                             return values;
                         },
@@ -141,7 +142,7 @@ public final class SqlRecords implements RecordStorage {
                 row ->
                         new StoredRecord(
                                 row.getLong(1),
-                                Values.uuid(row.getBytes(2)),
+                                ColumnValues.uuid(row.getBytes(2)),
                                 row.getLong(3),
                                 row.getLong(4) != 0,
                                 TemporalType.instant(row.getLong(5)),
@@ -158,8 +159,8 @@ public final class SqlRecords implements RecordStorage {
         var values = new @Nullable Object[fields.size()];
         int column = first;
         for (var field : fields) {
-            values[field.index()] = Values.read(field, row, column);
-            column += Values.width(field);
+            values[field.index()] = ColumnValues.read(field, row, column);
+            column += ColumnValues.width(field);
         }
         return values;
     }
@@ -265,7 +266,7 @@ public final class SqlRecords implements RecordStorage {
     public long insert(Transaction transaction, ObjectType object, StoredRecord record) {
         var sql = SqlSession.of(transaction);
         var values = new ArrayList<@Nullable Object>();
-        values.add(Values.bytes(record.id()));
+        values.add(ColumnValues.bytes(record.id()));
         values.add(record.version());
         values.add(record.retired());
         values.add(TemporalType.micros(record.createdAt()));
@@ -273,7 +274,8 @@ public final class SqlRecords implements RecordStorage {
         values.add(TemporalType.micros(record.changedAt()));
         values.add(record.changedBy());
         object.fields()
-                .forEach(field -> Values.split(field, record.values()[field.index()], values));
+                .forEach(
+                        field -> ColumnValues.split(field, record.values()[field.index()], values));
         long number = sql.insert(of(object).insert, values.toArray());
         // Should it be undone, another may come to have its number.
         atHand.forget(sql, object, number);
@@ -295,7 +297,7 @@ public final class SqlRecords implements RecordStorage {
         values.add(record.retired());
         values.add(TemporalType.micros(record.changedAt()));
         values.add(record.changedBy());
-        changed.forEach(field -> Values.split(field, record.values()[field.index()], values));
+        changed.forEach(field -> ColumnValues.split(field, record.values()[field.index()], values));
         values.add(record.number());
         SqlSession.of(transaction).run(of(object).update(changed), values.toArray());
     }
@@ -313,7 +315,8 @@ public final class SqlRecords implements RecordStorage {
         values.add(owner);
         values.add(item.line());
         values.add(position);
-        part.fields().forEach(field -> Values.split(field, item.values()[field.index()], values));
+        part.fields()
+                .forEach(field -> ColumnValues.split(field, item.values()[field.index()], values));
         SqlSession.of(transaction).run(of(object).parts.get(part.index()).insert, values.toArray());
     }
 
@@ -329,7 +332,7 @@ public final class SqlRecords implements RecordStorage {
         atHand.forget(SqlSession.of(transaction), object, owner);
         var values = new ArrayList<@Nullable Object>();
         values.add(position);
-        changed.forEach(field -> Values.split(field, item.values()[field.index()], values));
+        changed.forEach(field -> ColumnValues.split(field, item.values()[field.index()], values));
         values.add(owner);
         values.add(item.line());
         SqlSession.of(transaction)

@@ -10,7 +10,7 @@ import sandpiper.model.change.ReleaseChange;
 import sandpiper.model.change.TypeWords;
 import sandpiper.model.release.Field;
 import sandpiper.model.type.FieldType;
-import sandpiper.model.type.Intake;
+import sandpiper.model.type.ParsedValue;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.table.Tables;
 
@@ -176,7 +176,7 @@ final class EffectsFinder {
                                         .formatted(column, Tables.quoted(table), column),
                                 row -> row.getString(1))
                         .stream()
-                        .filter(text -> type.readText(text) instanceof Intake.Refused)
+                        .filter(text -> type.readText(text) instanceof ParsedValue.Refused)
                         .toList();
         if (!unfit.isEmpty()) {
             obstacles.add(

@@ -13,10 +13,10 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.change.ObjectChange;
 import sandpiper.model.change.ReleaseChange;
-import sandpiper.model.release.Standard;
+import sandpiper.model.release.DefaultValue;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.ColumnValues;
 import sandpiper.store.table.Tables;
-import sandpiper.store.table.Values;
 
 /**
  * Makes the tables follow a release. Added columns are appended, which takes no time whatever the
@@ -168,7 +168,7 @@ public final class SchemaChanger implements SchemaStorage {
             if (!added.isAdded() || field == null || field.standard() == null) {
                 continue;
             }
-            var values = Values.split(field, standardValue(change, shape, field.standard()));
+            var values = ColumnValues.split(field, standardValue(change, shape, field.standard()));
             var assignments = new ArrayList<String>();
             Tables.columns(field)
                     .forEach(column -> assignments.add(Tables.quoted(column) + " = ?"));
@@ -179,10 +179,10 @@ public final class SchemaChanger implements SchemaStorage {
         }
     }
 
-    private Object standardValue(ReleaseChange change, TableShape shape, Standard standard) {
+    private Object standardValue(ReleaseChange change, TableShape shape, DefaultValue standard) {
         return switch (standard) {
-            case Standard.Fixed(var value, _) -> value;
-            case Standard.Today _ -> {
+            case DefaultValue.Fixed(var value, _) -> value;
+            case DefaultValue.Today _ -> {
                 var object =
                         change.after()
                                 .object(
@@ -192,7 +192,7 @@ public final class SchemaChanger implements SchemaStorage {
                                                         : shape.owner()));
                 yield java.time.LocalDate.ofInstant(clock.instant(), object.zone()).toEpochDay();
             }
-            case Standard.Now _ -> sandpiper.model.type.TemporalType.micros(clock.instant());
+            case DefaultValue.Now _ -> sandpiper.model.type.TemporalType.micros(clock.instant());
         };
     }
 

@@ -34,7 +34,7 @@ public final class Database implements AutoCloseable {
     /** How long one read may take before it is stopped, where nothing else is said. */
     public static final Duration USUAL_LONGEST_READ = Duration.ofSeconds(15);
 
-    private final Readers readers;
+    private final ReaderPool readers;
     private final Connection writer;
     private final StatementCache writerStatements = new StatementCache();
     private final SQLiteDataSource source;
@@ -48,7 +48,7 @@ public final class Database implements AutoCloseable {
             SQLiteDataSource source,
             Duration longestRead,
             Connection writer,
-            Readers readers,
+            ReaderPool readers,
             FileWatch watch,
             Connection looking) {
         this.watch = watch;
@@ -71,7 +71,7 @@ public final class Database implements AutoCloseable {
             statement.setString(1, to.toString());
             statement.execute();
         } catch (SQLException e) {
-            throw Failures.inWords(e);
+            throw SqlFailures.inWords(e);
         }
     }
 
@@ -97,11 +97,11 @@ public final class Database implements AutoCloseable {
                     source(file),
                     longestRead,
                     writer,
-                    new Readers(source(file)),
+                    new ReaderPool(source(file)),
                     new FileWatch(file),
                     source(file).getConnection());
         } catch (SQLException e) {
-            throw Failures.inWords(e);
+            throw SqlFailures.inWords(e);
         }
     }
 
@@ -150,7 +150,7 @@ public final class Database implements AutoCloseable {
                 }
             }
         } catch (SQLException e) {
-            throw Failures.inWords(e);
+            throw SqlFailures.inWords(e);
         }
     }
 
@@ -174,7 +174,7 @@ public final class Database implements AutoCloseable {
         try (var statement = writer.createStatement()) {
             statement.execute("pragma foreign_keys = " + (on ? "on" : "off"));
         } catch (SQLException e) {
-            throw Failures.inWords(e);
+            throw SqlFailures.inWords(e);
         }
     }
 

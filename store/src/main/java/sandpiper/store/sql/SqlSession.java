@@ -86,7 +86,7 @@ public final class SqlSession implements Transaction {
         try (var statement = connection.createStatement()) {
             statement.execute(sql);
         } catch (SQLException e) {
-            throw Failures.inWords(e);
+            throw SqlFailures.inWords(e);
         }
     }
 
@@ -129,7 +129,7 @@ public final class SqlSession implements Transaction {
     /** The driver closes a statement that fails, so it must not be used again. */
     private StorageException failed(String sql, SQLException cause) {
         statements.forget(sql);
-        return Failures.inWords(cause);
+        return SqlFailures.inWords(cause);
     }
 
     /** The number a query comes to. */
@@ -185,7 +185,7 @@ public final class SqlSession implements Transaction {
                 rollback();
             }
         } catch (SQLException e) {
-            throw Failures.inWords(e);
+            throw SqlFailures.inWords(e);
         } catch (RuntimeException e) {
             throw e;
         } catch (Exception e) {
@@ -202,7 +202,7 @@ public final class SqlSession implements Transaction {
             statements.get(connection, "rollback").executeUpdate();
         } catch (SQLException e) {
             if (!String.valueOf(e.getMessage()).contains("no transaction is active")) {
-                throw Failures.inWords(e);
+                throw SqlFailures.inWords(e);
             }
         }
     }

@@ -16,7 +16,7 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
-import sandpiper.store.table.Values;
+import sandpiper.store.table.ColumnValues;
 
 /** Events in one table in the order of their numbers, deliveries in another. */
 public final class SqlEvents implements EventStorage {
@@ -42,10 +42,10 @@ public final class SqlEvents implements EventStorage {
                         "insert into sandpiper_event (id, name, kind, unit, object, record, key,"
                                 + " at, actor, via, depth, data) values (?, ?, ?, ?, ?, ?, ?, ?, ?,"
                                 + " ?, ?, ?)",
-                        Values.bytes(event.id()),
+                        ColumnValues.bytes(event.id()),
                         event.name(),
                         event.kind().name(),
-                        Values.bytes(event.unit()),
+                        ColumnValues.bytes(event.unit()),
                         event.object(),
                         bytes(event.record()),
                         event.key(),
@@ -57,20 +57,20 @@ public final class SqlEvents implements EventStorage {
     }
 
     private static byte @Nullable [] bytes(@Nullable UUID id) {
-        return id == null ? null : Values.bytes(id);
+        return id == null ? null : ColumnValues.bytes(id);
     }
 
     private static @Nullable UUID uuid(byte @Nullable [] bytes) {
-        return bytes == null ? null : Values.uuid(bytes);
+        return bytes == null ? null : ColumnValues.uuid(bytes);
     }
 
     private static Event event(ResultSet row, int first) throws SQLException {
         return new Event(
                 row.getLong(first),
-                Values.uuid(row.getBytes(first + 1)),
+                ColumnValues.uuid(row.getBytes(first + 1)),
                 row.getString(first + 2),
                 Event.Kind.valueOf(row.getString(first + 3)),
-                Values.uuid(row.getBytes(first + 4)),
+                ColumnValues.uuid(row.getBytes(first + 4)),
                 row.getString(first + 5),
                 uuid(row.getBytes(first + 6)),
                 row.getString(first + 7),
@@ -140,7 +140,7 @@ public final class SqlEvents implements EventStorage {
                 .first(
                         "select " + EVENT + " from sandpiper_event e where e.id = ?",
                         row -> event(row, 1),
-                        Values.bytes(id));
+                        ColumnValues.bytes(id));
     }
 
     @Override
@@ -259,7 +259,7 @@ public final class SqlEvents implements EventStorage {
     }
 
     @Override
-    public List<Delivered> deliveries(Session session, Wanted wanted) {
+    public List<Delivered> deliveries(Session session, DeliveryFilter wanted) {
         var sql = new StringBuilder("select ").append(EVENT).append(", ").append(DELIVERY);
         sql.append(" from sandpiper_delivery d join sandpiper_event e on e.number = d.event where")
                 .append(" instr(lower(e.name || ' ' || coalesce(e.key, '')), lower(?)) > 0");
@@ -297,7 +297,7 @@ public final class SqlEvents implements EventStorage {
                         row -> new Delivered(delivery(row, 1 + EVENT_COLUMNS), event(row, 1)),
                         target.kind().name(),
                         target.name(),
-                        Values.bytes(unit));
+                        ColumnValues.bytes(unit));
     }
 
     @Override

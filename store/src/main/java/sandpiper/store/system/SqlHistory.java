@@ -11,7 +11,7 @@ import sandpiper.engine.port.Transaction;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
-import sandpiper.store.table.Values;
+import sandpiper.store.table.ColumnValues;
 
 /**
  * History in one table, a row for each change of a record. The values of a row are one text: a line
@@ -31,7 +31,7 @@ public final class SqlHistory implements HistoryStorage {
                                 + COLUMNS
                                 + ") values (?, ?, ?, ?, ?, ?, ?, ?)",
                         entry.object(),
-                        Values.bytes(entry.record()),
+                        ColumnValues.bytes(entry.record()),
                         entry.version(),
                         TemporalType.micros(entry.at()),
                         entry.by(),
@@ -49,7 +49,7 @@ public final class SqlHistory implements HistoryStorage {
                                 + " from sandpiper_history where record = ? and object = ?"
                                 + " order by number desc limit ?",
                         SqlHistory::read,
-                        Values.bytes(record),
+                        ColumnValues.bytes(record),
                         object.name(),
                         limit);
     }
@@ -74,7 +74,7 @@ public final class SqlHistory implements HistoryStorage {
     private static Entry read(ResultSet row) throws SQLException {
         return new Entry(
                 row.getString(1),
-                Values.uuid(row.getBytes(2)),
+                ColumnValues.uuid(row.getBytes(2)),
                 row.getLong(3),
                 TemporalType.instant(row.getLong(4)),
                 row.getString(5),

@@ -6,10 +6,9 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.RunStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
-import sandpiper.logic.function.Run;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
-import sandpiper.store.table.Values;
+import sandpiper.store.table.ColumnValues;
 
 /** Runs of functions, handlers and schedules; the oldest go when there are too many. */
 public final class SqlRuns implements RunStorage {
@@ -33,12 +32,12 @@ public final class SqlRuns implements RunStorage {
                         run.micros(),
                         run.by(),
                         run.via(),
-                        run.trace() == null ? null : Values.bytes(run.trace()));
+                        run.trace() == null ? null : ColumnValues.bytes(run.trace()));
         sql.run("delete from sandpiper_run where number = ?", number - MOST_KEPT);
     }
 
     @Override
-    public List<Run> latest(Session session, Wanted wanted) {
+    public List<Run> latest(Session session, RunFilter wanted) {
         var sql =
                 new StringBuilder(
                         "select at, kind, name, object, key, outcome, said, micros, actor, via,"
@@ -67,7 +66,7 @@ public final class SqlRuns implements RunStorage {
                                     row.getLong(8),
                                     row.getString(9),
                                     row.getString(10),
-                                    trace == null ? null : Values.uuid(trace));
+                                    trace == null ? null : ColumnValues.uuid(trace));
                         },
                         values.toArray());
     }

@@ -12,7 +12,7 @@ import sandpiper.engine.trace.Trace;
 import sandpiper.engine.trace.TraceStep;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
-import sandpiper.store.table.Values;
+import sandpiper.store.table.ColumnValues;
 
 /** Accounts of requests in their tables; the oldest go when there are too many. */
 public final class SqlTraces implements TraceStorage {
@@ -27,7 +27,7 @@ public final class SqlTraces implements TraceStorage {
                 sql.insert(
                         "insert into sandpiper_trace (id, at, actor, via, what, outcome) values (?,"
                                 + " ?, ?, ?, ?, ?)",
-                        Values.bytes(trace.id()),
+                        ColumnValues.bytes(trace.id()),
                         TemporalType.micros(trace.at()),
                         trace.by(),
                         trace.via(),
@@ -58,7 +58,7 @@ public final class SqlTraces implements TraceStorage {
 
     private static Trace head(ResultSet row) throws SQLException {
         return new Trace(
-                Values.uuid(row.getBytes(1)),
+                ColumnValues.uuid(row.getBytes(1)),
                 TemporalType.instant(row.getLong(2)),
                 row.getString(3),
                 row.getString(4),
@@ -70,7 +70,7 @@ public final class SqlTraces implements TraceStorage {
     @Override
     public Optional<Trace> find(Session session, UUID id) {
         var sql = SqlSession.of(session);
-        return sql.first(HEAD + " where id = ?", SqlTraces::head, Values.bytes(id))
+        return sql.first(HEAD + " where id = ?", SqlTraces::head, ColumnValues.bytes(id))
                 .map(head ->
                         new Trace(
                                 head.id(),
@@ -95,6 +95,6 @@ public final class SqlTraces implements TraceStorage {
                                 row.getString(4),
                                 row.getString(5),
                                 row.getLong(6)),
-                Values.bytes(id));
+                ColumnValues.bytes(id));
     }
 }

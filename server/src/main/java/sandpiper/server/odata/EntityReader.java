@@ -1,0 +1,123 @@
+package sandpiper.server.odata;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.BiFunction;
+import org.jspecify.annotations.Nullable;
+import sandpiper.model.type.NumberType;
+import sandpiper.server.odata.EntityShape.Value;
+
+/**
+ * Turns an entity in JSON into values as commands take them. What only the service sets is passed
+ * over, as the standard has it; what there is not is refused.
+ *
+ * @param numbersAsText whether numbers may come as text
+ * @param bound finds the key that a link to another entity means, by the reference's name
+ */
+record EntityReader(boolean numbersAsText, BiFunction<EntityShape.ToOne, String, String> bound) {
+
+    /** {@code creating} tells a new entity from the change of one. */
+    Map<String, @Nullable Object> values(
+            EntityShape shape, Map<String, @Nullable Object> body, boolean creating) {
+        var values = new LinkedHashMap<String, @Nullable Object>();
+        body.forEach((name, given) -> {
+            int annotation = name.indexOf('@');
+            if (annotation >= 0) {
+                annotation(shape, name, annotation, given, values);
+            } else {
+                property(shape, name, given, creating, values);
+            }
+        });
+        return values;
+    }
+
+    private void annotation(
+            EntityShape shape,
+            String name,
+            int at,
+            @Nullable Object given,
+            Map<String, @Nullable Object> values) {
+        var term = name.substring(at + 1);
+        if (!term.equals("odata.bind") && !term.equals("bind")) {
+            return;
+        }
+        var property = name.substring(0, at);
+        var reference =
+                shape.reference(property)
+                        .orElseThrow(() ->
+                                Refusals.unknown(shape.type().getName(), property, shape.names()));
+        values.put(
+                reference.path().last().name(),
+                given == null ? null : bound.apply(reference, String.valueOf(given)));
+    }
+
+    private void property(
+            EntityShape shape,
+            String name,
+            @Nullable Object given,
+            boolean creating,
+            Map<String, @Nullable Object> values) {
+        boolean known = name.equals(EntityShape.ID) || name.equals(EntityShape.VERSION);
+        if (shape.own() && known) {
+            return;
+        }
+        if (shape.key().equals(List.of(EntityShape.LINE)) && name.equals(EntityShape.LINE)) {
+            values.put(name, number(given));
+            return;
+        }
+        var items = shape.items(name);
+        if (items.isPresent()) {
+            values.put(name, items(items.get(), given, creating));
+            return;
+        }
+        if (shape.reference(name).isPresent()) {
+            throw Refusals.bad(
+                    "%s cannot be written together with its record; give its key as %sKey, or a link as %s@bind."
+                            .formatted(name, name, name));
+        }
+        var value =
+                shape.value(name)
+                        .orElseThrow(() ->
+                                Refusals.unknown(shape.type().getName(), name, shape.names()));
+        boolean computed = !value.use().creatable() && !value.use().updatable();
+        boolean key = !creating && shape.key().contains(name);
+        if (!computed && !key) {
+            values.put(value.path().last().name(), plain(value, given));
+        }
+    }
+
+    private @Nullable Object items(
+            EntityShape.Items items, @Nullable Object given, boolean creating) {
+        if (!(given instanceof List<?> list)) {
+            return given;
+        }
+        var read = new ArrayList<@Nullable Object>();
+        for (var one : list) {
+            if (one instanceof Map<?, ?> members) {
+                var body = new LinkedHashMap<String, @Nullable Object>();
+                members.forEach((name, member) -> body.put(String.valueOf(name), member));
+                read.add(values(items.target(), body, creating));
+            } else {
+                read.add(one);
+            }
+        }
+        return read;
+    }
+
+    private @Nullable Object plain(Value value, @Nullable Object given) {
+        return value.path().last().type() instanceof NumberType ? number(given) : given;
+    }
+
+    private @Nullable Object number(@Nullable Object given) {
+        if (!numbersAsText || !(given instanceof String text)) {
+            return given;
+        }
+        try {
+            return sandpiper.server.json.NumberText.read(text);
+        } catch (NumberFormatException _) {
+            return given;
+        }
+    }
+}

@@ -1,0 +1,98 @@
+package sandpiper.server.odata;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Objects;
+import org.apache.olingo.commons.api.ex.ODataException;
+import org.apache.olingo.commons.api.format.ContentType;
+import org.apache.olingo.server.api.OData;
+import org.apache.olingo.server.api.ODataRequest;
+import org.apache.olingo.server.api.ODataResponse;
+import org.apache.olingo.server.api.ODataServerError;
+import org.apache.olingo.server.api.ServiceMetadata;
+import org.apache.olingo.server.api.processor.ErrorProcessor;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import sandpiper.engine.port.OverloadedException;
+import sandpiper.server.problem.Failure;
+import sandpiper.server.problem.ODataError;
+import sandpiper.server.problem.Problem;
+import sandpiper.server.traffic.CallNotes;
+
+/** Writes what went wrong as an OData error (JSON Format 4.01, 21.1). */
+final class ODataErrors implements ErrorProcessor {
+    @Override
+    public void init(OData odata, ServiceMetadata metadata) {
+        // needs neither
+    }
+
+    @Override
+    public void processError(
+            ODataRequest request,
+            ODataResponse response,
+            ODataServerError error,
+            ContentType format) {
+        var cause = error.getException();
+        boolean known = cause instanceof ODataException || isOfParser(cause);
+        if (cause instanceof OverloadedException) {
+            response.setHeader(HttpHeaders.RETRY_AFTER, Failure.RETRY_AFTER_SECONDS);
+        }
+        write(
+                response,
+                known || cause == null
+                        ? Problem.of(
+                                Objects.requireNonNullElse(
+                                        isOfParser(cause)
+                                                ? HttpStatus.BAD_REQUEST
+                                                : HttpStatus.resolve(error.getStatusCode()),
+                                        HttpStatus.BAD_REQUEST),
+                                isOfParser(cause)
+                                        ? "The address cannot be understood."
+                                        : words(String.valueOf(error.getMessage())),
+                                List.of())
+                        : Failure.of(cause, request.getMethod() + " " + request.getRawRequestUri()),
+                null);
+    }
+
+    /** Whether the parser of addresses came upon something that it does not know itself. */
+    private static boolean isOfParser(@Nullable Exception cause) {
+        return cause instanceof RuntimeException
+                && cause.getStackTrace().length > 0
+                && Arrays.stream(cause.getStackTrace())
+                        .limit(4)
+                        .anyMatch(frame ->
+                                frame.getClassName()
+                                        .startsWith("org.apache.olingo.server.core.uri"));
+    }
+
+    /** What callers can use; what the parser says of itself is for those who wrote it. */
+    private static String words(String message) {
+        return message.contains("tokenizer") || message.contains("Exception")
+                ? "$search cannot be read: write words, phrases in double quotes, AND, OR and NOT."
+                : message;
+    }
+
+    /** {@code shape} is the entity that values stood in, or {@code null} when none did. */
+    void write(ODataResponse response, Problem problem, @Nullable EntityShape shape) {
+        CallNotes.failed(problem.status(), problem.said());
+        ODataResponses.json(
+                response,
+                HttpStatus.valueOf(problem.status()),
+                ContentType.JSON,
+                ODataError.of(problem, pointer -> target(pointer, shape)));
+    }
+
+    /** {@code /vessel} as OData calls it: {@code vesselKey}. */
+    private static String target(String pointer, @Nullable EntityShape shape) {
+        var path = pointer.substring(1).replace("~1", "/").replace("~0", "~");
+        if (shape == null) {
+            return path;
+        }
+        return shape.values().stream()
+                .filter(value -> value.path().written().equals(path))
+                .map(EntityShape.Value::name)
+                .findFirst()
+                .orElse(path);
+    }
+}

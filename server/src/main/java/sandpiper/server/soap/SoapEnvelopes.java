@@ -1,0 +1,52 @@
+package sandpiper.server.soap;
+
+import sandpiper.server.problem.Problem;
+
+/** Writes what is answered: results and faults in an envelope. */
+final class SoapEnvelopes {
+    private SoapEnvelopes() {}
+
+    /** A result; {@code content} is written inside the operation's answer. */
+    static String result(
+            SoapVersion version, String namespace, String element, Runnable content, XmlText xml) {
+        begin(version, xml);
+        xml.open(element, "xmlns", namespace);
+        content.run();
+        return xml.close().close().close().toString();
+    }
+
+    private static void begin(SoapVersion version, XmlText xml) {
+        xml.document().open("s:Envelope", "xmlns:s", version.namespace()).open("s:Body");
+    }
+
+    /** A fault with the problem as its detail, in the service's namespace. */
+    static String fault(SoapVersion version, String namespace, Problem problem) {
+        var xml = new XmlText();
+        begin(version, xml);
+        boolean ours = problem.status() >= 500;
+        var code = "s:" + (ours ? version.receiver() : version.sender());
+        xml.open("s:Fault");
+        if (version == SoapVersion.SOAP_11) {
+            xml.text("faultcode", code);
+            xml.text("faultstring", problem.detail());
+            xml.open("detail");
+        } else {
+            xml.open("s:Code").text("s:Value", code).close();
+            xml.open("s:Reason").text("s:Text", problem.detail(), "xml:lang", "en").close();
+            xml.open("s:Detail");
+        }
+        xml.open(Wsdl.FAULT, "xmlns", namespace);
+        xml.text("status", String.valueOf(problem.status()));
+        xml.text("message", problem.detail());
+        for (var error : problem.errors()) {
+            xml.open("error");
+            if (!error.pointer().isEmpty()) {
+                xml.text("field", error.pointer().substring(1));
+            }
+            xml.text("code", error.code());
+            xml.text("message", error.message());
+            xml.close();
+        }
+        return xml.close().close().close().close().close().toString();
+    }
+}

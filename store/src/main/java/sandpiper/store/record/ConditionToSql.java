@@ -1,0 +1,439 @@
+package sandpiper.store.record;
+
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import sandpiper.logic.Span;
+import sandpiper.logic.condition.Condition;
+import sandpiper.logic.condition.Operand;
+import sandpiper.logic.syntax.ArithmeticOperator;
+import sandpiper.logic.syntax.Operator;
+import sandpiper.logic.type.LogicType;
+import sandpiper.logic.value.RecordValue;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.ObjectRecordType;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Release;
+import sandpiper.model.type.AskedLanguages;
+import sandpiper.model.type.FieldType;
+import sandpiper.model.type.MoneyType;
+import sandpiper.model.type.NumberType;
+import sandpiper.model.type.TemporalType;
+import sandpiper.model.type.TextType;
+import sandpiper.model.type.TypeKeyword;
+import sandpiper.model.type.UuidType;
+import sandpiper.store.table.Tables;
+
+/** Brings a condition down to columns and stored values. */
+final class ConditionToSql {
+    private static final Map<String, String> OF_EVERY_RECORD =
+            Map.of(
+                    "createdAt", Tables.CREATED_AT,
+                    "createdBy", Tables.CREATED_BY,
+                    "changedAt", Tables.CHANGED_AT,
+                    "changedBy", Tables.CHANGED_BY,
+                    "retired", Tables.RETIRED);
+
+    private static final int PERCENT_PLACES = 2;
+    private static final long MICROS_A_DAY = 86_400_000_000L;
+
+    private final Release release;
+    private final ObjectType object;
+    private final java.util.function.Predicate<ObjectType> isSmall;
+
+    ConditionToSql(Release release, ObjectType object) {
+        this(release, object, _ -> false);
+    }
+
+    /**
+     * @param isSmall whether an object has so few records that they can be listed
+     */
+    ConditionToSql(
+            Release release, ObjectType object, java.util.function.Predicate<ObjectType> isSmall) {
+        this.release = release;
+        this.object = object;
+        this.isSmall = isSmall;
+    }
+
+    /**
+     * A scalar with the decimal places of what is in it, 0 for all but numbers.
+     *
+     * @param percent whether it is a percent, which is written 19 and counts as 0.19
+     */
+    private record Target(Scalar scalar, int scale, boolean percent, boolean smallLetters) {
+        static Target plain(Scalar scalar) {
+            return new Target(scalar, 0, false, false);
+        }
+
+        static Target number(Scalar scalar, int scale) {
+            return new Target(scalar, scale, false, false);
+        }
+
+        /** Decimal places when it is reckoned with. */
+        int places() {
+            return percent ? scale + PERCENT_PLACES : scale;
+        }
+    }
+
+    Predicate lower(Condition condition) {
+        return switch (condition) {
+            case Condition.All(var parts) ->
+                    new Predicate.All(parts.stream().map(this::lower).toList());
+            case Condition.Any(var parts) ->
+                    new Predicate.Any(parts.stream().map(this::lower).toList());
+            case Condition.Not(var inner) -> new Predicate.Not(lower(inner));
+            case Condition.Unknown _ -> new Predicate.Unknown();
+            case Condition.Empty(var operand) -> new Predicate.Empty(target(operand).scalar());
+            case Condition.Holds(var flag) -> new Predicate.Holds(target(flag).scalar());
+            case Condition.TextMatch(var within, var place, var text) ->
+                    new Predicate.Match(target(within).scalar(), place, text);
+            case Condition.Compare(var left, var operator, var right) ->
+                    compare(target(left), operator, right);
+        };
+    }
+
+    /** The column at the end of a path. */
+    ColumnRef column(List<String> path) {
+        return reach(path).column();
+    }
+
+    /** What rows are put in order by. */
+    Scalar scalar(Operand operand) {
+        return target(operand).scalar();
+    }
+
+    private Target target(Operand operand) {
+        return switch (operand) {
+            case Operand.Field field -> stored(field);
+            case Operand.Value value -> bound(value);
+            case Operand.Nothing _ -> Target.plain(new Scalar.Bound(null));
+            case Operand.Worked worked -> worked(worked);
+            case Operand.Truth(var condition) -> Target.plain(new Scalar.Truth(lower(condition)));
+            case Operand.Arithmetic arithmetic -> arithmetic(arithmetic);
+            case Operand.Later(var date, long days) ->
+                    Target.plain(
+                            new Scalar.Arithmetic(
+                                    '+', target(date).scalar(), new Scalar.Bound(days)));
+            case Operand.Piece(var of, var name) -> piece(of, name);
+            case Operand.Letters(var of, boolean capital) ->
+                    Target.plain(new Scalar.Letters(target(of).scalar(), capital));
+            case Operand.Length(var of) -> Target.plain(new Scalar.Length(target(of).scalar()));
+            case Operand.Choice choice -> choice(choice);
+            case Operand.Total total -> total(total);
+        };
+    }
+
+    private Target stored(Operand.Field operand) {
+        var reached = reach(operand.path());
+        var field = reached.field();
+        if (field != null && field.type() instanceof TextType text && text.isLocalised()) {
+            return Target.plain(localised(operand.path().getLast(), field, text, reached.column()));
+        }
+        var column = new Scalar.Column(reached.column());
+        return field == null ? Target.plain(column) : ofType(field.type(), column);
+    }
+
+    /** In the language that is named, or in that of who asks, or in the main one. */
+    private static Scalar localised(String name, Field field, TextType type, ColumnRef main) {
+        var columns = Tables.columns(field);
+        int named = name.indexOf('.');
+        int place =
+                named < 0
+                        ? AskedLanguages.current().place(type.languages())
+                        : type.languages().indexOf(name.substring(named + 1));
+        var column = new Scalar.Column(new ColumnRef(main.via(), columns.get(place)));
+        return place == 0 || named >= 0
+                ? column
+                : new Scalar.Choice(new Predicate.Empty(column), new Scalar.Column(main), column);
+    }
+
+    private static Target ofType(FieldType type, Scalar scalar) {
+        return switch (type) {
+            case NumberType number -> new Target(scalar, number.scale(), isPercent(number), false);
+            case MoneyType money -> Target.number(scalar, money.scale());
+            default -> new Target(scalar, 0, false, type instanceof UuidType);
+        };
+    }
+
+    private static boolean isPercent(NumberType type) {
+        return type.keyword() == TypeKeyword.PERCENT;
+    }
+
+    private static Target bound(Operand.Value value) {
+        if (value.value() instanceof BigDecimal number) {
+            var scale = Math.max(number.scale(), 0);
+            var unscaled = number.movePointRight(scale);
+            return new Target(
+                    new Scalar.Bound(fits(unscaled) ? (Object) unscaled.longValue() : null),
+                    scale,
+                    value.type() == LogicType.Simple.PERCENT,
+                    false);
+        }
+        return Target.plain(new Scalar.Bound(column(value.value())));
+    }
+
+    /** A value worked out goes through its field's type as it would if it were stored. */
+    private Target worked(Operand.Worked worked) {
+        var type = Objects.requireNonNull(reach(worked.path()).field()).type();
+        var inner = AskedLanguages.MAIN.in(() -> target(worked.formula()));
+        if (!(type instanceof NumberType number)) {
+            return ofType(type, inner.scalar());
+        }
+        int places = number.scale() + (isPercent(number) ? PERCENT_PLACES : 0);
+        var scaled = times(inner.scalar(), Math.max(places - inner.places(), 0));
+        return ofType(
+                type,
+                new Scalar.Fitted(
+                        scaled,
+                        power(Math.max(inner.places() - places, 0)),
+                        object.rounding(),
+                        number.largest()));
+    }
+
+    private Target arithmetic(Operand.Arithmetic arithmetic) {
+        var left = target(arithmetic.left());
+        var right = target(arithmetic.right());
+        if (arithmetic.operator() == ArithmeticOperator.TIMES) {
+            return Target.number(
+                    new Scalar.Arithmetic('*', left.scalar(), right.scalar()),
+                    left.places() + right.places());
+        }
+        int scale = Math.max(left.places(), right.places());
+        var made =
+                new Scalar.Arithmetic(
+                        arithmetic.operator() == ArithmeticOperator.PLUS ? '+' : '-',
+                        times(left.scalar(), scale - left.places()),
+                        times(right.scalar(), scale - right.places()));
+        boolean days = arithmetic.left().type() == LogicType.Simple.DATE;
+        return Target.number(days ? new Scalar.Times(made, MICROS_A_DAY) : made, scale);
+    }
+
+    private Target piece(Operand of, String name) {
+        var inner = target(of).scalar();
+        return Target.plain(
+                switch (name) {
+                    case "year" -> new Scalar.DatePiece(inner, 'Y');
+                    case "month" -> new Scalar.DatePiece(inner, 'm');
+                    case "day" -> new Scalar.DatePiece(inner, 'd');
+                    default -> new Scalar.Whole(inner, MICROS_A_DAY);
+                });
+    }
+
+    private Target choice(Operand.Choice choice) {
+        var then = target(choice.then());
+        var otherwise = target(choice.otherwise());
+        // A percent beside a plain number is the share it counts as.
+        int places = Math.max(then.places(), otherwise.places());
+        return Target.number(
+                new Scalar.Choice(
+                        lower(choice.when()),
+                        times(then.scalar(), places - then.places()),
+                        times(otherwise.scalar(), places - otherwise.places())),
+                places);
+    }
+
+    private Target total(Operand.Total total) {
+        var of = ((ObjectRecordType) total.records()).object();
+        var inside = new ConditionToSql(release, of);
+        var wanted = total.total();
+        var value =
+                wanted.value().isEmpty()
+                        ? null
+                        : inside.stored(
+                                new Operand.Field(wanted.value(), wanted.type(), new Span(0, 0)));
+        var condition = total.condition();
+        var scalar =
+                new Scalar.Total(
+                        wanted.function(),
+                        of,
+                        value == null ? null : value.scalar(),
+                        total.link().isEmpty() ? null : inside.column(total.link()),
+                        total.owner().isEmpty()
+                                ? ColumnRef.own(Tables.NUMBER)
+                                : column(total.owner()),
+                        condition == null ? null : inside.lower(condition));
+        return value == null || wanted.function().equals("count")
+                ? Target.plain(scalar)
+                : new Target(scalar, value.scale(), value.percent(), value.smallLetters());
+    }
+
+    private static Scalar times(Scalar scalar, int places) {
+        return places == 0 ? scalar : new Scalar.Times(scalar, power(places));
+    }
+
+    /** Where a path ends; {@code field} is {@code null} for what every record has. */
+    private record Reached(ColumnRef column, @Nullable Field field) {}
+
+    private Reached reach(List<String> path) {
+        var via = new ArrayList<Field>();
+        var at = object;
+        for (int i = 0; i < path.size(); i++) {
+            var field = at.fields().find(fieldName(path.get(i)));
+            if (field.isEmpty()) {
+                return new Reached(new ColumnRef(via, systemColumn(path.get(i))), null);
+            }
+            if (i == path.size() - 1) {
+                return new Reached(new ColumnRef(via, field.get().name()), field.get());
+            }
+            via.add(field.get());
+            at = release.target((FieldType.Reference) field.get().type());
+        }
+        throw new IllegalArgumentException("A path needs a field");
+    }
+
+    /** A localised text in one language is written {@code name.de}. */
+    private static String fieldName(String name) {
+        int language = name.indexOf('.');
+        return language < 0 ? name : name.substring(0, language);
+    }
+
+    private static String systemColumn(String name) {
+        return Objects.requireNonNull(OF_EVERY_RECORD.get(name));
+    }
+
+    private Predicate compare(Target left, Operator operator, Operand right) {
+        return right instanceof Operand.Value(var value, _)
+                ? keyed(value(left, operator, value))
+                : scalars(left, operator, target(right));
+    }
+
+    /**
+     * The key of what a field refers to is brought to the reference itself, which is a number with
+     * an index; comparing the key would go through all records there are.
+     */
+    private Predicate keyed(Predicate predicate) {
+        if (predicate instanceof Predicate.Compare(var left, var operator, var right)
+                && (operator == Operator.EQUAL || operator == Operator.NOT_EQUAL)
+                && left instanceof Scalar.Column(var column)
+                && !column.via().isEmpty()
+                && right instanceof Scalar.Bound(var value)
+                && value != null) {
+            var reference = column.via().getLast();
+            var target = target(reference);
+            if (isUnique(target, column.column())) {
+                return through(
+                        column.via().subList(0, column.via().size() - 1),
+                        reference.name(),
+                        operator,
+                        new Scalar.Keyed(target, column.column(), value));
+            }
+        }
+        return predicate;
+    }
+
+    /** A reference at the end of a way compared, which small objects on the way make shorter. */
+    private Predicate through(List<Field> way, String reference, Operator operator, Scalar key) {
+        if (way.isEmpty() || !isSmall.test(target(way.getLast()))) {
+            return new Predicate.Compare(
+                    new Scalar.Column(new ColumnRef(way, reference)), operator, key);
+        }
+        var last = way.getLast();
+        var among =
+                new Predicate.Among(
+                        new ColumnRef(way.subList(0, way.size() - 1), last.name()),
+                        target(last),
+                        new Predicate.Compare(
+                                new Scalar.Column(ColumnRef.own(reference)), Operator.EQUAL, key));
+        return operator == Operator.EQUAL ? among : new Predicate.Not(among);
+    }
+
+    private ObjectType target(Field reference) {
+        return release.target((FieldType.Reference) reference.type());
+    }
+
+    private static boolean isUnique(ObjectType object, String column) {
+        return object.key().equals(List.of(column))
+                || object.fields().find(column).map(Field::unique).orElse(false);
+    }
+
+    private static Predicate scalars(Target left, Operator operator, Target right) {
+        int places = Math.max(left.places(), right.places());
+        return new Predicate.Compare(
+                times(left.scalar(), places - left.places()),
+                operator,
+                times(right.scalar(), places - right.places()));
+    }
+
+    private static long power(int exponent) {
+        return BigDecimal.TEN.pow(exponent).longValueExact();
+    }
+
+    private static Predicate value(Target left, Operator operator, Object value) {
+        return switch (value) {
+            case BigDecimal number -> number(left, operator, number);
+            case String text when left.smallLetters() ->
+                    bound(left, operator, text.toLowerCase(Locale.ROOT));
+            default -> bound(left, operator, column(value));
+        };
+    }
+
+    private static Predicate bound(Target left, Operator operator, Object value) {
+        return new Predicate.Compare(left.scalar(), operator, new Scalar.Bound(value));
+    }
+
+    /** A value that is no number as a column holds it. */
+    private static Object column(Object value) {
+        return switch (value) {
+            case String text -> text;
+            case Boolean flag -> flag ? 1L : 0L;
+            case RecordValue record -> record.number();
+            case LocalDate date -> date.toEpochDay();
+            case LocalTime time -> time.toNanoOfDay() / 1000;
+            case Instant instant -> TemporalType.micros(instant);
+            case Duration duration -> TemporalType.micros(duration);
+            default -> throw new IllegalArgumentException("No column holds " + value);
+        };
+    }
+
+    /**
+     * A number with more decimal places than the column can have lies between two of its values.
+     */
+    private static Predicate number(Target left, Operator operator, BigDecimal number) {
+        var scaled = number.movePointRight(left.scale());
+        boolean exact = scaled.stripTrailingZeros().scale() <= 0;
+        if (exact && fits(scaled)) {
+            return bound(left, operator, scaled.longValueExact());
+        }
+        if (operator == Operator.EQUAL || operator == Operator.NOT_EQUAL) {
+            return new Predicate.Always(operator == Operator.NOT_EQUAL);
+        }
+        var below = scaled.setScale(0, RoundingMode.FLOOR);
+        long bound =
+                fits(below)
+                        ? below.longValueExact()
+                        : below.signum() < 0 ? Long.MIN_VALUE : Long.MAX_VALUE;
+        boolean upward = operator == Operator.GREATER || operator == Operator.GREATER_OR_EQUAL;
+        return bound(left, upward ? Operator.GREATER : Operator.LESS_OR_EQUAL, bound);
+    }
+
+    private static boolean fits(BigDecimal number) {
+        return number.abs().compareTo(BigDecimal.valueOf(Long.MAX_VALUE)) <= 0;
+    }
+
+    /**
+     * The columns in which a search looks: the object's texts, and the keys of what it refers to.
+     */
+    List<ColumnRef> searchable() {
+        var columns = new ArrayList<ColumnRef>();
+        for (var field : object.fields()) {
+            if (field.type().stores() == FieldType.Storage.TEXT) {
+                Tables.columns(field)
+                        .forEach(column -> columns.add(new ColumnRef(List.of(), column)));
+            } else if (field.type() instanceof FieldType.Reference reference) {
+                release.target(reference).keyFields().stream()
+                        .filter(key -> key.type().stores() == FieldType.Storage.TEXT)
+                        .forEach(key -> columns.add(new ColumnRef(List.of(field), key.name())));
+            }
+        }
+        return columns;
+    }
+}
