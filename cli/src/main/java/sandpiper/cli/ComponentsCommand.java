@@ -11,6 +11,8 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
+import sandpiper.cli.common.AnsweringCommand;
+import sandpiper.cli.common.Table;
 import sandpiper.cli.supply.Advisories;
 import sandpiper.cli.supply.Component;
 import sandpiper.cli.supply.Components;

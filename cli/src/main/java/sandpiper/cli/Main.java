@@ -5,6 +5,27 @@ import java.util.List;
 import picocli.AutoComplete;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
+import sandpiper.cli.access.ClientsCommand;
+import sandpiper.cli.access.KeysCommand;
+import sandpiper.cli.access.RolesCommand;
+import sandpiper.cli.access.UsersCommand;
+import sandpiper.cli.activity.ContractCommand;
+import sandpiper.cli.activity.EventsCommand;
+import sandpiper.cli.activity.StatusCommand;
+import sandpiper.cli.activity.TraceCommand;
+import sandpiper.cli.activity.TrafficCommand;
+import sandpiper.cli.activity.WebhooksCommand;
+import sandpiper.cli.draft.CheckCommand;
+import sandpiper.cli.draft.DiffCommand;
+import sandpiper.cli.draft.EvalCommand;
+import sandpiper.cli.draft.PullCommand;
+import sandpiper.cli.draft.PushCommand;
+import sandpiper.cli.draft.ReleaseCommand;
+import sandpiper.cli.records.CallCommand;
+import sandpiper.cli.records.RecordsCommand;
+import sandpiper.cli.service.BackupCommand;
+import sandpiper.cli.service.DemoCommand;
+import sandpiper.cli.service.ServeCommand;
 import sandpiper.client.RefusedException;
 
 /** The command {@code sandpiper}. */
@@ -57,7 +78,7 @@ public final class Main {
     }
 
     /** The command with all that belongs to it, and its way of telling what went wrong. */
-    static CommandLine commandLine() {
+    public static CommandLine commandLine() {
         return with(COMMANDS.stream().map(CommandLine::new).toList());
     }
 
@@ -65,7 +86,7 @@ public final class Main {
      * The same for some arguments. Making commands takes longer than most of them run, so when the
      * arguments name one, only that one is there, and when they name none, what help tells of each.
      */
-    static CommandLine commandLine(String... arguments) {
+    public static CommandLine commandLine(String... arguments) {
         var first = arguments.length == 0 ? "" : arguments[0];
         if (first.equals(name(AutoComplete.GenerateCompletion.class))) {
             return commandLine();

@@ -12,9 +12,9 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import sandpiper.engine.read.Figures;
-import sandpiper.engine.read.Figures.Grouping;
-import sandpiper.engine.read.Figures.Step;
+import sandpiper.engine.record.Figures;
+import sandpiper.engine.record.Figures.Grouping;
+import sandpiper.engine.record.Figures.Step;
 import sandpiper.engine.record.Query;
 
 /** What records come to, by fields of every kind that can be counted by. */

@@ -19,12 +19,12 @@ import sandpiper.logic.check.NameContext;
 import sandpiper.logic.run.Code;
 import sandpiper.logic.run.Frame;
 import sandpiper.logic.value.ValueText;
+import sandpiper.model.definition.Trigger;
 import sandpiper.model.logic.CompiledCheck;
 import sandpiper.model.logic.FieldCondition;
 import sandpiper.model.logic.Offer;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Part;
-import sandpiper.model.release.Trigger;
 
 /** Looks at what must hold of a record: conditions on its fields, what references offer, checks. */
 public final class ConstraintChecks {

@@ -14,7 +14,7 @@ import sandpiper.engine.work.RecordState;
 import sandpiper.engine.work.Workspace;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
-import sandpiper.model.release.Lifecycle;
+import sandpiper.model.definition.Lifecycle;
 
 /** Takes records from state to state. */
 public final class Lifecycles {

@@ -6,7 +6,7 @@ import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.work.RecordState;
-import sandpiper.model.release.WhenUsed;
+import sandpiper.model.definition.WhenUsed;
 
 /** Looks whether others use a record that shall go. */
 public final class RemovalChecks {

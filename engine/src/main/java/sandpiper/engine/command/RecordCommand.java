@@ -2,7 +2,7 @@ package sandpiper.engine.command;
 
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import sandpiper.model.release.DefaultValue;
+import sandpiper.model.definition.DefaultValue;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;

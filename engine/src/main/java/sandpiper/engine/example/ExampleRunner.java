@@ -23,13 +23,13 @@ import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.write.ReactionWrites;
 import sandpiper.engine.write.RecordWrites;
 import sandpiper.engine.writer.WriteJob;
+import sandpiper.model.definition.Requirement;
+import sandpiper.model.definition.Requirement.Action;
+import sandpiper.model.definition.Requirement.Example;
+import sandpiper.model.definition.Requirement.Expected;
 import sandpiper.model.logic.CompiledHandler;
 import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ObjectType;
-import sandpiper.model.release.Requirement;
-import sandpiper.model.release.Requirement.Action;
-import sandpiper.model.release.Requirement.Example;
-import sandpiper.model.release.Requirement.Expected;
 
 /**
  * One example at play: makes what is given, does what is to be done, lets handlers hear of it, and

@@ -5,7 +5,7 @@ import java.time.LocalDate;
 import java.util.Map;
 import sandpiper.engine.work.RecordState;
 import sandpiper.engine.work.Row;
-import sandpiper.model.release.DefaultValue;
+import sandpiper.model.definition.DefaultValue;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.type.TemporalType;

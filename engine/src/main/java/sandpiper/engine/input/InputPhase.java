@@ -9,6 +9,7 @@ import sandpiper.engine.work.FaultLog;
 import sandpiper.engine.work.NumberSeries;
 import sandpiper.engine.work.RecordState;
 import sandpiper.engine.work.Workspace;
+import sandpiper.model.definition.DefaultValue;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Part;
 
@@ -93,8 +94,7 @@ public final class InputPhase {
     }
 
     /** Gives a new record what the way it comes in says it has. */
-    public void preset(
-            RecordState record, Map<Field, sandpiper.model.release.DefaultValue> presets) {
+    public void preset(RecordState record, Map<Field, DefaultValue> presets) {
         defaults.preset(record, presets);
     }
 

@@ -13,8 +13,8 @@ import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.work.Origin;
 import sandpiper.engine.work.RecordState;
 import sandpiper.engine.work.WorkIds;
+import sandpiper.model.definition.Lifecycle;
 import sandpiper.model.release.InherentEvents;
-import sandpiper.model.release.Lifecycle;
 
 /**
  * Stores what a unit of work raised in the same transaction as what it changed: first what steps

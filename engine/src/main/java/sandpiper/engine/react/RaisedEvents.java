@@ -17,8 +17,8 @@ import sandpiper.logic.Quoted;
 import sandpiper.logic.run.BudgetException;
 import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.ValueText;
+import sandpiper.model.definition.Rounding;
 import sandpiper.model.release.EventType;
-import sandpiper.model.release.Rounding;
 
 /** The events a unit of work has raised so far, in their order. */
 public final class RaisedEvents {

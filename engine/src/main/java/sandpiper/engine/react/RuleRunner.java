@@ -18,8 +18,8 @@ import sandpiper.engine.work.RecordState;
 import sandpiper.engine.work.Workspace;
 import sandpiper.engine.writer.WriteMetrics;
 import sandpiper.logic.check.NameContext;
+import sandpiper.model.definition.Trigger;
 import sandpiper.model.logic.CompiledRule;
-import sandpiper.model.release.Trigger;
 
 /**
  * Lets rules react to changes, each once for what changed since it last looked, until nothing sets

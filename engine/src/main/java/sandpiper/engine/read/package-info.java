@@ -1,7 +1,7 @@
 /**
  * Reading records: {@link sandpiper.engine.read.RecordFinder} finds one by its key, {@link
  * sandpiper.engine.read.PlainRecords} gives them their form for a protocol, and {@link
- * sandpiper.engine.read.Figures} are counts and sums of many.
+ * sandpiper.engine.read.FigureGroups} puts counts and sums of many into groups.
  */
 @NullMarked
 package sandpiper.engine.read;

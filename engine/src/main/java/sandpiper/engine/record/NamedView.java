@@ -2,7 +2,6 @@ package sandpiper.engine.record;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
-import sandpiper.engine.read.Figures;
 
 /**
  * How somebody looks at the records of an object, kept by name.

@@ -10,9 +10,9 @@ import sandpiper.logic.run.BudgetException;
 import sandpiper.logic.value.Context;
 import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.RecordValue;
+import sandpiper.model.definition.Rounding;
 import sandpiper.model.release.Codec;
 import sandpiper.model.release.Field;
-import sandpiper.model.release.Rounding;
 import sandpiper.model.release.ValueType;
 import sandpiper.model.type.ParsedValue;
 

@@ -25,13 +25,13 @@ import sandpiper.engine.work.Rights;
 import sandpiper.engine.work.WorkStoppedException;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.run.BudgetException;
+import sandpiper.model.definition.DefaultValue;
+import sandpiper.model.definition.Removal;
 import sandpiper.model.logic.CompiledFunction;
-import sandpiper.model.release.DefaultValue;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ObjectType;
-import sandpiper.model.release.Removal;
 
 /** One command at work: finds its record and puts into the unit of work what is asked of it. */
 public final class CommandRun {

@@ -20,7 +20,7 @@ import sandpiper.engine.react.EventSinks;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.logic.run.Evaluation;
-import sandpiper.model.release.Removal;
+import sandpiper.model.definition.Removal;
 
 /**
  * Carries out requests in the writer's transaction. However many come and however they belong

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
-import sandpiper.model.release.DefaultValue;
+import sandpiper.model.definition.DefaultValue;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
 

@@ -4,11 +4,11 @@ import java.util.List;
 import java.util.Objects;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import sandpiper.model.release.CheckDefinition;
+import sandpiper.model.definition.CheckDefinition;
+import sandpiper.model.definition.HandlerDefinition;
+import sandpiper.model.definition.RuleDefinition;
 import sandpiper.model.release.FunctionDefinition;
-import sandpiper.model.release.HandlerDefinition;
 import sandpiper.model.release.ObjectType;
-import sandpiper.model.release.RuleDefinition;
 import sandpiper.model.release.ScheduleDefinition;
 
 /** Says what changes of an object's checks, rules, functions, handlers, schedules and lifecycle. */

@@ -3,8 +3,8 @@ package sandpiper.model.check;
 import java.util.List;
 import java.util.Map;
 import sandpiper.model.Names;
+import sandpiper.model.definition.PackageType;
 import sandpiper.model.release.EventType;
-import sandpiper.model.release.PackageType;
 import sandpiper.model.type.ChoiceList;
 
 /** Reads an event; whether there is the object it is about is for whoever knows the objects. */

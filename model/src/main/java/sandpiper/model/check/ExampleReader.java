@@ -15,12 +15,12 @@ import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
+import sandpiper.model.definition.Requirement;
+import sandpiper.model.definition.Requirement.Action;
 import sandpiper.model.release.FunctionDefinition;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
-import sandpiper.model.release.Requirement;
-import sandpiper.model.release.Requirement.Action;
 import sandpiper.model.yaml.YamlNode;
 
 /** Reads one example, with the names that were given to records so far. */

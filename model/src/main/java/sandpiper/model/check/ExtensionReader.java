@@ -5,11 +5,11 @@ import java.util.List;
 import java.util.Map;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
+import sandpiper.model.definition.PackageType;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
 import sandpiper.model.release.FunctionDefinition;
 import sandpiper.model.release.ObjectType;
-import sandpiper.model.release.PackageType;
 import sandpiper.model.type.ChoiceList;
 
 /** Reads what a package adds to an object of another one. */

@@ -8,9 +8,9 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
+import sandpiper.model.definition.Lifecycle;
+import sandpiper.model.definition.PackageType;
 import sandpiper.model.release.FunctionDefinition;
-import sandpiper.model.release.Lifecycle;
-import sandpiper.model.release.PackageType;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.yaml.YamlNode;
 

@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.stream.Stream;
 import sandpiper.model.Names;
-import sandpiper.model.release.HandlerDefinition;
+import sandpiper.model.definition.HandlerDefinition;
 import sandpiper.model.yaml.YamlNode;
 
 /** Reads the handlers of an object or an extension. */

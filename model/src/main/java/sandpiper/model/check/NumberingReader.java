@@ -6,9 +6,9 @@ import java.util.regex.Pattern;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
+import sandpiper.model.definition.Numbering;
+import sandpiper.model.definition.Numbering.Token;
 import sandpiper.model.release.Fields;
-import sandpiper.model.release.Numbering;
-import sandpiper.model.release.Numbering.Token;
 import sandpiper.model.type.TextType;
 
 /** Reads how an object numbers its records. */

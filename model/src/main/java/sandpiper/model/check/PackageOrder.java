@@ -8,7 +8,7 @@ import java.util.Set;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
-import sandpiper.model.release.PackageType;
+import sandpiper.model.definition.PackageType;
 
 /** Puts packages in an order in which each comes after those it depends on. */
 final class PackageOrder {

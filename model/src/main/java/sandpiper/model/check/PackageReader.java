@@ -8,8 +8,8 @@ import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
-import sandpiper.model.release.PackageType;
-import sandpiper.model.release.Rounding;
+import sandpiper.model.definition.PackageType;
+import sandpiper.model.definition.Rounding;
 
 /** Reads {@code package.yaml}. */
 final class PackageReader {

@@ -10,9 +10,9 @@ import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
+import sandpiper.model.definition.PackageType;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
-import sandpiper.model.release.PackageType;
 import sandpiper.model.release.Part;
 import sandpiper.model.type.FieldType;
 

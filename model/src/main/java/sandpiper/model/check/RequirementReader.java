@@ -4,8 +4,8 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import sandpiper.model.definition.Requirement;
 import sandpiper.model.release.Release;
-import sandpiper.model.release.Requirement;
 import sandpiper.model.yaml.YamlNode;
 
 /** Reads requirements with their examples; what an example names must be there. */

@@ -7,9 +7,9 @@ import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
-import sandpiper.model.release.CheckDefinition;
-import sandpiper.model.release.RuleDefinition;
-import sandpiper.model.release.Trigger;
+import sandpiper.model.definition.CheckDefinition;
+import sandpiper.model.definition.RuleDefinition;
+import sandpiper.model.definition.Trigger;
 import sandpiper.model.yaml.YamlNode;
 
 /** Reads the checks and rules of an object, an extension or a part. */

@@ -11,7 +11,7 @@ import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
-import sandpiper.model.release.CronTime;
+import sandpiper.model.definition.CronTime;
 import sandpiper.model.release.Fields;
 import sandpiper.model.release.ScheduleDefinition;
 import sandpiper.model.type.TypeKeyword;

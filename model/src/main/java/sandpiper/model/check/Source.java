@@ -6,7 +6,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.logic.ProblemCode;
 import sandpiper.model.Diagnostic;
 import sandpiper.model.Place;
-import sandpiper.model.release.LogicText;
+import sandpiper.model.definition.LogicText;
 import sandpiper.model.yaml.TextPlaces;
 import sandpiper.model.yaml.YamlNode;
 

@@ -3,7 +3,7 @@ package sandpiper.model.check;
 import java.math.BigDecimal;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.DefinitionCode;
-import sandpiper.model.release.DefaultValue;
+import sandpiper.model.definition.DefaultValue;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.ParsedValue;
 import sandpiper.model.type.TypeKeyword;

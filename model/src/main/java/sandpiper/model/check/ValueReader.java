@@ -6,7 +6,7 @@ import java.util.Map;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
-import sandpiper.model.release.PackageType;
+import sandpiper.model.definition.PackageType;
 import sandpiper.model.release.Parameter;
 import sandpiper.model.release.ValueType;
 import sandpiper.model.type.ChoiceList;

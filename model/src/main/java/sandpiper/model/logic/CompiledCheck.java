@@ -4,7 +4,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.check.CheckedTerm;
 import sandpiper.logic.run.Code;
-import sandpiper.model.release.CheckDefinition;
+import sandpiper.model.definition.CheckDefinition;
 import sandpiper.model.release.Part;
 
 /**

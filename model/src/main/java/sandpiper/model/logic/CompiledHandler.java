@@ -4,8 +4,8 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.run.Code;
 import sandpiper.logic.run.StepCode;
+import sandpiper.model.definition.HandlerDefinition;
 import sandpiper.model.release.EventType;
-import sandpiper.model.release.HandlerDefinition;
 import sandpiper.model.release.ObjectType;
 
 /**

@@ -3,7 +3,7 @@ package sandpiper.model.logic;
 import java.util.List;
 import sandpiper.logic.LogicProblem;
 import sandpiper.model.Diagnostic;
-import sandpiper.model.release.LogicText;
+import sandpiper.model.definition.LogicText;
 
 /** Says what is wrong with a logic text at its place in the file. */
 public final class Reports {

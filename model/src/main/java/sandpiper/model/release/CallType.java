@@ -2,6 +2,7 @@ package sandpiper.model.release;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.definition.Lifecycle;
 
 /** What a caller of a service may do with a record besides reading and changing it. */
 public sealed interface CallType {

@@ -15,6 +15,7 @@ import sandpiper.logic.value.TemporalText;
 import sandpiper.logic.value.TimeOfDay;
 import sandpiper.logic.value.ValueText;
 import sandpiper.logic.value.Values;
+import sandpiper.model.definition.Rounding;
 import sandpiper.model.type.AskedLanguages;
 import sandpiper.model.type.BooleanType;
 import sandpiper.model.type.FieldType;

@@ -1,6 +1,8 @@
 package sandpiper.model.release;
 
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.definition.DefaultValue;
+import sandpiper.model.definition.FieldLogic;
 import sandpiper.model.type.FieldType;
 
 /**

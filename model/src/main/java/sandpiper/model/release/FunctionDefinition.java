@@ -2,6 +2,7 @@ package sandpiper.model.release;
 
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.syntax.StepParser;
+import sandpiper.model.definition.LogicText;
 
 /**
  * Steps with a name, which others call with arguments.

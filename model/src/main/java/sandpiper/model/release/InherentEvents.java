@@ -3,6 +3,8 @@ package sandpiper.model.release;
 import java.util.ArrayList;
 import java.util.List;
 import sandpiper.model.Names;
+import sandpiper.model.definition.FieldLogic;
+import sandpiper.model.definition.Lifecycle;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.TextType;

@@ -10,6 +10,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.logic.term.FormulaMember;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.Member;
+import sandpiper.model.logic.Formula;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;

@@ -11,6 +11,7 @@ import sandpiper.logic.type.FunctionType;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.Member;
 import sandpiper.logic.type.RecordType;
+import sandpiper.model.definition.Lifecycle;
 import sandpiper.model.type.FieldType;
 
 /**

@@ -5,6 +5,14 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.definition.CheckDefinition;
+import sandpiper.model.definition.HandlerDefinition;
+import sandpiper.model.definition.Lifecycle;
+import sandpiper.model.definition.Numbering;
+import sandpiper.model.definition.Removal;
+import sandpiper.model.definition.Rounding;
+import sandpiper.model.definition.RuleDefinition;
+import sandpiper.model.definition.WhenUsed;
 import sandpiper.model.layout.Layout;
 
 /**

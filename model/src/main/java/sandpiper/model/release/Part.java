@@ -2,6 +2,8 @@ package sandpiper.model.release;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.definition.CheckDefinition;
+import sandpiper.model.definition.LogicText;
 
 /**
  * A list of line items owned by a record.

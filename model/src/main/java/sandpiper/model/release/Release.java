@@ -16,6 +16,8 @@ import sandpiper.logic.type.EventShape;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.RecordType;
 import sandpiper.logic.type.World;
+import sandpiper.model.definition.PackageType;
+import sandpiper.model.definition.Requirement;
 import sandpiper.model.layout.Labels;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.type.FieldType;

@@ -5,6 +5,8 @@ import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.Names;
+import sandpiper.model.definition.DefaultValue;
+import sandpiper.model.definition.LogicText;
 
 /**
  * One object as a service shows it.

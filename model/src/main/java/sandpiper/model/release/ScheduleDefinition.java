@@ -2,6 +2,8 @@ package sandpiper.model.release;
 
 import java.time.LocalTime;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.definition.CronTime;
+import sandpiper.model.definition.LogicText;
 
 /**
  * Steps that run for records when their time comes.

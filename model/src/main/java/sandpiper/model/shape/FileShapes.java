@@ -17,8 +17,8 @@ import static sandpiper.model.shape.Shapes.needed;
 import java.util.List;
 import java.util.regex.Pattern;
 import sandpiper.model.Names;
-import sandpiper.model.release.Rounding;
-import sandpiper.model.release.WhenUsed;
+import sandpiper.model.definition.Rounding;
+import sandpiper.model.definition.WhenUsed;
 
 /** What may stand in each kind of definition file. */
 final class FileShapes {

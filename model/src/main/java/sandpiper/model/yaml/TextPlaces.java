@@ -2,7 +2,7 @@ package sandpiper.model.yaml;
 
 import java.util.Arrays;
 import sandpiper.model.Place;
-import sandpiper.model.release.LogicText;
+import sandpiper.model.definition.LogicText;
 
 /**
  * Leads from a place in a value back to the place in the file it was written in, whichever way YAML

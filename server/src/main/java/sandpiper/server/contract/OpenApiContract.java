@@ -488,7 +488,7 @@ public final class OpenApiContract {
     }
 
     private Map<String, Object> remove(ResourceType resource) {
-        boolean deletes = resource.object().removal() == sandpiper.model.release.Removal.DELETE;
+        boolean deletes = resource.object().removal() == sandpiper.model.definition.Removal.DELETE;
         var operation =
                 operation(
                         resource,

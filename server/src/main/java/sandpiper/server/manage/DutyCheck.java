@@ -7,10 +7,10 @@ import sandpiper.engine.access.Duty;
 import sandpiper.server.problem.ProblemException;
 
 /** Lets only those go on who are trusted with something. */
-final class DutyCheck {
+public final class DutyCheck {
     private DutyCheck() {}
 
-    static void require(Actor actor, Duty duty) {
+    public static void require(Actor actor, Duty duty) {
         if (!actor.has(duty)) {
             throw new ProblemException(
                     HttpStatus.FORBIDDEN,
@@ -20,7 +20,7 @@ final class DutyCheck {
     }
 
     /** Lets only those go on who see at least some records. */
-    static void requireRecords(Actor actor) {
+    public static void requireRecords(Actor actor) {
         if (!actor.seesRecords()) {
             throw new ProblemException(HttpStatus.FORBIDDEN, "No records are granted to you.");
         }

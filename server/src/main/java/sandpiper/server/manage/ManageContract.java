@@ -16,6 +16,36 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import sandpiper.engine.definition.ReleasePreview;
 import sandpiper.model.Diagnostic;
+import sandpiper.server.manage.access.AccessLogController;
+import sandpiper.server.manage.access.ClientController;
+import sandpiper.server.manage.access.OwnSessionsController;
+import sandpiper.server.manage.access.RoleController;
+import sandpiper.server.manage.access.SessionController;
+import sandpiper.server.manage.access.UserController;
+import sandpiper.server.manage.activity.EventController;
+import sandpiper.server.manage.activity.StatusController;
+import sandpiper.server.manage.activity.TraceController;
+import sandpiper.server.manage.draft.ConditionController;
+import sandpiper.server.manage.draft.ConditionView;
+import sandpiper.server.manage.draft.DraftController;
+import sandpiper.server.manage.draft.EventView;
+import sandpiper.server.manage.draft.ExampleController;
+import sandpiper.server.manage.draft.HandlerView;
+import sandpiper.server.manage.draft.LayoutView;
+import sandpiper.server.manage.draft.LogicController;
+import sandpiper.server.manage.draft.LogicRequest;
+import sandpiper.server.manage.draft.ModelView;
+import sandpiper.server.manage.draft.ObjectFunctionView;
+import sandpiper.server.manage.draft.ParameterView;
+import sandpiper.server.manage.draft.ReleaseController;
+import sandpiper.server.manage.draft.RequirementController;
+import sandpiper.server.manage.draft.ScheduleView;
+import sandpiper.server.manage.draft.ServiceView;
+import sandpiper.server.manage.record.FigureController;
+import sandpiper.server.manage.record.FunctionController;
+import sandpiper.server.manage.record.FunctionTrialController;
+import sandpiper.server.manage.record.NamedViewController;
+import sandpiper.server.manage.record.TrialController;
 
 /**
  * What the manage API's own contract says beyond what is found in its methods: which members are

@@ -3,7 +3,7 @@ package sandpiper.server.manage;
 import jakarta.servlet.http.HttpServletRequest;
 
 /** Which of the ways in a call of the manage API comes by, for the history. */
-final class Ways {
+public final class Ways {
     private static final String CONSOLE = "console";
     private static final String COMMAND_LINE = "command line";
 
@@ -12,7 +12,7 @@ final class Ways {
 
     private Ways() {}
 
-    static String of(HttpServletRequest request) {
+    public static String of(HttpServletRequest request) {
         var agent = request.getHeader("User-Agent");
         return agent != null && agent.startsWith(ITS_AGENT) ? COMMAND_LINE : CONSOLE;
     }

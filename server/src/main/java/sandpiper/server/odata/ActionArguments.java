@@ -17,7 +17,7 @@ import sandpiper.server.json.NumberText;
  * Reads what a caller gives for the parameters of an action, from the body, or of a function, from
  * the address.
  */
-final class ActionArguments {
+public final class ActionArguments {
     private ActionArguments() {}
 
     /** The name of what is called. */

@@ -20,6 +20,9 @@ import org.apache.olingo.server.api.uri.UriResourcePrimitiveProperty;
 import org.apache.olingo.server.api.uri.UriResourceValue;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.KeyText;
+import sandpiper.server.odata.metadata.EdmTypes;
+import sandpiper.server.odata.metadata.EntityShape;
+import sandpiper.server.odata.metadata.ServiceModel;
 
 /**
  * What a request is about: {@code stays('S-1')/vessel/name}.
@@ -31,7 +34,7 @@ import sandpiper.model.release.KeyText;
  * @param properties a value, and a value inside it; empty for a whole entity
  * @param action the action or function that is called, or {@code null}
  */
-record Address(
+public record Address(
         String set,
         @Nullable String key,
         List<String> references,

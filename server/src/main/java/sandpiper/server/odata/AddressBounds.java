@@ -7,7 +7,7 @@ import org.apache.olingo.server.api.ODataRequest;
  * Bounds addresses before they are parsed, also those inside a batch, which come past the web
  * server's own bounds.
  */
-final class AddressBounds {
+public final class AddressBounds {
     private static final int LONGEST = 16 << 10;
     private static final int DEEPEST = 100;
     private static final int LONGEST_NUMBER = 100;

@@ -25,7 +25,7 @@ import sandpiper.server.service.StoredReply;
 /**
  * Several requests in one, in the multipart form. Those of a change set are done or left as one.
  */
-final class Batches implements BatchProcessor {
+public final class Batches implements BatchProcessor {
     /** Most requests of one batch. */
     static final int MOST = 1_000;
 

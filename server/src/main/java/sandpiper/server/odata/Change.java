@@ -18,7 +18,7 @@ import sandpiper.server.service.ServiceCall;
  * @param traced whether an account of it is wanted
  * @param once makes sure that a repeated request is done once, or {@code null}
  */
-record Change(
+public record Change(
         @Nullable String set,
         ServiceCall call,
         Function<LiveRelease, RecordCommand> command,

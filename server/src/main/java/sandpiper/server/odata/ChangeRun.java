@@ -28,7 +28,7 @@ import sandpiper.server.service.Traced;
  * Carries changes out: each at once, or those of a change set together when all of them have been
  * read.
  */
-final class ChangeRun {
+public final class ChangeRun {
     private final ODataContext exchange;
     private final ODataErrors failures;
     private @Nullable List<Change> gathered;

@@ -21,13 +21,14 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.model.Names;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.JsonText;
+import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.security.Secrets;
 import sandpiper.server.service.IdempotencyKey;
 import sandpiper.server.service.Preconditions;
 import sandpiper.server.service.Traced;
 
 /** Reads what shall be changed. */
-record Changes(ODataContext exchange, OData odata, ServiceMetadata metadata) {
+public record Changes(ODataContext exchange, OData odata, ServiceMetadata metadata) {
 
     Change create(Address address, UriInfo uri, ODataRequest request, Types types) {
         if (address.key() != null) {

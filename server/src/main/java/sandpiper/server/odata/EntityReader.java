@@ -7,7 +7,8 @@ import java.util.Map;
 import java.util.function.BiFunction;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.type.NumberType;
-import sandpiper.server.odata.EntityShape.Value;
+import sandpiper.server.odata.metadata.EntityShape;
+import sandpiper.server.odata.metadata.EntityShape.Value;
 
 /**
  * Turns an entity in JSON into values as commands take them. What only the service sets is passed
@@ -16,7 +17,8 @@ import sandpiper.server.odata.EntityShape.Value;
  * @param numbersAsText whether numbers may come as text
  * @param bound finds the key that a link to another entity means, by the reference's name
  */
-record EntityReader(boolean numbersAsText, BiFunction<EntityShape.ToOne, String, String> bound) {
+public record EntityReader(
+        boolean numbersAsText, BiFunction<EntityShape.ToOne, String, String> bound) {
 
     /** {@code creating} tells a new entity from the change of one. */
     Map<String, @Nullable Object> values(

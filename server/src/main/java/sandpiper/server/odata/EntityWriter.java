@@ -12,7 +12,9 @@ import sandpiper.engine.read.PlainRecords;
 import sandpiper.engine.record.RecordView;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
-import sandpiper.server.odata.EntityShape.Value;
+import sandpiper.server.odata.metadata.EdmTypes;
+import sandpiper.server.odata.metadata.EntityShape;
+import sandpiper.server.odata.metadata.EntityShape.Value;
 
 /**
  * Writes records as entities in the JSON format of OData 4.01, with as much metadata as was asked
@@ -20,7 +22,7 @@ import sandpiper.server.odata.EntityShape.Value;
  *
  * @param root the address of the service, without a slash at its end
  */
-record EntityWriter(String root, Format format) {
+public record EntityWriter(String root, Format format) {
 
     /** The values of a record or line item, found by their paths. */
     private record Row(Map<String, Integer> places, @Nullable Object[] values) {

@@ -20,6 +20,7 @@ import org.apache.olingo.server.api.uri.queryoption.expression.Member;
 import org.apache.olingo.server.api.uri.queryoption.expression.MethodKind;
 import org.apache.olingo.server.api.uri.queryoption.expression.UnaryOperatorKind;
 import org.jspecify.annotations.Nullable;
+import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.service.FeelText;
 
@@ -27,7 +28,7 @@ import sandpiper.server.service.FeelText;
  * Writes {@code $filter} as a condition in FEEL, which is then checked and brought to SQL like that
  * of any other protocol.
  */
-final class FilterText implements ExpressionVisitor<String> {
+public final class FilterText implements ExpressionVisitor<String> {
     private final EntityShape shape;
     private final IdentityHashMap<String, BinaryOperatorKind> made = new IdentityHashMap<>();
 

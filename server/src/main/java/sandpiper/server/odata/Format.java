@@ -12,7 +12,7 @@ import org.jspecify.annotations.Nullable;
  * @param numbersAsText whether large and decimal numbers are texts, for clients that would lose
  *     digits
  */
-record Format(Metadata metadata, boolean numbersAsText) {
+public record Format(Metadata metadata, boolean numbersAsText) {
 
     /** How much an answer says about itself. */
     enum Metadata {

@@ -25,7 +25,7 @@ import sandpiper.server.json.JsonText;
  * Several requests in one, in the JSON form (OData JSON Format 4.01, 19). Requests of an atomicity
  * group, which stand together, are done or left as one.
  */
-final class JsonBatch {
+public final class JsonBatch {
     private final String root;
     private final Function<ODataRequest, ODataResponse> handler;
     private final ChangeRun run;

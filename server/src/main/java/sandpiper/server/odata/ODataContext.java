@@ -3,6 +3,7 @@ package sandpiper.server.odata;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.model.release.ServiceType;
+import sandpiper.server.odata.metadata.ServiceModel;
 import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.Protocol;
@@ -13,7 +14,7 @@ import sandpiper.server.service.ServiceCall;
  *
  * @param server the address of the server, without a slash at its end
  */
-record ODataContext(
+public record ODataContext(
         Engine engine,
         Cursors cursors,
         RateLimits limits,

@@ -33,6 +33,8 @@ import sandpiper.engine.release.LiveRelease;
 import sandpiper.logic.Quoted;
 import sandpiper.server.intake.PublicAddress;
 import sandpiper.server.json.JsonText;
+import sandpiper.server.odata.metadata.Annotations;
+import sandpiper.server.odata.metadata.ServiceModel;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
@@ -41,7 +43,7 @@ import sandpiper.server.service.ReleaseChoice;
 
 /** Every service over OData 4.01. What there is is looked up in the live release at each call. */
 @RestController
-class ODataController {
+public class ODataController {
     private final PublicAddress addresses;
     private final RateLimits limits;
     private static final String SERVICE = "{service:[a-z0-9-]+}/v{version:\\d{1,3}}";

@@ -15,13 +15,14 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.port.OverloadedException;
+import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.ODataError;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.traffic.CallNotes;
 
 /** Writes what went wrong as an OData error (JSON Format 4.01, 21.1). */
-final class ODataErrors implements ErrorProcessor {
+public final class ODataErrors implements ErrorProcessor {
     @Override
     public void init(OData odata, ServiceMetadata metadata) {
         // needs neither

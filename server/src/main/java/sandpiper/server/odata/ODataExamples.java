@@ -11,10 +11,15 @@ import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ValueType;
 import sandpiper.server.json.JsonText;
+import sandpiper.server.odata.metadata.EdmTypes;
+import sandpiper.server.odata.metadata.EntityShape;
+import sandpiper.server.odata.metadata.EntityShapes;
+import sandpiper.server.odata.metadata.OperationWriter;
+import sandpiper.server.odata.metadata.ServiceModel;
 import sandpiper.server.service.ValueExamples;
 
 /** Requests to try a service with, to be changed and sent. */
-final class ODataExamples {
+public final class ODataExamples {
     private final ServiceModel model;
     private final List<Example> examples = new ArrayList<>();
 

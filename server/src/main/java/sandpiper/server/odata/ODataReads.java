@@ -15,10 +15,11 @@ import sandpiper.engine.record.RecordView;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
+import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.problem.ProblemException;
 
 /** Reads what an address and its options ask for. */
-record ODataReads(ODataContext exchange) {
+public record ODataReads(ODataContext exchange) {
 
     /** A record that was found, and what of it is answered. */
     record Found(

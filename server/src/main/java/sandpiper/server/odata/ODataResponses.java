@@ -11,7 +11,7 @@ import org.springframework.http.HttpStatus;
 import sandpiper.server.json.JsonText;
 
 /** Fills in responses. */
-final class ODataResponses {
+public final class ODataResponses {
     private ODataResponses() {}
 
     static void json(

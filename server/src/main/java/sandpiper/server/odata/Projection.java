@@ -13,9 +13,10 @@ import org.apache.olingo.server.api.uri.queryoption.SelectItem;
 import org.apache.olingo.server.api.uri.queryoption.SelectOption;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.FieldTree;
-import sandpiper.server.odata.EntityShape.Items;
-import sandpiper.server.odata.EntityShape.ToOne;
-import sandpiper.server.odata.EntityShape.Value;
+import sandpiper.server.odata.metadata.EntityShape;
+import sandpiper.server.odata.metadata.EntityShape.Items;
+import sandpiper.server.odata.metadata.EntityShape.ToOne;
+import sandpiper.server.odata.metadata.EntityShape.Value;
 
 /**
  * What of an entity is answered, by {@code $select} and {@code $expand}, out of what the operation
@@ -24,7 +25,7 @@ import sandpiper.server.odata.EntityShape.Value;
  * @param id whether the public id is among it; so with the version
  * @param narrowed whether it is less than everything the type has
  */
-record Projection(
+public record Projection(
         EntityShape shape,
         boolean id,
         boolean version,
@@ -32,7 +33,7 @@ record Projection(
         List<Expanded> references,
         List<ExpandedItems> items,
         boolean narrowed) {
-    Projection {
+    public Projection {
         values = List.copyOf(values);
         references = List.copyOf(references);
         items = List.copyOf(items);

@@ -18,12 +18,13 @@ import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.Bounds;
+import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.service.QueryReader;
 import sandpiper.server.service.ServiceCall;
 
 /** The system query options of a request for records. */
-final class QueryOptions {
+public final class QueryOptions {
     private static final List<String> PARAMETERS = List.of("filter", "sort", "limit", "count");
 
     private static final OData LIBRARY = OData.newInstance();

@@ -26,7 +26,7 @@ import org.springframework.http.HttpStatus;
 import sandpiper.server.service.Preconditions;
 
 /** Answers requests whose address the library has read. */
-final class RecordProcessor
+public final class RecordProcessor
         implements CountEntityCollectionProcessor,
                 EntityProcessor,
                 PrimitiveValueProcessor,

@@ -7,7 +7,7 @@ import sandpiper.logic.Quoted;
 import sandpiper.server.problem.ProblemException;
 
 /** Requests that cannot be answered, with what to do instead. */
-final class Refusals {
+public final class Refusals {
     private Refusals() {}
 
     static ProblemException bad(String message) {

@@ -14,7 +14,7 @@ import sandpiper.server.service.FeelText;
  * Writes {@code $search} as a condition in FEEL: a word is found when a text that the query shows
  * has it, in capital or small letters. What is not shown is not searched.
  */
-final class SearchText {
+public final class SearchText {
     private final List<String> texts;
 
     private SearchText(List<String> texts) {

@@ -2,8 +2,8 @@ package sandpiper.store.record;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.definition.Rounding;
 import sandpiper.model.release.ObjectType;
-import sandpiper.model.release.Rounding;
 
 /** A value of each row: a column, or something SQL works out. Numbers are whole, scaled. */
 sealed interface Scalar {

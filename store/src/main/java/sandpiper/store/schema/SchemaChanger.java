@@ -13,7 +13,7 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.change.ObjectChange;
 import sandpiper.model.change.ReleaseChange;
-import sandpiper.model.release.DefaultValue;
+import sandpiper.model.definition.DefaultValue;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.table.ColumnValues;
 import sandpiper.store.table.Tables;

@@ -8,7 +8,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.port.ViewStorage;
-import sandpiper.engine.read.Figures;
+import sandpiper.engine.record.Figures;
 import sandpiper.engine.record.NamedView;
 import sandpiper.engine.record.NamedView.Chart;
 import sandpiper.store.sql.SqlSession;

@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
-import sandpiper.model.release.Rounding;
+import sandpiper.model.definition.Rounding;
 
 /** A package. Formulas can be put into it afterwards, and exchanged. */
 final class Model {

@@ -6,7 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
-import sandpiper.model.release.Rounding;
+import sandpiper.model.definition.Rounding;
 import sandpiper.store.generated.Model.FieldSpec;
 import sandpiper.store.generated.Model.Kind;
 import sandpiper.store.generated.Model.ObjectSpec;

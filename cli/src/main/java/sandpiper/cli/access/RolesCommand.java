@@ -1,0 +1,119 @@
+package sandpiper.cli.access;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import sandpiper.cli.common.AnsweringCommand;
+import sandpiper.cli.common.Connection;
+import sandpiper.cli.common.Table;
+import sandpiper.client.ManageClient;
+import sandpiper.client.RefusedException;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "roles",
+        mixinStandardHelpOptions = true,
+        description = "Named sets of grants for users: list, show, set, remove.",
+        synopsisSubcommandLabel = "COMMAND",
+        footer = {
+            "",
+            "Example:",
+            "  sandpiper roles show clerk > clerk.json",
+            "  sandpiper roles set clerk --file clerk.json"
+        })
+public final class RolesCommand extends AnsweringCommand {
+    private static final String PATH = "/manage/v1/roles";
+
+    @Command(
+            name = "list",
+            mixinStandardHelpOptions = true,
+            description = "List roles with what they grant and who holds them.")
+    int list(
+            @Mixin Connection connection,
+            @Option(names = "--json", description = "Print JSON.") boolean json) {
+        var roles = connection.open().get(PATH);
+        if (json) {
+            return sayJson(roles);
+        }
+        var table = new Table(List.of("Role", "Duties", "Records", "Services", "Held by"));
+        roles.forEach(role ->
+                table.add(
+                        List.of(
+                                role.path("name").asString(),
+                                joined(role.path("duties")).toLowerCase(Locale.ROOT),
+                                objects(role.path("objects")),
+                                joined(role.path("services")),
+                                joined(role.path("users")))));
+        return say(table);
+    }
+
+    /** {@code Stay vcer, Berth v}: the first letter of each action. */
+    private static String objects(JsonNode grants) {
+        var texts = new ArrayList<String>();
+        for (var grant : grants) {
+            var actions = new StringBuilder();
+            grant.path("actions")
+                    .forEach(action ->
+                            actions.append(
+                                    action.asString().substring(0, 1).toLowerCase(Locale.ROOT)));
+            texts.add(grant.path("object").asString() + " " + actions);
+        }
+        return String.join(", ", texts);
+    }
+
+    @Command(
+            name = "show",
+            mixinStandardHelpOptions = true,
+            description = "Print a role as JSON, as set takes it.")
+    int show(
+            @Mixin Connection connection,
+            @Parameters(paramLabel = "NAME", description = "The role's name.") String name) {
+        for (var role : connection.open().get(PATH)) {
+            if (role.path("name").asString().equals(name)) {
+                return sayJson(role);
+            }
+        }
+        throw new RefusedException(0, "There is no role \"%s\".".formatted(name), List.of());
+    }
+
+    @Command(
+            name = "set",
+            mixinStandardHelpOptions = true,
+            description = "Make a role, or give it other grants.")
+    int set(
+            @Mixin Connection connection,
+            @Parameters(paramLabel = "NAME", description = "Small letters, digits and hyphens.")
+                    String name,
+            @Option(
+                            names = "--file",
+                            required = true,
+                            paramLabel = "FILE",
+                            description = "JSON with label, duties, services and objects.")
+                    Path file)
+            throws IOException {
+        connection.open().put(path(name), ManageClient.read(Files.readString(file)));
+        return say("set " + name);
+    }
+
+    @Command(
+            name = "remove",
+            mixinStandardHelpOptions = true,
+            description = "Remove a role nobody holds.")
+    int remove(
+            @Mixin Connection connection,
+            @Parameters(paramLabel = "NAME", description = "The role's name.") String name) {
+        connection.open().delete(path(name));
+        return say("removed " + name);
+    }
+
+    private static String path(String name) {
+        return PATH + "/" + ManageClient.escape(name);
+    }
+}

@@ -1,0 +1,126 @@
+package sandpiper.cli.records;
+
+import static sandpiper.client.ManageClient.escape;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import sandpiper.cli.common.Connection;
+import sandpiper.cli.common.Table;
+import sandpiper.client.ManageClient;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "find",
+        mixinStandardHelpOptions = true,
+        description = "List records.",
+        footer = {
+            "",
+            "Example:",
+            "  sandpiper records find Stay --filter 'state = \"Alongside\" and berth.pier = \"N\"'"
+                    + " --sort -arrival"
+        })
+public final class RecordsFindCommand implements Callable<Integer> {
+    private static final int MOST_COLUMNS = 7;
+
+    @Spec CommandSpec spec;
+
+    @Mixin Connection connection;
+
+    @Parameters(paramLabel = "OBJECT", description = "The object's name, such as Stay.")
+    String object;
+
+    @Option(names = "--filter", paramLabel = "CONDITION", description = "A FEEL condition.")
+    @Nullable String filter;
+
+    @Option(names = "--search", paramLabel = "WORDS", description = "Words to look for in texts.")
+    @Nullable String search;
+
+    @Option(
+            names = "--sort",
+            paramLabel = "FIELDS",
+            description = "Fields with commas between them, a minus before those that run down.")
+    @Nullable String sort;
+
+    @Option(
+            names = "--limit",
+            defaultValue = "20",
+            description = "Most records (default: ${DEFAULT-VALUE}).")
+    int limit;
+
+    @Option(
+            names = "--fields",
+            split = ",",
+            paramLabel = "FIELD",
+            description = "The columns to show.")
+    @Nullable List<String> fields;
+
+    @Option(names = "--json", description = "Print JSON.")
+    boolean json;
+
+    @Override
+    public Integer call() {
+        var query = new StringBuilder("?count=true&limit=").append(limit);
+        append(query, "filter", filter);
+        append(query, "search", search);
+        append(query, "sort", sort);
+        var page = connection.open().get("/manage/v1/records/" + escape(object) + query);
+        var out = spec.commandLine().getOut();
+        if (json) {
+            out.println(ManageClient.writePretty(page));
+        } else {
+            var table = table(page.path("records"));
+            table.print(out);
+            out.printf("%d of %d%n", page.path("records").size(), page.path("total").asLong());
+        }
+        out.flush();
+        return 0;
+    }
+
+    static void append(StringBuilder query, String name, @Nullable String value) {
+        if (value != null) {
+            query.append('&').append(name).append('=').append(escape(value));
+        }
+    }
+
+    private Table table(JsonNode records) {
+        var columns = fields == null ? usualColumns(records) : fields;
+        var table = new Table(columns);
+        records.forEach(record ->
+                table.add(
+                        columns.stream()
+                                .map(column -> text(record.path("values").path(column)))
+                                .toList()));
+        return table;
+    }
+
+    private static List<String> usualColumns(JsonNode records) {
+        var columns = new ArrayList<String>();
+        if (!records.isEmpty()) {
+            records.get(0)
+                    .path("values")
+                    .properties()
+                    .forEach(value -> {
+                        if (columns.size() < MOST_COLUMNS && !value.getValue().isArray()) {
+                            columns.add(value.getKey());
+                        }
+                    });
+        }
+        return columns;
+    }
+
+    /** A value as it stands in a table or a file. */
+    static String text(JsonNode value) {
+        if (value.isNull() || value.isMissingNode()) {
+            return "";
+        }
+        return value.isContainer() ? value.toString() : value.asString();
+    }
+}

@@ -1,0 +1,54 @@
+package sandpiper.cli.service;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import sandpiper.cli.common.Connection;
+import sandpiper.cli.common.FileOwner;
+import sandpiper.client.RefusedException;
+
+@Command(
+        name = "backup",
+        mixinStandardHelpOptions = true,
+        description = {
+            "Write a copy of everything the service holds, while it goes on.",
+            "To restore it, start a service with it: sandpiper serve --data FILE. Sealed secrets"
+                    + " also need the key file that lies beside the service's data."
+        },
+        footer = {"", "Example:", "  sandpiper backup marina-2026-11-27.db"})
+public final class BackupCommand implements Callable<Integer> {
+    @Spec CommandSpec spec;
+
+    @Mixin Connection connection;
+
+    @Parameters(paramLabel = "FILE", description = "The file to write, which must not be there.")
+    Path file;
+
+    @Override
+    public Integer call() throws IOException {
+        if (Files.exists(file)) {
+            throw new RefusedException(
+                    0, "%s is there already; choose another name.".formatted(file), List.of());
+        }
+        // Half a copy must not look like a whole one.
+        var part = file.resolveSibling(file.getFileName() + ".part");
+        FileOwner.keep(part);
+        try {
+            connection.open().download("/manage/v1/backup", part);
+            Files.move(part, file);
+        } finally {
+            Files.deleteIfExists(part);
+        }
+        var out = spec.commandLine().getOut();
+        out.printf("%s has %,d bytes.%n", file, Files.size(file));
+        out.flush();
+        return 0;
+    }
+}

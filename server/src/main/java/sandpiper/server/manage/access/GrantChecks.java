@@ -1,0 +1,234 @@
+package sandpiper.server.manage.access;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import sandpiper.engine.access.ObjectGrant;
+import sandpiper.engine.access.ServiceGrant;
+import sandpiper.engine.release.LiveRelease;
+import sandpiper.logic.Nearest;
+import sandpiper.logic.Quoted;
+import sandpiper.model.release.CallType;
+import sandpiper.model.release.ObjectFunctionType;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.ResourceType;
+import sandpiper.model.release.ServiceType;
+import sandpiper.server.problem.Problem.Wrong;
+import sandpiper.server.problem.ProblemException;
+import sandpiper.server.service.QueryReader;
+
+/** Refuses grants on what there is not, so that a slip of the pen is noticed when it is made. */
+public final class GrantChecks {
+    private static final String CODE = "SP4000";
+
+    private final LiveRelease live;
+    private final java.time.Clock clock;
+    private final List<Wrong> wrong = new ArrayList<>();
+
+    GrantChecks(LiveRelease live, java.time.Clock clock) {
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /** Checks grants on operations of services. */
+    GrantChecks services(String pointer, List<String> grants) {
+        for (int i = 0; i < grants.size(); i++) {
+            var at = "%s/%d".formatted(pointer, i);
+            var text = grants.get(i);
+            ServiceGrant.read(text)
+                    .ifPresentOrElse(
+                            grant -> service(at, grant),
+                            () ->
+                                    wrong(
+                                            at,
+                                            "%s is no grant; write service/resource/operation, as in berth-desk/stays/read, with * for all, and behind it where and a condition if it is to reach some records only."
+                                                    .formatted(Quoted.of(text))));
+        }
+        return this;
+    }
+
+    private void service(String at, ServiceGrant grant) {
+        var services =
+                live.release().services().stream()
+                        .filter(one -> isMeant(grant.service(), one.name()))
+                        .toList();
+        if (services.isEmpty()) {
+            unknown(
+                    at,
+                    "service",
+                    grant.service(),
+                    live.release().services().stream().map(ServiceType::name).toList());
+            return;
+        }
+        boolean beside =
+                grant.resource().equals(ServiceType.FUNCTIONS)
+                        || grant.resource().equals(ServiceType.EVENTS);
+        if (beside && grant.where() != null) {
+            wrong(
+                    at,
+                    "A condition is about records of a resource; %s cannot have one."
+                            .formatted(grant.resource()));
+            return;
+        }
+        if (grant.resource().equals(ServiceType.FUNCTIONS)) {
+            among(
+                    at,
+                    "function",
+                    grant.operation(),
+                    services.stream()
+                            .flatMap(one -> one.functions().stream())
+                            .map(ObjectFunctionType::name)
+                            .toList());
+            return;
+        }
+        if (grant.resource().equals(ServiceType.EVENTS)) {
+            among(at, "operation", grant.operation(), List.of("read"));
+            return;
+        }
+        var resources =
+                services.stream()
+                        .flatMap(one -> one.resources().stream())
+                        .filter(one -> isMeant(grant.resource(), one.name()))
+                        .toList();
+        if (resources.isEmpty()) {
+            unknown(
+                    at,
+                    "resource",
+                    grant.resource(),
+                    services.stream()
+                            .flatMap(one -> one.resources().stream())
+                            .map(ResourceType::name)
+                            .toList());
+            return;
+        }
+        var operations = resources.stream().flatMap(GrantChecks::operations).distinct().toList();
+        if (operations.stream().noneMatch(one -> isMeant(grant.operation(), one))) {
+            unknown(at, "operation", grant.operation(), operations);
+        }
+        var objects = resources.stream().map(ResourceType::object).distinct().toList();
+        objects.forEach(object -> condition(at, object, grant.where()));
+    }
+
+    private void among(String at, String kind, String granted, List<String> known) {
+        if (known.stream().noneMatch(one -> isMeant(granted, one))) {
+            unknown(at, kind, granted, known);
+        }
+    }
+
+    private static Stream<String> operations(ResourceType resource) {
+        return Stream.concat(
+                resource.trees().keySet().stream()
+                        .map(operation -> operation.name().toLowerCase(Locale.ROOT)),
+                resource.calls().stream().map(CallType::name));
+    }
+
+    private static boolean isMeant(String granted, String name) {
+        return granted.equals(ServiceGrant.EVERY) || granted.equals(name);
+    }
+
+    /** Checks grants on objects. */
+    GrantChecks objects(String pointer, List<ObjectGrant> grants) {
+        for (int i = 0; i < grants.size(); i++) {
+            var at = "%s/%d".formatted(pointer, i);
+            var grant = grants.get(i);
+            if (grant.object().equals(ObjectGrant.EVERY)) {
+                if (grant.where() != null
+                        || !grant.hidden().isEmpty()
+                        || !grant.readOnly().isEmpty()) {
+                    wrong(at, "A grant on every object has no condition and names no fields.");
+                }
+                continue;
+            }
+            live.release()
+                    .find(grant.object())
+                    .ifPresentOrElse(
+                            object -> object(at, object, grant),
+                            () ->
+                                    unknown(
+                                            at + "/object",
+                                            "object",
+                                            grant.object(),
+                                            live.release().objects().stream()
+                                                    .map(ObjectType::name)
+                                                    .toList()));
+        }
+        return this;
+    }
+
+    private void object(String at, ObjectType object, ObjectGrant grant) {
+        condition(at + "/where", object, grant.where());
+        var names = new ArrayList<>(object.fields().names());
+        object.parts().forEach(part -> names.add(part.name()));
+        Stream.concat(grant.hidden().stream(), grant.readOnly().stream())
+                .filter(name -> !names.contains(name))
+                .forEach(name -> unknown(at, "field", name, names));
+        grant.hidden().stream()
+                .filter(object.key()::contains)
+                .forEach(name ->
+                        wrong(
+                                at + "/hidden",
+                                "%s is the key and cannot be hidden.".formatted(name)));
+    }
+
+    private void condition(String at, ObjectType object, @Nullable String where) {
+        if (where == null) {
+            return;
+        }
+        var reader =
+                new QueryReader(
+                        java.util.Map.of("filter", new String[] {where}), List.of("filter"));
+        try {
+            reader.filter(live.release().recordType(object), clock.withZone(object.zone()));
+        } catch (ProblemException e) {
+            wrong(
+                    at,
+                    e.problem()
+                            .detail()
+                            .replace("The filter is not right", "The condition is not right"));
+        }
+    }
+
+    private void unknown(String at, String kind, String name, List<String> known) {
+        wrong(
+                at,
+                "There is no %s %s.%s"
+                        .formatted(
+                                kind,
+                                Quoted.of(name),
+                                Nearest.to(name, known)
+                                        .map(near -> " Did you mean %s?".formatted(near))
+                                        .orElse(
+                                                known.isEmpty()
+                                                        ? ""
+                                                        : " There %s %s."
+                                                                .formatted(
+                                                                        known.size() == 1
+                                                                                ? "is"
+                                                                                : "are",
+                                                                        String.join(
+                                                                                ", ", known)))));
+    }
+
+    private void wrong(String at, String message) {
+        wrong.add(new Wrong(at, CODE, message));
+    }
+
+    /**
+     * Says what was found.
+     *
+     * @throws ProblemException when something was
+     */
+    void finish() {
+        if (!wrong.isEmpty()) {
+            throw new ProblemException(
+                    HttpStatus.UNPROCESSABLE_CONTENT,
+                    wrong.size() == 1
+                            ? wrong.getFirst().message()
+                            : "%d things are wrong; see errors.".formatted(wrong.size()),
+                    wrong);
+        }
+    }
+}

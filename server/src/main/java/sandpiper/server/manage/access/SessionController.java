@@ -1,0 +1,90 @@
+package sandpiper.server.manage.access;
+
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.Size;
+import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import sandpiper.engine.access.Actor;
+import sandpiper.server.problem.ProblemException;
+import sandpiper.server.security.Credentials;
+import sandpiper.server.security.SignIn;
+
+/** Signing in and out. */
+@RestController
+@RequestMapping("/manage/v1/session")
+public class SessionController {
+    private final SignIn signIn;
+    private final Credentials credentials;
+
+    SessionController(SignIn signIn, Credentials credentials) {
+        this.signIn = signIn;
+        this.credentials = credentials;
+    }
+
+    /**
+     * Who is signed in.
+     *
+     * @param records whether there are records to see at all
+     * @param temporary whether another password has to be chosen before anything else
+     */
+    record Me(String name, List<String> duties, boolean records, boolean temporary) {
+        static Me of(Actor actor, boolean temporary) {
+            return new Me(
+                    actor.name(),
+                    actor.duties().stream()
+                            .map(duty -> duty.name().toLowerCase(Locale.ROOT))
+                            .sorted()
+                            .toList(),
+                    actor.seesRecords(),
+                    temporary);
+        }
+    }
+
+    /** What somebody signs in with. */
+    record SignInRequest(
+            @NotBlank @Size(max = 60) String name, @NotBlank @Size(max = 200) String password) {}
+
+    private Me described(Actor actor) {
+        return Me.of(
+                actor, actor.kind() == Actor.Kind.USER && credentials.isTemporary(actor.name()));
+    }
+
+    @GetMapping
+    Me me(@AuthenticationPrincipal @Nullable Actor actor) {
+        if (actor == null) {
+            throw new ProblemException(HttpStatus.UNAUTHORIZED, "Nobody is signed in.");
+        }
+        return described(actor);
+    }
+
+    @PostMapping
+    Me signIn(
+            @Valid @RequestBody SignInRequest body,
+            HttpServletRequest request,
+            HttpServletResponse response) {
+        return signIn.signIn(body.name(), body.password(), request, response)
+                .map(this::described)
+                .orElseThrow(() ->
+                        new ProblemException(
+                                HttpStatus.UNAUTHORIZED, "The name or the password is not right."));
+    }
+
+    @DeleteMapping
+    ResponseEntity<Void> signOut(HttpServletRequest request) {
+        signIn.signOut(request);
+        return ResponseEntity.noContent().build();
+    }
+}

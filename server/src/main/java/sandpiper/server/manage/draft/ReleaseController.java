@@ -1,0 +1,153 @@
+package sandpiper.server.manage.draft;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.Size;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.Duty;
+import sandpiper.engine.definition.ReleasePreview;
+import sandpiper.engine.definition.Releases;
+import sandpiper.engine.port.DefinitionStorage.StoredRelease;
+import sandpiper.model.Diagnostic;
+import sandpiper.model.check.Definitions;
+import sandpiper.server.manage.DutyCheck;
+import sandpiper.server.problem.Problem;
+import sandpiper.server.problem.ProblemException;
+
+/** Releases: what there were, what the next would mean, and making it. */
+@RestController
+@RequestMapping("/manage/v1/releases")
+public class ReleaseController {
+    private final Engine engine;
+    private final ExampleRuns runs;
+
+    ReleaseController(Engine engine, ExampleRuns runs) {
+        this.runs = runs;
+        this.engine = engine;
+    }
+
+    /** One release. */
+    record ReleaseView(int number, String at, String by, String note, List<String> changes) {
+        static ReleaseView of(StoredRelease release) {
+            return new ReleaseView(
+                    release.number(),
+                    release.at().toString(),
+                    release.by(),
+                    release.note(),
+                    release.changes());
+        }
+    }
+
+    /** What is wanted of a release. */
+    record ReleaseRequest(
+            @Nullable @Size(max = 500) String note,
+            @Nullable Boolean acceptLosses,
+            @Nullable Boolean acceptBreaks,
+            @Nullable Boolean acceptFailing) {}
+
+    @GetMapping
+    List<ReleaseView> all(@AuthenticationPrincipal Actor actor) {
+        DutyCheck.require(actor, Duty.DESIGN);
+        return engine.releases().all().stream().map(ReleaseView::of).toList();
+    }
+
+    @GetMapping("/preview")
+    ReleasePreview preview(@AuthenticationPrincipal Actor actor) {
+        DutyCheck.require(actor, Duty.DESIGN);
+        return engine.releases().preview();
+    }
+
+    @GetMapping("/{number}/files")
+    Map<String, String> files(@PathVariable int number, @AuthenticationPrincipal Actor actor) {
+        DutyCheck.require(actor, Duty.DESIGN);
+        var files = engine.releases().filesOf(number);
+        if (files.isEmpty()) {
+            throw new ProblemException(
+                    HttpStatus.NOT_FOUND, "There is no release %d.".formatted(number));
+        }
+        return files;
+    }
+
+    @PostMapping
+    ReleaseView release(
+            @Valid @RequestBody ReleaseRequest body, @AuthenticationPrincipal Actor actor) {
+        DutyCheck.require(actor, Duty.RELEASE);
+        var note = body.note() == null ? "" : body.note();
+        if (!Boolean.TRUE.equals(body.acceptFailing())) {
+            requireExamples();
+        }
+        return switch (engine.releases()
+                .release(
+                        note,
+                        new Releases.Accepted(
+                                Boolean.TRUE.equals(body.acceptLosses()),
+                                Boolean.TRUE.equals(body.acceptBreaks())),
+                        actor)) {
+            case ReleasePreview.Result.Released(var release) -> ReleaseView.of(release);
+            case ReleasePreview.Result.Refused(var preview, var message) ->
+                    throw refused(preview, message);
+        };
+    }
+
+    /** What was proved must stay so, unless whoever releases says otherwise. */
+    private void requireExamples() {
+        var files = engine.drafts().files();
+        if (!Definitions.check(files).errors().isEmpty()) {
+            return;
+        }
+        var failing = runs.of(files).stream().filter(one -> !one.holds()).toList();
+        if (!failing.isEmpty()) {
+            throw new ProblemException(
+                    HttpStatus.CONFLICT,
+                    "Examples fail; mend them, or accept that. Nothing was released.",
+                    failing.stream()
+                            .map(one ->
+                                    new Problem.Wrong(
+                                            "",
+                                            "SP5004",
+                                            "%s, %s: %s"
+                                                    .formatted(
+                                                            one.requirement(),
+                                                            one.label(),
+                                                            String.join(" ", one.problems()))))
+                            .toList());
+        }
+    }
+
+    private static ProblemException refused(ReleasePreview preview, String message) {
+        var errors = new ArrayList<Problem.Wrong>();
+        for (var diagnostic : preview.diagnostics()) {
+            if (diagnostic.severity() == Diagnostic.Severity.ERROR) {
+                errors.add(
+                        new Problem.Wrong(
+                                "",
+                                diagnostic.code(),
+                                "%s:%d:%d %s"
+                                        .formatted(
+                                                diagnostic.file(),
+                                                diagnostic.line(),
+                                                diagnostic.column(),
+                                                diagnostic.message())));
+            }
+        }
+        preview.obstacles()
+                .forEach(obstacle -> errors.add(new Problem.Wrong("", "SP5001", obstacle)));
+        if (errors.isEmpty() || !preview.obstacles().isEmpty()) {
+            preview.losses().forEach(loss -> errors.add(new Problem.Wrong("", "SP5002", loss)));
+            preview.breaks().forEach(one -> errors.add(new Problem.Wrong("", "SP5003", one)));
+        }
+        return new ProblemException(HttpStatus.CONFLICT, message, errors);
+    }
+}
