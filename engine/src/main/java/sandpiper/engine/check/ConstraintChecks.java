@@ -2,8 +2,8 @@ package sandpiper.engine.check;
 
 import java.util.ArrayList;
 import java.util.HashSet;
-import java.util.List;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.RecordCode;
@@ -247,13 +247,17 @@ public final class ConstraintChecks {
     }
 
     private void check(RecordState record, CompiledCheck check) {
-        // What a check reads may be missing or wrong already; that was said.
-        if (check.part() == null
+        record.rows(check.part()).stream()
+                .filter(row -> !isSaidAlready(row, check))
+                .forEach(row -> check(row, check));
+    }
+
+    /** What a check reads may be missing or wrong already; that was said. */
+    private boolean isSaidAlready(Row row, CompiledCheck check) {
+        return faults.isStopped()
                 && check.reads().stream()
-                        .anyMatch(name -> faults.isFaulty(record, List.of(name)))) {
-            return;
-        }
-        record.rows(check.part()).forEach(row -> check(row, check));
+                        .map(name -> Stream.concat(row.path().stream(), Stream.of(name)).toList())
+                        .anyMatch(path -> faults.isFaulty(row.record(), path));
     }
 
     private void check(Row row, CompiledCheck check) {

@@ -1,7 +1,8 @@
 /**
  * An expression whose names are known and whose types fit: the typed tree. {@code check} makes it,
- * {@code run} compiles it, {@code condition} brings what it can of it down to something a store can
- * answer, and {@link sandpiper.logic.term.Reads} tells what it depends on.
+ * {@code run} compiles it, and {@code condition} brings what it can of it down to something a store
+ * can answer. Start at {@link sandpiper.logic.term.Term}; {@link sandpiper.logic.term.Terms} walks
+ * through one.
  */
 @NullMarked
 package sandpiper.logic.term;

@@ -1,4 +1,7 @@
-/** Services over REST. Start at {@link sandpiper.server.rest.RestController}. */
+/**
+ * Services over REST: {@link sandpiper.server.rest.ServiceCallMapping} knows their addresses,
+ * {@link sandpiper.server.rest.RestCalls} answers the calls.
+ */
 @NullMarked
 package sandpiper.server.rest;
 
