@@ -51,11 +51,6 @@ public final class Releases implements AutoCloseable {
     private volatile LiveRelease live;
     private volatile @Nullable Ready ready;
 
-    /**
-     * What is served once its transaction is durable. Of the writer's thread alone: meanwhile
-     * others may make another draft ready.
-     */
-
     /** What was compiled ahead, so that nobody who writes has to wait for it. */
     private record Ready(Map<String, String> files, LiveRelease release) {}
 
