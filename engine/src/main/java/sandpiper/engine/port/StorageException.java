@@ -6,8 +6,22 @@ package sandpiper.engine.port;
 public class StorageException extends RuntimeException {
     private static final long serialVersionUID = 1L;
 
+    private final String words;
+
     /** Says in a sentence what cannot be done and what to look at. */
-    public StorageException(String message, Throwable cause) {
-        super(message, cause);
+    public StorageException(String words, Throwable cause) {
+        super(words, cause);
+        this.words = words;
+    }
+
+    /** The same with what the database says of itself, for the log. */
+    public StorageException(String words, String details, Throwable cause) {
+        super("%s (%s)".formatted(words, details), cause);
+        this.words = words;
+    }
+
+    /** The sentence alone, for people. */
+    public String words() {
+        return words;
     }
 }

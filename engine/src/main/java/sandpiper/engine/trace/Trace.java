@@ -23,9 +23,4 @@ public record Trace(
     public Trace {
         steps = List.copyOf(steps);
     }
-
-    /** The same without its steps, for lists. */
-    public Trace headline() {
-        return new Trace(id, at, by, via, what, outcome, List.of());
-    }
 }

@@ -88,10 +88,6 @@ public final class Evaluation implements CallContext {
         return notes;
     }
 
-    public void clearNotes() {
-        notes.clear();
-    }
-
     @Override
     public void spend(int steps) {
         left -= steps;

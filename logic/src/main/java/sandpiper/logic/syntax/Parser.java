@@ -57,26 +57,6 @@ public final class Parser {
         return new Parsed(expr, problems);
     }
 
-    /**
-     * Reads unary tests, DMN 1.5 grammar rules 7 to 17: {@code < 5}, {@code [1..3], 7}, {@code
-     * not("a")}, or a condition with {@code ?}.
-     *
-     * @return an {@link Expr.In} whose value is the name {@code ?}
-     */
-    public static Parsed parseTests(String source) {
-        var problems = new ArrayList<LogicProblem>();
-        var parser = new Parser(source, problems);
-        var tests = new ArrayList<>(List.of(parser.test()));
-        while (parser.tokens.accept(",")) {
-            tests.add(parser.test());
-        }
-        if (!parser.tokens.atEnd()) {
-            parser.tokens.unexpected("the end");
-        }
-        var all = tests.getFirst().span().to(tests.getLast().span());
-        return new Parsed(new Expr.In(new Expr.Name("?", all), tests, all), problems);
-    }
-
     /** Says that a text is longer than can be read, or {@code null}. */
     static @org.jspecify.annotations.Nullable LogicProblem tooLong(String source, int longest) {
         int length = source.codePointCount(0, source.length());

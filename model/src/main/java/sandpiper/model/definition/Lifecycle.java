@@ -33,9 +33,4 @@ public record Lifecycle(
     public Optional<Transition> find(String name) {
         return transitions.stream().filter(one -> one.name().equals(name)).findFirst();
     }
-
-    /** Whether no transition leads out of a state. */
-    public boolean isFinal(String state) {
-        return transitions.stream().noneMatch(one -> one.from().contains(state));
-    }
 }

@@ -60,11 +60,6 @@ public record ObjectType(
         rules = List.copyOf(rules);
     }
 
-    /** The field that holds the state, or nothing when there is no lifecycle. */
-    public Optional<Field> stateField() {
-        return lifecycle == null ? Optional.empty() : fields.find(lifecycle.field());
-    }
-
     /** Whether a field holds the state, which only transitions change. */
     public boolean isState(Field field) {
         return lifecycle != null && lifecycle.field().equals(field.name());

@@ -33,6 +33,6 @@ final class SqlFailures {
                                             : "The storage refuses a statement.";
                         }
                         : "The storage does not answer.";
-        return new StorageException(words + " (" + e.getMessage() + ")", e);
+        return new StorageException(words, String.valueOf(e.getMessage()), e);
     }
 }

@@ -73,16 +73,13 @@ public class HealthController {
         try {
             engine.checkWritable();
             return "";
-        } catch (StorageException | OverloadedException e) {
+        } catch (StorageException e) {
             LOG.warn("Not ready", e);
-            return words(String.valueOf(e.getMessage()));
+            return e.words();
+        } catch (OverloadedException e) {
+            LOG.warn("Not ready", e);
+            return String.valueOf(e.getMessage());
         }
-    }
-
-    /** Without what the database says of itself, which stands in brackets. */
-    private static String words(String message) {
-        int details = message.indexOf(" (");
-        return details < 0 ? message : message.substring(0, details);
     }
 
     @EventListener
