@@ -90,6 +90,25 @@ class SignpostsTest {
     }
 
     @Test
+    void everyServiceThatIsLookedUpByNameIsThere() throws IOException {
+        var known = TYPES.values().stream().flatMap(List::stream).toList();
+        var named = new ArrayList<String>();
+        for (var module : MODULES) {
+            var folder = HOUSE.resolve(module).resolve("src/main/resources/META-INF/services");
+            if (Files.isDirectory(folder)) {
+                try (var files = Files.list(folder)) {
+                    for (var file : files.toList()) {
+                        named.add(file.getFileName().toString());
+                        named.addAll(Files.readAllLines(file));
+                    }
+                }
+            }
+        }
+        assertThat(named).isNotEmpty();
+        assertThat(known).containsAll(named);
+    }
+
+    @Test
     void noTwoTypesHaveOneName() {
         assertThat(TYPES.values().stream().filter(types -> types.size() > 1)).isEmpty();
     }
