@@ -234,21 +234,28 @@ public final class Records {
 
                                     @Override
                                     public boolean keeps(List<Outcome> outcomes) {
-                                        return grouping != Grouping.ALL_OR_NONE
-                                                || outcomes.stream()
-                                                        .noneMatch(
-                                                                Outcome.Refused.class::isInstance);
+                                        return isKept(grouping, outcomes);
                                     }
                                 },
                                 makers.size()));
         var requests = Objects.requireNonNull(asked.get());
-        var kept = new ArrayList<Outcome>();
+        boolean undone = !isKept(grouping, outcomes);
+        var told = new ArrayList<Outcome>();
         for (int i = 0; i < outcomes.size(); i++) {
-            var outcome = traceKept(outcomes.get(i));
-            noteRefusal(requests.get(i), start, outcome);
-            kept.add(outcome);
+            var outcome = outcomes.get(i);
+            // What was done before the refusal is undone with it, and has no account to be kept.
+            if (!undone || outcome instanceof Outcome.Refused) {
+                outcome = traceKept(outcome);
+                noteRefusal(requests.get(i), start, outcome);
+            }
+            told.add(outcome);
         }
-        return kept;
+        return told;
+    }
+
+    private static boolean isKept(Grouping grouping, List<Outcome> outcomes) {
+        return grouping != Grouping.ALL_OR_NONE
+                || outcomes.stream().noneMatch(Outcome.Refused.class::isInstance);
     }
 
     private static List<Request> made(

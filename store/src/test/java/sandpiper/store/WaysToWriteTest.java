@@ -184,4 +184,23 @@ class WaysToWriteTest {
         var trace = ((Outcome.Refused) outcomes.get(1)).trace();
         assertThat(Objects.requireNonNull(trace).what()).isEqualTo("lift Crane K2");
     }
+
+    @Test
+    void ofAGroupThatIsUndoneNoAccountSaysThatSomethingWasDone() {
+        Function<LiveRelease, Request> asked =
+                live ->
+                        new Request(
+                                lift("K1", 2).apply(live).command(),
+                                Actor.SYSTEM,
+                                "test",
+                                false,
+                                true,
+                                null);
+
+        yard.engine.records().write(List.of(asked, lift("K2", 30)), Grouping.ALL_OR_NONE);
+
+        assertThat(yard.engine.traces().latest(10))
+                .extracting(trace -> trace.what() + " " + trace.outcome())
+                .containsExactly("lift Crane K2 refused");
+    }
 }
