@@ -56,7 +56,7 @@ public final class Engine implements AutoCloseable {
         this.writer = new Writer(storage, tuning.longestQueue(), tuning.metrics());
         this.transactions = new Transactions(storage, writer);
         this.accounts = new Accounts(storage.access(), transactions, clock);
-        this.settings = new InstanceSettings(storage.access(), transactions);
+        this.settings = new InstanceSettings(storage.access(), transactions, accounts.log());
         this.calls = new CallCounts(storage.traffic(), transactions);
         this.traces = new KeptTraces(storage.traces(), transactions);
         this.views = new NamedViews(storage.views(), transactions);

@@ -42,7 +42,8 @@ public final class AccessLog {
     }
 
     /** The same as part of the change that is noted. */
-    void note(Transaction transaction, String by, String what, String subject, String detail) {
+    public void note(
+            Transaction transaction, String by, String what, String subject, String detail) {
         storage.addEntry(transaction, new AccessEntry(clock.instant(), by, what, subject, detail));
     }
 }

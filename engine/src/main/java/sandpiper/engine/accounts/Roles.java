@@ -4,9 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Role;
+import sandpiper.engine.access.StoredUser;
 import sandpiper.engine.accounts.AccountException.Reason;
 import sandpiper.engine.port.AccessStorage;
-import sandpiper.engine.port.Session;
 import sandpiper.engine.writer.Transactions;
 
 /** Named sets of grants, which people are given. Safe for use by many threads. */
@@ -26,14 +26,16 @@ public final class Roles {
 
     /** All, by name. */
     public List<Held> all() {
-        return transactions.read(session ->
-                storage.roles(session).stream()
-                        .map(role -> new Held(role, holders(session, role.name())))
-                        .toList());
+        return transactions.read(session -> {
+            var users = storage.users(session);
+            return storage.roles(session).stream()
+                    .map(role -> new Held(role, holders(users, role.name())))
+                    .toList();
+        });
     }
 
-    private List<String> holders(Session session, String role) {
-        return storage.users(session).stream()
+    private static List<String> holders(List<StoredUser> users, String role) {
+        return users.stream()
                 .filter(user -> user.roles().contains(role))
                 .map(user -> user.name())
                 .toList();
@@ -54,7 +56,7 @@ public final class Roles {
      */
     public void remove(Actor actor, String name) {
         transactions.change(transaction -> {
-            var holders = holders(transaction, name);
+            var holders = holders(storage.users(transaction), name);
             if (!holders.isEmpty()) {
                 throw new AccountException(
                         Reason.CONFLICT,

@@ -1,5 +1,6 @@
 package sandpiper.engine.settings;
 
+import sandpiper.engine.accounts.AccessLog;
 import sandpiper.engine.port.AccessStorage;
 import sandpiper.engine.writer.Transactions;
 
@@ -10,10 +11,12 @@ import sandpiper.engine.writer.Transactions;
 public final class InstanceSettings {
     private final AccessStorage storage;
     private final Transactions transactions;
+    private final AccessLog log;
 
-    public InstanceSettings(AccessStorage storage, Transactions transactions) {
+    public InstanceSettings(AccessStorage storage, Transactions transactions, AccessLog log) {
         this.storage = storage;
         this.transactions = transactions;
+        this.log = log;
     }
 
     /** The value of a name; when there is none, the other one is kept and given. */
@@ -21,8 +24,16 @@ public final class InstanceSettings {
         return transactions.write(transaction -> storage.setting(transaction, name, otherwise));
     }
 
-    /** Keeps a value in the place of what it was. */
-    public void put(String name, String value) {
-        transactions.change(transaction -> storage.putSetting(transaction, name, value));
+    /**
+     * Keeps a value in the place of what it was, and notes that with it.
+     *
+     * @param by who wants it
+     * @param what in the words of the log, {@code subject} what it was done to
+     */
+    public void put(String name, String value, String by, String what, String subject) {
+        transactions.change(transaction -> {
+            storage.putSetting(transaction, name, value);
+            log.note(transaction, by, what, subject, "");
+        });
     }
 }

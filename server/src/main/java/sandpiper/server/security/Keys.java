@@ -5,6 +5,7 @@ import javax.crypto.SecretKey;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
+import sandpiper.engine.access.Actor;
 
 /**
  * The keys of tokens and cursors. They are made of the key file and a generation that stands in the
@@ -46,10 +47,10 @@ public class Keys {
 
     private record Made(String generation, SecretKey key) {}
 
-    /** Makes new keys, in a change of its own. */
-    public void renew() {
+    /** Makes new keys for somebody, who is noted with it. */
+    public void renew(Actor actor) {
         var next = Secrets.make();
-        engine.settings().put(GENERATION, next);
+        engine.settings().put(GENERATION, next, actor.name(), "keys renewed", "tokens and cursors");
         generation = next;
     }
 }

@@ -5,7 +5,6 @@ import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
-import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.server.manage.DutyCheck;
@@ -14,11 +13,9 @@ import sandpiper.server.security.Keys;
 /** The keys of tokens and cursors. */
 @RestController
 public class KeyController {
-    private final Engine engine;
     private final Keys keys;
 
-    KeyController(Engine engine, Keys keys) {
-        this.engine = engine;
+    KeyController(Keys keys) {
         this.keys = keys;
     }
 
@@ -27,7 +24,6 @@ public class KeyController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void renew(@AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.ACCESS);
-        keys.renew();
-        engine.accounts().log().note(actor.name(), "keys renewed", "tokens and cursors", "");
+        keys.renew(actor);
     }
 }
