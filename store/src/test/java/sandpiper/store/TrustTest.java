@@ -8,17 +8,13 @@ import java.io.RandomAccessFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
-import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.ZoneId;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.atomic.AtomicBoolean;
-import java.util.concurrent.atomic.AtomicReference;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -27,6 +23,7 @@ import sandpiper.engine.delivery.Backoff;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.TooLongException;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.testing.SettableClock;
 
 /** What happens to the data when the machine does not do what one hopes. */
 class TrustTest {
@@ -214,40 +211,15 @@ class TrustTest {
         }
     }
 
-    /** A clock that somebody sets. */
-    private static final class SetClock extends Clock {
-        private final AtomicReference<Instant> now =
-                new AtomicReference<>(Instant.parse("2026-05-01T10:00:00Z"));
-
-        void jump(Duration by) {
-            now.updateAndGet(before -> before.plus(by));
-        }
-
-        @Override
-        public ZoneId getZone() {
-            return ZoneOffset.UTC;
-        }
-
-        @Override
-        public Clock withZone(ZoneId zone) {
-            return Clock.fixed(instant(), zone);
-        }
-
-        @Override
-        public Instant instant() {
-            return now.get();
-        }
-    }
-
     @Test
     void aClockThatJumpsMixesNothingUp() {
-        var clock = new SetClock();
+        var clock = new SettableClock(Instant.parse("2026-05-01T10:00:00Z"));
         try (var marina = new Harness(folder, clock, Backoff.OF_HANDLERS).release(STAY)) {
             marina.create("Stay");
-            clock.jump(Duration.ofDays(-400));
+            clock.advance(Duration.ofDays(-400));
             marina.create("Stay");
             marina.change("Stay", "ST-2026-0001", "nights", 5L);
-            clock.jump(Duration.ofDays(800));
+            clock.advance(Duration.ofDays(800));
             marina.change("Stay", "ST-2026-0001", "nights", 6L);
 
             assertThat(marina.text("Stay", "ST-2025-0001", "nights")).isEqualTo("1");

@@ -47,7 +47,7 @@ public final class Releases implements AutoCloseable {
     private final Drafts drafts;
     private final Writer writer;
     private final Clock clock;
-    private final FormulaBackfillJob recomputations;
+    private final FormulaBackfillJob backfill;
     private volatile LiveRelease live;
     private volatile @Nullable Ready ready;
 
@@ -61,17 +61,17 @@ public final class Releases implements AutoCloseable {
         this.writer = writer;
         this.clock = clock;
         this.live = newest();
-        this.recomputations = new FormulaBackfillJob(storage, this::live, writer, clock);
+        this.backfill = new FormulaBackfillJob(storage, this::live, writer, clock);
     }
 
     /** Formulas that are still being worked out for records that were there. */
     public List<FormulaBackfillJob.Progress> recomputing() {
-        return recomputations.progress();
+        return backfill.progress();
     }
 
     @Override
     public void close() {
-        recomputations.close();
+        backfill.close();
     }
 
     /**
@@ -317,7 +317,7 @@ public final class Releases implements AutoCloseable {
     private void serve(Attempt attempt) {
         live = Objects.requireNonNull(attempt.next());
         ready = null;
-        recomputations.wake();
+        backfill.wake();
         LOG.info("Release {} is live", live.number());
     }
 }

@@ -28,23 +28,23 @@ public final class Defaults {
     public void fill(Row row, Map<Field, InputValue> given) {
         var slots = row.slots();
         for (var field : slots.fields()) {
-            var standard = field.standard();
-            if (standard != null
+            var defaultValue = field.defaultValue();
+            if (defaultValue != null
                     && slots.get(field) == null
                     && !(given.get(field) instanceof InputValue.Empty)) {
-                slots.set(field, value(row.object(), standard));
+                slots.set(field, value(row.object(), defaultValue));
             }
         }
     }
 
     /** Gives a new record what the way it comes in says it has. */
     void preset(RecordState record, Map<Field, DefaultValue> presets) {
-        presets.forEach(
-                (field, standard) -> record.slots().set(field, value(record.object(), standard)));
+        presets.forEach((field, defaultValue) ->
+                record.slots().set(field, value(record.object(), defaultValue)));
     }
 
-    private Object value(ObjectType object, DefaultValue standard) {
-        return switch (standard) {
+    private Object value(ObjectType object, DefaultValue defaultValue) {
+        return switch (defaultValue) {
             case DefaultValue.Fixed(var value, _) -> value;
             case DefaultValue.Today _ -> LocalDate.ofInstant(now, object.zone()).toEpochDay();
             case DefaultValue.Now _ -> TemporalType.micros(now);

@@ -158,14 +158,14 @@ public final class InputReader {
         if (field.type() instanceof FieldType.Reference reference) {
             return target(field, release.target(reference), plain, path);
         }
-        var intake = field.type().read(plain);
+        var parsed = field.type().read(plain);
         if (textual
-                && intake instanceof ParsedValue.Refused(var code, _)
+                && parsed instanceof ParsedValue.Refused(var code, _)
                 && code == ValueCode.WRONG_TYPE
                 && plain instanceof String text) {
-            intake = field.type().readText(text);
+            parsed = field.type().readText(text);
         }
-        return switch (intake) {
+        return switch (parsed) {
             case ParsedValue.Taken(var value) ->
                     value instanceof Localised texts && texts.isEmpty()
                             ? new InputValue.Empty()
@@ -225,11 +225,11 @@ public final class InputReader {
             if (plain == null) {
                 return null;
             }
-            var intake =
+            var parsed =
                     plain instanceof String text
                             ? field.type().readText(text)
                             : field.type().read(plain);
-            if (!(intake instanceof ParsedValue.Taken(var value))) {
+            if (!(parsed instanceof ParsedValue.Taken(var value))) {
                 return null;
             }
             values.add(value);

@@ -7,7 +7,6 @@ import sandpiper.engine.work.RecordState;
 import sandpiper.engine.work.Row;
 import sandpiper.engine.work.Workspace;
 import sandpiper.model.release.Field;
-import sandpiper.model.release.ObjectType;
 
 /** Makes records whole that steps create: defaults, what chosen records give, a number. */
 public final class NewRecords {
@@ -21,11 +20,6 @@ public final class NewRecords {
         this.defaults = defaults;
         this.fills = fills;
         this.numbers = numbers;
-    }
-
-    /** A new record that is part of the work. */
-    RecordState create(ObjectType object) {
-        return workspace.create(object);
     }
 
     /** Gives a new record or line item its defaults. */

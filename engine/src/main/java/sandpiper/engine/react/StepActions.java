@@ -217,7 +217,7 @@ public final class StepActions implements Actions {
     public RecordValue create(RecordType object, Map<Member, Object> values) {
         outdated = true;
         mayCreate((ObjectRecordType) object);
-        var record = context.newRecords().create(((ObjectRecordType) object).object());
+        var record = workspace.create(((ObjectRecordType) object).object());
         assign(record, values);
         if (!faults.isStopped()) {
             context.newRecords().complete(record);

@@ -1,6 +1,7 @@
 package sandpiper.engine.service;
 
 import java.util.Map;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.command.RecordCommand;
@@ -22,7 +23,7 @@ public record OpenedService(Release release, Actor actor, ServiceType type) {
     /**
      * Opens a service to those who may see it; to all others it is not there.
      *
-     * @param protocol in the words of definitions, {@code rest}; {@code null} for any
+     * @param spoken whether it is offered in the protocol that is meant
      * @param title of the protocol, as people call it
      * @throws DeniedException when there is none
      */
@@ -31,12 +32,10 @@ public record OpenedService(Release release, Actor actor, ServiceType type) {
             Actor actor,
             String name,
             int version,
-            @Nullable String protocol,
+            Predicate<ServiceType> spoken,
             String title) {
         return release.service(name, version)
-                .filter(service ->
-                        actor.maySee(name)
-                                && (protocol == null || service.protocols().contains(protocol)))
+                .filter(service -> actor.maySee(name) && spoken.test(service))
                 .map(service -> new OpenedService(release, actor, service))
                 .orElseThrow(() ->
                         new DeniedException(

@@ -16,8 +16,8 @@ import sandpiper.engine.work.Origin;
 
 /**
  * Requests on their way through one unit of work: what is asked is put in, everything is worked
- * out, looked at, and stored. The one place that says so, for a request alone, for many at once,
- * and for a trial. For one thread, once.
+ * out, looked at, and stored. The one place that says so, for a request alone and for many at once.
+ * For one thread, once.
  */
 final class Execution {
     private final UnitOfWork unit;

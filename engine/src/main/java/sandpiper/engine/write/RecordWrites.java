@@ -5,6 +5,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Grouping;
@@ -99,10 +100,7 @@ public final class RecordWrites {
 
     /** Undoes what is refused, and tells of what is done. */
     private static Outcome marked(
-            Transaction transaction,
-            java.util.function.Supplier<Outcome> work,
-            int place,
-            TurnListener listener) {
+            Transaction transaction, Supplier<Outcome> work, int place, TurnListener listener) {
         transaction.mark();
         var outcome = work.get();
         if (outcome instanceof Outcome.Success done) {

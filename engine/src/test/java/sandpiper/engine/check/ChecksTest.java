@@ -12,7 +12,6 @@ import sandpiper.engine.Yard;
 import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCode;
-import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.write.RecordWrites;
 
@@ -240,9 +239,6 @@ class ChecksTest {
         all[1] = code;
         System.arraycopy(more, 0, all, 2, more.length);
         return new Request(
-                (RecordCommand) yard.creating("Stay", all),
-                sandpiper.engine.access.Actor.SYSTEM,
-                "test",
-                false);
+                yard.creating("Stay", all), sandpiper.engine.access.Actor.SYSTEM, "test", false);
     }
 }

@@ -11,10 +11,7 @@ import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
-import java.time.Clock;
 import java.time.Instant;
-import java.time.ZoneId;
-import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -37,6 +34,7 @@ import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.writer.WriteMetrics;
 import sandpiper.engine.writer.Writer;
+import sandpiper.testing.SettableClock;
 
 /** Events on their way, and schedules whose time comes, on a clock that tests set. */
 class DeliveryTest {
@@ -80,26 +78,8 @@ class DeliveryTest {
     private final ScheduleStorage schedules = mock(ScheduleStorage.class);
     private final Storage storage = mock(Storage.class);
     private final Transaction transaction = mock(Transaction.class);
-    private Instant now = Instant.parse("2026-05-01T12:00:00Z");
+    private final SettableClock clock = new SettableClock(Instant.parse("2026-05-01T12:00:00Z"));
     private Writer writer;
-
-    private final Clock clock =
-            new Clock() {
-                @Override
-                public ZoneId getZone() {
-                    return ZoneOffset.UTC;
-                }
-
-                @Override
-                public Clock withZone(ZoneId zone) {
-                    return Clock.fixed(now, zone);
-                }
-
-                @Override
-                public Instant instant() {
-                    return now;
-                }
-            };
 
     @BeforeEach
     void open() {
@@ -125,7 +105,7 @@ class DeliveryTest {
                 "Tank",
                 new UUID(2, 2),
                 "T1",
-                now,
+                clock.instant(),
                 "ann",
                 "test",
                 0,
@@ -234,7 +214,7 @@ class DeliveryTest {
                             null,
                             null,
                             null,
-                            now,
+                            clock.instant(),
                             "ann",
                             "test",
                             0,
@@ -303,7 +283,7 @@ class DeliveryTest {
         void whatIsNotYetDueWaits() {
             waits("hourly", "2026-05-01T12:00:00Z");
             never("nightly");
-            now = Instant.parse("2026-05-01T12:59:59Z");
+            clock.set(Instant.parse("2026-05-01T12:59:59Z"));
 
             assertThat(timetable.run()).isFalse();
             verify(schedules, org.mockito.Mockito.never()).put(any(), any());
@@ -313,7 +293,7 @@ class DeliveryTest {
         void whatIsDueRunsForItsTime() {
             waits("hourly", "2026-05-01T12:00:00Z");
             never("nightly");
-            now = Instant.parse("2026-05-01T13:00:01Z");
+            clock.set(Instant.parse("2026-05-01T13:00:01Z"));
 
             assertThat(timetable.run()).isTrue();
             verifyKept("hourly", "2026-05-01T12:00:00Z", "2026-05-01T13:00:00Z");
@@ -323,7 +303,7 @@ class DeliveryTest {
         void whatWasMissedIsLeftOutWhereThatIsSaid() {
             waits("hourly", "2026-05-01T02:00:00Z");
             never("nightly");
-            now = Instant.parse("2026-05-01T12:30:00Z");
+            clock.set(Instant.parse("2026-05-01T12:30:00Z"));
 
             timetable.run();
 
@@ -346,7 +326,7 @@ class DeliveryTest {
             yard.create("Tank", "code", "T2");
             waits("hourly", "2026-05-01T12:00:00Z");
             never("nightly");
-            now = Instant.parse("2026-05-01T13:00:01Z");
+            clock.set(Instant.parse("2026-05-01T13:00:01Z"));
 
             timetable.run();
             timetable.run();

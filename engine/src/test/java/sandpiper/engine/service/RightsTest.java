@@ -86,7 +86,7 @@ class RightsTest {
     }
 
     private static OpenedService desk(Actor actor) {
-        return OpenedService.of(YARD.release, actor, "desk", 1, "rest", "REST");
+        return OpenedService.of(YARD.release, actor, "desk", 1, _ -> true, "REST");
     }
 
     private static OpenedResource jobs(String... grants) {
@@ -238,7 +238,12 @@ class RightsTest {
                     Reason.UNKNOWN,
                     () ->
                             OpenedService.of(
-                                    YARD.release, client("desk/*/*"), "desk", 2, "rest", "REST"));
+                                    YARD.release,
+                                    client("desk/*/*"),
+                                    "desk",
+                                    2,
+                                    _ -> true,
+                                    "REST"));
         }
 
         @Test

@@ -267,7 +267,7 @@ public final class ContractBreaks {
     }
 
     private static boolean isNeeded(Field field) {
-        return field.required() && field.standard() == null && !field.isDerived();
+        return field.required() && field.defaultValue() == null && !field.isDerived();
     }
 
     /** What a new record must have that it need not have had, or could not. */

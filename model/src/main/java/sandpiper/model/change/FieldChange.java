@@ -109,11 +109,13 @@ public record FieldChange(@Nullable Field before, @Nullable Field after) {
         if (!before.label().equals(after.label())) {
             sentences.add("field %s is labelled \"%s\"".formatted(name, after.label()));
         }
-        if (!written(before.standard()).equals(written(after.standard()))) {
+        if (!written(before.defaultValue()).equals(written(after.defaultValue()))) {
             sentences.add(
                     "the default of field %s changes from %s to %s"
                             .formatted(
-                                    name, written(before.standard()), written(after.standard())));
+                                    name,
+                                    written(before.defaultValue()),
+                                    written(after.defaultValue())));
         }
     }
 
@@ -159,7 +161,7 @@ public record FieldChange(@Nullable Field before, @Nullable Field after) {
                 && before.type().keyword() != after.type().keyword();
     }
 
-    private static String written(@Nullable DefaultValue standard) {
-        return standard == null ? "none" : standard.written();
+    private static String written(@Nullable DefaultValue defaultValue) {
+        return defaultValue == null ? "none" : defaultValue.written();
     }
 }

@@ -143,7 +143,7 @@ final class FieldReader {
                 Source.flag(definition, "required"),
                 Source.flag(definition, "unique"),
                 Source.flag(definition, "readOnly") || logic.formula() != null,
-                standard(name, type, definition),
+                defaultValue(name, type, definition),
                 Source.text(definition, "was").orElse(null),
                 logic,
                 false);
@@ -278,13 +278,13 @@ final class FieldReader {
                 to.orElse(""), Source.text(definition, "inverse").orElse(null));
     }
 
-    private @Nullable DefaultValue standard(
+    private @Nullable DefaultValue defaultValue(
             String name, FieldType type, YamlNode.Mapping definition) {
         var text = Source.text(definition, "default").orElse(null);
         if (text == null) {
             return null;
         }
-        return StandardReader.read(source, "default", type, text, at(name, "default"));
+        return DefaultReader.read(source, "default", type, text, at(name, "default"));
     }
 
     private String[] at(String... further) {

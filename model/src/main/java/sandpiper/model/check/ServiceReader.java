@@ -175,11 +175,11 @@ final class ServiceReader {
                         null,
                         place);
             } else if (entry.value() instanceof YamlNode.Scalar scalar) {
-                var standard =
-                        StandardReader.read(
+                var defaultValue =
+                        DefaultReader.read(
                                 source, "preset", field.get().type(), scalar.text(), place);
-                if (standard != null) {
-                    presets.put(field.get(), standard);
+                if (defaultValue != null) {
+                    presets.put(field.get(), defaultValue);
                 }
             }
         }
@@ -312,7 +312,7 @@ final class ServiceReader {
                 object.fields().stream()
                         .filter(field -> field.required() || object.key().contains(field.name()))
                         .filter(field ->
-                                field.standard() == null
+                                field.defaultValue() == null
                                         && !field.readOnly()
                                         && !object.isNumbered(field))
                         .filter(field ->

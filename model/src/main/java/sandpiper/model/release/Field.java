@@ -11,7 +11,7 @@ import sandpiper.model.type.FieldType;
  * @param index its place among the fields, from 0; the slot of its value in a record
  * @param describe what it means, or {@code null}
  * @param readOnly whether only the service sets it
- * @param standard the value of a new record that gives none, or {@code null} for none
+ * @param defaultValue the value of a new record that gives none, or {@code null} for none
  * @param was its name in an earlier release, or {@code null}
  * @param logic what is worked out about it
  * @param onRead whether its formula is worked out each time it is read, because it depends on the
@@ -26,7 +26,7 @@ public record Field(
         boolean required,
         boolean unique,
         boolean readOnly,
-        @Nullable DefaultValue standard,
+        @Nullable DefaultValue defaultValue,
         @Nullable String was,
         FieldLogic logic,
         boolean onRead) {
@@ -39,8 +39,18 @@ public record Field(
     /** The same field, worked out on read. */
     public Field workedOutOnRead() {
         return new Field(
-                index, name, label, describe, type, required, unique, readOnly, standard, was,
-                logic, true);
+                index,
+                name,
+                label,
+                describe,
+                type,
+                required,
+                unique,
+                readOnly,
+                defaultValue,
+                was,
+                logic,
+                true);
     }
 
     /** Quick, since fields are looked up in maps at every write; equal fields have one name. */

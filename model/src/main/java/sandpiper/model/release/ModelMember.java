@@ -58,7 +58,7 @@ public sealed interface ModelMember extends Member {
         public boolean mayBeEmpty() {
             boolean alwaysFilled =
                     field.required()
-                            || field.standard() != null
+                            || field.defaultValue() != null
                             || field.isDerived()
                             || object.key().contains(field.name());
             return !alwaysFilled;
@@ -73,7 +73,7 @@ public sealed interface ModelMember extends Member {
                             .filter(other -> given.contains(other.name()))
                             .anyMatch(other -> other.logic().fill().containsKey(field.name()));
             return (field.required() || (isOfRecord() && object.key().contains(field.name())))
-                    && field.standard() == null
+                    && field.defaultValue() == null
                     && !field.isDerived()
                     && !object.isState(field)
                     && !numbered

@@ -190,7 +190,7 @@ final class ContractSchemas {
             var field = path.last();
             boolean needed =
                     (field.required() || object.key().contains(field.name()))
-                            && field.standard() == null;
+                            && field.defaultValue() == null;
             properties.put(field.name(), needed ? schema(field) : nullable(schema(field), field));
             if (needed && creates) {
                 required.add(field.name());
@@ -224,7 +224,7 @@ final class ContractSchemas {
         }
         for (var path : part.paths()) {
             var field = path.last();
-            boolean needed = field.required() && field.standard() == null;
+            boolean needed = field.required() && field.defaultValue() == null;
             properties.put(field.name(), needed ? schema(field) : nullable(schema(field), field));
             if (needed && creates) {
                 required.add(field.name());
@@ -295,7 +295,7 @@ final class ContractSchemas {
     }
 
     private static Map<String, Object> nullable(Map<String, Object> schema, Field field) {
-        if (field.required() && field.standard() == null) {
+        if (field.required() && field.defaultValue() == null) {
             return schema;
         }
         var nullable = new LinkedHashMap<>(schema);

@@ -30,8 +30,7 @@ public enum Protocol {
      * @throws DeniedException when there is none for the one who asks
      */
     public OpenedService open(Release release, Actor actor, String service, int version) {
-        return OpenedService.of(
-                release, actor, service, version, name().toLowerCase(Locale.ROOT), title);
+        return OpenedService.of(release, actor, service, version, this::isSpokenBy, title);
     }
 
     /** Whether a service is offered in it. */

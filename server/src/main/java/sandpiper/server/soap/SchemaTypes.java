@@ -77,7 +77,7 @@ final class SchemaTypes {
                 var field = path.last();
                 boolean needed =
                         whole
-                                && field.standard() == null
+                                && field.defaultValue() == null
                                 && (field.required() || object.key().contains(field.name()));
                 element(xml, object.name(), field, needed, nillable && !needed);
             }

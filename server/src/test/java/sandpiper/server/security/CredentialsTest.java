@@ -11,11 +11,8 @@ import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
-import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.ZoneId;
-import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -33,6 +30,7 @@ import sandpiper.engine.accounts.Accounts;
 import sandpiper.engine.accounts.Clients;
 import sandpiper.engine.accounts.Users;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.testing.SettableClock;
 
 /** Who is let in, who is not, what is asked of the slow hash, and what is noted. */
 class CredentialsTest {
@@ -46,26 +44,8 @@ class CredentialsTest {
     private final SignInLog log = mock(SignInLog.class);
     private final RateLimits limits = mock(RateLimits.class);
     private final SecretCipher cipher = mock(SecretCipher.class);
-    private Instant now = Instant.parse("2026-05-01T12:00:00Z");
+    private final SettableClock clock = new SettableClock(Instant.parse("2026-05-01T12:00:00Z"));
     private Credentials credentials;
-
-    private final Clock clock =
-            new Clock() {
-                @Override
-                public ZoneId getZone() {
-                    return ZoneOffset.UTC;
-                }
-
-                @Override
-                public Clock withZone(ZoneId zone) {
-                    return Clock.fixed(now, zone);
-                }
-
-                @Override
-                public Instant instant() {
-                    return now;
-                }
-            };
 
     @BeforeEach
     void make() {
@@ -117,7 +97,7 @@ class CredentialsTest {
                                         name,
                                         secret,
                                         List.of("desk/*/*"),
-                                        now,
+                                        clock.instant(),
                                         null,
                                         previous,
                                         until,
@@ -174,7 +154,7 @@ class CredentialsTest {
             credentials.user("ann", "right", HERE);
             verify(passwords, times(1)).matches("right", "{slow}right");
 
-            now = now.plus(Duration.ofMinutes(6));
+            clock.advance(Duration.ofMinutes(6));
             credentials.user("ann", "right", HERE);
             verify(passwords, times(2)).matches("right", "{slow}right");
         }
@@ -252,10 +232,10 @@ class CredentialsTest {
 
         @Test
         void comeInWithTheSecretBeforeAsLongAsThatIsSaid() {
-            client("desk", made("new"), made("old"), now.plusSeconds(60), false);
+            client("desk", made("new"), made("old"), clock.instant().plusSeconds(60), false);
 
             assertThat(credentials.client("desk", "old", HERE)).isPresent();
-            now = now.plusSeconds(61);
+            clock.advance(Duration.ofSeconds(61));
             assertThat(credentials.client("desk", "old", HERE)).isEmpty();
             assertThat(credentials.client("desk", "new", HERE)).isPresent();
         }
@@ -300,7 +280,7 @@ class CredentialsTest {
             credentials.client("desk", "s3cret", HERE);
             verify(clients, times(1)).used(any(), any());
 
-            now = now.plusSeconds(61);
+            clock.advance(Duration.ofSeconds(61));
             credentials.client("desk", "s3cret", HERE);
             verify(clients, times(2)).used(any(), any());
         }
@@ -322,7 +302,7 @@ class CredentialsTest {
                             credentials.client(
                                     "desk",
                                     "bm9uY2U=",
-                                    now.minus(Duration.ofHours(1)).toString(),
+                                    clock.instant().minus(Duration.ofHours(1)).toString(),
                                     "x",
                                     HERE))
                     .isEmpty();

@@ -87,12 +87,12 @@ final class EffectsFinder {
                                         renaming(shape, before)));
             }
         } else if (before == null && after != null) {
-            if (after.required() && after.standard() == null) {
+            if (after.required() && after.defaultValue() == null) {
                 obstacles.add(
                         "%s.%s is required, but the %,d records there are have no value for it: give it a default."
                                 .formatted(shape.title(), after.name(), rows(table)));
             }
-            if (after.unique() && after.standard() != null && rows(table) > 1) {
+            if (after.unique() && after.defaultValue() != null && rows(table) > 1) {
                 obstacles.add(
                         "%s.%s is unique, but its default would be the same in %,d records."
                                 .formatted(shape.title(), after.name(), rows(table)));

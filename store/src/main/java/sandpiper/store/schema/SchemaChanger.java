@@ -165,10 +165,11 @@ public final class SchemaChanger implements SchemaStorage {
     private void fillAdded(SqlSession sql, ReleaseChange change, TableShape shape, String table) {
         for (var added : shape.fields()) {
             var field = added.after();
-            if (!added.isAdded() || field == null || field.standard() == null) {
+            if (!added.isAdded() || field == null || field.defaultValue() == null) {
                 continue;
             }
-            var values = ColumnValues.split(field, standardValue(change, shape, field.standard()));
+            var values =
+                    ColumnValues.split(field, standardValue(change, shape, field.defaultValue()));
             var assignments = new ArrayList<String>();
             Tables.columns(field)
                     .forEach(column -> assignments.add(Tables.quoted(column) + " = ?"));
@@ -179,8 +180,9 @@ public final class SchemaChanger implements SchemaStorage {
         }
     }
 
-    private Object standardValue(ReleaseChange change, TableShape shape, DefaultValue standard) {
-        return switch (standard) {
+    private Object standardValue(
+            ReleaseChange change, TableShape shape, DefaultValue defaultValue) {
+        return switch (defaultValue) {
             case DefaultValue.Fixed(var value, _) -> value;
             case DefaultValue.Today _ -> {
                 var object =

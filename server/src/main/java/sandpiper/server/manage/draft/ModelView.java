@@ -351,7 +351,7 @@ public record ModelView(
                 field.required(),
                 field.unique(),
                 field.readOnly(),
-                field.standard() == null ? null : field.standard().written(),
+                field.defaultValue() == null ? null : field.defaultValue().written(),
                 type instanceof TextType text ? text.length() : null,
                 scale(type),
                 type instanceof TextType text && text.multiline(),

@@ -9,8 +9,8 @@ import sandpiper.model.type.ParsedValue;
 import sandpiper.model.type.TypeKeyword;
 
 /** Reads the value that something has without being given one: a default, a preset. */
-final class StandardReader {
-    private StandardReader() {}
+final class DefaultReader {
+    private DefaultReader() {}
 
     /**
      * The value a text stands for, or {@code null} after saying why it is none.
