@@ -38,6 +38,7 @@ const pier: ObjectView = {
   plural: 'Piers',
   key: ['code'],
   removal: 'retire',
+  whenUsed: 'ASK',
   fields: [
     field('code', 'text'),
     field('open', 'boolean', { standard: 'true' }),

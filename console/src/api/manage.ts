@@ -1780,6 +1780,8 @@ export interface components {
             rules: components["schemas"]["RuleView"][];
             schedules: components["schemas"]["ScheduleView"][];
             title?: string;
+            /** @enum {string} */
+            whenUsed: "REFUSE" | "ASK" | "FREE";
         };
         Offer: {
             /** Format: int32 */

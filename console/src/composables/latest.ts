@@ -22,5 +22,11 @@ export function useLatest<A, T>(ask: (argument: A) => Promise<T>) {
       if (mine === turn) loading.value = false
     }
   }
-  return { data, error: readonly(error), loading: readonly(loading), run }
+  /** Forgets the answer, and one that is still on its way. */
+  function clear() {
+    turn++
+    data.value = undefined
+    loading.value = false
+  }
+  return { data, error: readonly(error), loading: readonly(loading), run, clear }
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Alert, Button, Modal, Tag, Tooltip, message as toast } from 'ant-design-vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { onBeforeRouteLeave, useRouter } from 'vue-router'
 import { CODES } from '@/api/codes'
 import { ApiProblem } from '@/api/http'
@@ -15,15 +15,15 @@ import {
   type RecordView,
   type Values,
 } from '@/api/records'
-import { previewRecord, takeTransition, transitionsOf, type Preview, type TransitionState } from '@/api/logic'
+import { takeTransition, transitionsOf, type TransitionState } from '@/api/logic'
 import type { ObjectFunctionView } from '@/api/client'
 import CallFunction from '@/components/CallFunction.vue'
 import FieldInput from '@/components/FieldInput.vue'
 import LoadState from '@/components/LoadState.vue'
 import { useModel } from '@/composables/model'
-import { changes, newValues, same, shown } from './form'
 import { isWide, sectionsOf, sideLists } from './formLayout'
 import ItemTable from './ItemTable.vue'
+import { useRecordForm } from './recordForm'
 import RecordHistory from './RecordHistory.vue'
 import ReferenceDetails from './ReferenceDetails.vue'
 import SideList from './SideList.vue'
@@ -41,75 +41,11 @@ const record = useQuery({
   queryFn: () => showRecord(props.object, routeKey.value!),
   enabled: computed(() => !isNew.value),
 })
-const entered = ref<Values>({})
-const touched = ref(new Set<string>())
-const preview = ref<Preview>()
-const values = computed(() =>
-  object.value ? shown(object.value, entered.value, touched.value, preview.value?.values) : entered.value,
-)
-const messages = ref<Record<string, string>>({})
-const problem = ref('')
 const busy = ref(false)
-
-let timer: ReturnType<typeof setTimeout> | undefined
-let turn = 0
-const PAUSE = 250
 const MOST_BESIDE = 5
-watch(
-  [object, () => record.data.value, isNew],
-  () => {
-    messages.value = {}
-    problem.value = ''
-    if (!object.value) return
-    touched.value = new Set()
-    preview.value = undefined
-    if (isNew.value) entered.value = newValues(object.value)
-    else if (record.data.value) entered.value = JSON.parse(JSON.stringify(record.data.value.values))
-    if (isNew.value || record.data.value) look()
-  },
-  { immediate: true },
-)
-
 const stored = computed<RecordView | undefined>(() => (isNew.value ? undefined : record.data.value))
-const sent = computed(() => (object.value ? changes(object.value, stored.value, entered.value) : {}))
-const isChanged = computed(() =>
-  isNew.value
-    ? !!object.value && !same(entered.value, newValues(object.value))
-    : Object.keys(sent.value).length > 0,
-)
-
-// The service works out what the unsaved record would be: totals, required marks, what is filled in.
-function look() {
-  clearTimeout(timer)
-  timer = setTimeout(async () => {
-    const mine = ++turn
-    try {
-      const answer = await previewRecord(props.object, stored.value?.id, sent.value)
-      if (mine === turn) preview.value = answer
-    } catch {
-      // Saving will say what is wrong; until then the form goes on without help.
-      if (mine === turn) preview.value = undefined
-    }
-  }, PAUSE)
-}
-const flagsOf = (field: string) => preview.value?.fields[field]
-const isHidden = (field: { name: string }) =>
-  (flagsOf(field.name)?.hidden ?? false) || field.name === object.value?.lifecycle?.field
-const isRequired = (field: { name: string; required: boolean }) =>
-  flagsOf(field.name)?.required ?? (field.required || object.value!.key.includes(field.name))
-/** Messages of a save that was refused; while typing, those about what was touched already. */
-const said = computed(() => {
-  const all: Record<string, string> = { ...messages.value }
-  for (const one of preview.value?.faults ?? []) {
-    const [first, row] = one.path.split('.')
-    const at = one.path.replaceAll('.', '/')
-    const isItem = row !== undefined && touched.value.has(first) && one.code !== CODES.REQUIRED
-    if (!all[at] && (isItem || (touched.value.has(one.path) && one.code !== CODES.REQUIRED)))
-      all[at] = one.message
-  }
-  return all
-})
-const warnings = computed(() => preview.value?.warnings ?? [])
+const form = useRecordForm(object, stored, isNew)
+const { values, sent, isChanged, general, problem, said, warnings, isHidden, isRequired, flagsOf, set } = form
 const place = computed(() => ({ object: props.object, key: stored.value?.id, values: sent.value }))
 
 const transitions = useQuery({
@@ -126,15 +62,14 @@ const possible = computed(() =>
 )
 async function transit(one: TransitionState) {
   busy.value = true
-  problem.value = ''
-  messages.value = {}
+  form.quiet()
   try {
     const at = stored.value!
     const now = await takeTransition(props.object, at.id, one.name, at.version)
     queries.setQueryData(['record', props.object, routeKey.value], now)
     void toast.success(`${one.label}: done.`)
   } catch (error) {
-    tell(error)
+    form.tell(error)
   } finally {
     busy.value = false
   }
@@ -163,26 +98,12 @@ const isRetired = computed(() => stored.value?.retired ?? false)
 const may = (action: 'CREATE' | 'EDIT' | 'RETIRE') => object.value?.actions.includes(action) ?? false
 /** Whether somebody who sees the record may not change it. */
 const isFixed = computed(() => !may(isNew.value ? 'CREATE' : 'EDIT'))
-const general = computed(() => messages.value[''] ?? '')
-
 /** The lists at the side: those the layout names, or all there are. */
 const related = computed(() => sideLists(object.value, objects.value, stored.value))
 
-function set(field: string, value: Values[string]) {
-  entered.value = { ...entered.value, [field]: value }
-  touched.value = new Set([...touched.value, field])
-  look()
-  if (messages.value[field]) {
-    const rest = { ...messages.value }
-    delete rest[field]
-    messages.value = rest
-  }
-}
-
 async function save() {
   busy.value = true
-  messages.value = {}
-  problem.value = ''
+  form.quiet()
   try {
     const saved = stored.value
       ? await changeRecord(props.object, stored.value.id, stored.value.version, sent.value)
@@ -190,7 +111,7 @@ async function save() {
     await settle(saved)
     void toast.success('Saved.')
   } catch (error) {
-    tell(error)
+    form.tell(error)
   } finally {
     busy.value = false
   }
@@ -199,23 +120,11 @@ async function save() {
 async function settle(saved: RecordView) {
   const address = addressOf(object.value!.key, saved)
   queries.setQueryData(['record', props.object, address], saved)
-  entered.value = JSON.parse(JSON.stringify(saved.values))
-  touched.value = new Set()
+  form.settle(saved)
   if (address !== routeKey.value) {
     leaving = true
     await router.replace(`/data/${props.object}/record/${encodeURIComponent(address)}`)
     leaving = false
-  }
-}
-
-function tell(error: unknown) {
-  if (error instanceof ApiProblem) {
-    messages.value = error.byField()
-    const placed = Object.keys(messages.value).filter((key) => key !== '').length
-    problem.value = placed ? '' : error.message
-    if (error.problem.status === 412) problem.value = error.message
-  } else {
-    problem.value = String(error)
   }
 }
 
@@ -240,15 +149,15 @@ async function retire(used: boolean) {
   } catch (error) {
     const inUse =
       error instanceof ApiProblem && error.problem.errors?.some((one) => one.code === CODES.IN_USE)
-    if (inUse && !used && object.value!.removal === 'retire' && error.message.includes(';')) {
+    if (inUse && !used && object.value!.whenUsed === 'ASK') {
       Modal.confirm({
         title: 'Others use it',
-        content: `${error.message.split(';')[0]}. They keep it; it can no longer be chosen.`,
+        content: 'Records that use it keep it; it can no longer be chosen.',
         okText: 'Retire it all the same',
         onOk: () => retire(true),
       })
     } else {
-      tell(error)
+      form.tell(error)
     }
   }
 }
@@ -258,7 +167,7 @@ async function restore() {
     const back = await restoreRecord(props.object, stored.value!.id)
     queries.setQueryData(['record', props.object, routeKey.value], back)
   } catch (error) {
-    tell(error)
+    form.tell(error)
   }
 }
 
@@ -402,7 +311,7 @@ const sections = computed(() =>
               :titles="itemTitles(part.name)"
               :messages="said"
               :disabled="isRetired || isFixed"
-              :flags="preview?.fields ?? {}"
+              :flags="form.flags.value"
               :place="place"
               @update="(now) => set(part.name, now)"
             />

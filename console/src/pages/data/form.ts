@@ -17,8 +17,8 @@ export function newItem(fields: FieldView[]): Values {
 function standard(field: FieldView): Plain {
   const text = field.standard
   if (text === undefined || text === null) return field.type === 'boolean' ? false : null
-  if (text === 'today()') return new Date().toISOString().slice(0, 10)
-  if (text === 'now()') return new Date().toISOString()
+  // The day and the time are those of the package's zone, which the service knows: its preview shows them.
+  if (text === 'today()' || text === 'now()') return null
   if (field.type === 'boolean') return text === 'true'
   if (['integer', 'decimal', 'percent'].includes(field.type)) return Number(text)
   if (field.type === 'amount' && field.currency !== 'record') return Number(text)

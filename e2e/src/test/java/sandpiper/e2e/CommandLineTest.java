@@ -2,14 +2,18 @@ package sandpiper.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.PrintWriter;
+import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.List;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
+import sandpiper.cli.Main;
 import sandpiper.demo.Demo;
 
 /** The command line as people start it, against the real service. */
@@ -17,22 +21,39 @@ import sandpiper.demo.Demo;
 class CommandLineTest {
     private static final Path LAUNCHER = Path.of("..", "sandpiper").toAbsolutePath().normalize();
 
+    private static final String HOME = System.getProperty("user.home");
+
     @TempDir Path folder;
 
     private record Ran(int code, String out) {}
 
-    private Ran run(String... arguments) throws Exception {
-        var command = new ArrayList<>(List.of(LAUNCHER.toString()));
-        command.addAll(List.of(arguments));
-        var builder =
-                new ProcessBuilder(command).directory(folder.toFile()).redirectErrorStream(true);
-        builder.environment().put("SANDPIPER_SERVER", Marina.address());
-        builder.environment().put("SANDPIPER_USER", "consultant");
-        builder.environment().put("SANDPIPER_PASSWORD", Demo.PASSWORD);
-        var process = builder.start();
-        var out = new String(process.getInputStream().readAllBytes());
-        assertThat(process.waitFor(1, TimeUnit.MINUTES)).isTrue();
-        return new Ran(process.exitValue(), out);
+    /** Commands run here as the launcher runs them; the one test that starts it is the last. */
+    private Ran run(String... words) {
+        var text = new StringWriter();
+        int code = Main.run(new PrintWriter(text), words);
+        return new Ran(code, text.toString());
+    }
+
+    /** A file of the test's own. */
+    private String in(String name) {
+        return folder.resolve(name).toString();
+    }
+
+    @BeforeEach
+    void connect() throws Exception {
+        var file = folder.resolve(".sandpiper").resolve("connection");
+        Files.createDirectories(file.getParent());
+        Files.writeString(
+                file,
+                "server=%s\nuser=consultant\npassword=%s\n"
+                        .formatted(Marina.address(), Demo.PASSWORD));
+        Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("rw-------"));
+        System.setProperty("user.home", folder.toString());
+    }
+
+    @AfterEach
+    void leave() {
+        System.setProperty("user.home", HOME);
     }
 
     @Test
@@ -76,14 +97,14 @@ class CommandLineTest {
 
     @Test
     void importsWhatItExportsAndTellsRefusedRows() throws Exception {
-        assertThat(run("records", "export", "Tariff", "--out", "tariffs.csv").code()).isZero();
-        assertThat(run("records", "import", "Tariff", "tariffs.csv").out())
+        assertThat(run("records", "export", "Tariff", "--out", in("tariffs.csv")).code()).isZero();
+        assertThat(run("records", "import", "Tariff", in("tariffs.csv")).out())
                 .contains("0 created, 25 changed or the same, 0 refused");
         Files.writeString(
                 folder.resolve("piers.csv"),
                 "code,name,powerCapacity\r\nZ,Zero pier,100\r\nY,,x\r\n");
 
-        var ran = run("records", "import", "Pier", "piers.csv");
+        var ran = run("records", "import", "Pier", in("piers.csv"));
 
         assertThat(ran.code()).isEqualTo(1);
         assertThat(ran.out())
@@ -125,13 +146,13 @@ class CommandLineTest {
                                         "--role",
                                         "dock-master",
                                         "--password-file",
-                                        "secret")
+                                        in("secret"))
                                 .out())
                 .contains("created ragna.t");
         // Until she has chosen her own, it opens nothing.
         assertThat(Marina.get("ragna.t:a-long-password", "/manage/v1/status").status())
                 .isEqualTo(403);
-        run("users", "change", "ragna.t", "--password-file", "secret", "--keep-password");
+        run("users", "change", "ragna.t", "--password-file", in("secret"), "--keep-password");
         assertThat(Marina.get("ragna.t:a-long-password", "/manage/v1/status").status())
                 .isEqualTo(200);
         assertThat(run("users", "change", "ragna.t", "--role", "dockmaster").out())
@@ -144,7 +165,7 @@ class CommandLineTest {
                 .doesNotContain("a-long-password");
 
         Files.writeString(folder.resolve("auditor.json"), run("roles", "show", "auditor").out());
-        assertThat(run("roles", "set", "auditor", "--file", "auditor.json").out())
+        assertThat(run("roles", "set", "auditor", "--file", in("auditor.json")).out())
                 .contains("set auditor");
         assertThat(run("roles", "list").out()).containsPattern("auditor +audit +Pier v, Berth v");
         assertThat(run("roles", "remove", "clerk").out()).contains("is held by clerk");
@@ -156,14 +177,14 @@ class CommandLineTest {
 
     @Test
     void pullsPushesComparesAndTellsTheStatus() throws Exception {
-        assertThat(run("pull", "packages").out()).contains("wrote gullhaven/objects/stay.yaml");
-        assertThat(run("pull", "packages").out()).contains("Nothing differs.");
-        assertThat(run("check", "packages").code()).isZero();
-        assertThat(run("push", "packages").out()).contains("The draft is in order");
+        assertThat(run("pull", in("packages")).out()).contains("wrote gullhaven/objects/stay.yaml");
+        assertThat(run("pull", in("packages")).out()).contains("Nothing differs.");
+        assertThat(run("check", in("packages")).code()).isZero();
+        assertThat(run("push", in("packages")).out()).contains("The draft is in order");
         assertThat(run("diff").out()).contains("The draft is the same as the live release.");
         assertThat(run("release").out()).contains("The draft is the same as the live release.");
         assertThat(run("status").out()).contains("release ", "The draft is released.", "Stay");
-        assertThat(run("contract", "berth-desk", "--out", "desk.json").code()).isZero();
+        assertThat(run("contract", "berth-desk", "--out", in("desk.json")).code()).isZero();
         assertThat(Files.readString(folder.resolve("desk.json")))
                 .contains("\"openapi\" : \"3.1.0\"");
         assertThat(run("contract", "berth-dsk"))
@@ -175,8 +196,8 @@ class CommandLineTest {
 
     @Test
     void playsTheExamplesOfRequirements() throws Exception {
-        run("pull", "asked");
-        assertThat(run("check", "asked", "--examples"))
+        run("pull", in("asked"));
+        assertThat(run("check", in("asked"), "--examples"))
                 .satisfies(ran -> {
                     assertThat(ran.code()).as(ran.out()).isZero();
                     assertThat(ran.out())
@@ -185,7 +206,7 @@ class CommandLineTest {
         var file = folder.resolve("asked/gullhaven/requirements/marina.yaml");
         Files.writeString(
                 file, Files.readString(file).replaceFirst("result: 72.00", "result: 73.00"));
-        assertThat(run("check", "asked", "--examples"))
+        assertThat(run("check", in("asked"), "--examples"))
                 .satisfies(ran -> {
                     assertThat(ran.code()).isEqualTo(1);
                     assertThat(ran.out())
@@ -231,6 +252,20 @@ class CommandLineTest {
         assertThat(run("clients", "enable", "tug").out()).contains("There is no client \"tug\"");
         assertThat(run("contract", "harbour-report", "--as", "wsdl").out())
                 .contains("<wsdl:definitions");
+    }
+
+    @Test
+    void theLauncherTakesItsConnectionFromTheEnvironment() throws Exception {
+        var builder = new ProcessBuilder(LAUNCHER.toString(), "status").directory(folder.toFile());
+        builder.redirectErrorStream(true).environment().put("SANDPIPER_SERVER", Marina.address());
+        builder.environment().put("SANDPIPER_USER", "consultant");
+        builder.environment().put("SANDPIPER_PASSWORD", Demo.PASSWORD);
+        var process = builder.start();
+        var out = new String(process.getInputStream().readAllBytes());
+
+        assertThat(process.waitFor(1, TimeUnit.MINUTES)).isTrue();
+        assertThat(process.exitValue()).as(out).isZero();
+        assertThat(out).contains("release ", "Stay");
     }
 
     @Test

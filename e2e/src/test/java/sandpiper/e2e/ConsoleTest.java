@@ -38,6 +38,8 @@ class ConsoleTest {
                     "/requirements",
                     "/requirements/write/gullhaven/requirements/marina.yaml",
                     "/releases");
+    private static final int SETTLED = 200;
+
     private static Chromium chromium;
     private Page page;
     private Watched watched;
@@ -422,8 +424,7 @@ class ConsoleTest {
             for (var path : PAGES) {
                 page.navigate(Marina.address() + path);
                 page.locator("main h1, main .empty").first().waitFor();
-                page.waitForTimeout(400);
-                watched.assertAccessible();
+                look(dark);
             }
             page.navigate(Marina.address() + "/model/Stay");
             for (var tab :
@@ -436,9 +437,18 @@ class ConsoleTest {
                             "Functions",
                             "Reactions")) {
                 page.getByText(tab, new Page.GetByTextOptions().setExact(true)).first().click();
-                page.waitForTimeout(300);
-                watched.assertAccessible();
+                look(dark);
             }
+        }
+    }
+
+    /** In the dark nothing differs but colours. */
+    private void look(String dark) {
+        page.waitForTimeout(SETTLED);
+        if (dark.equals("true")) {
+            watched.assertContrast();
+        } else {
+            watched.assertAccessible();
         }
     }
 }

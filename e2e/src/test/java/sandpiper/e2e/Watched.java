@@ -26,11 +26,15 @@ final class Watched {
     private static final int TRIES = 3;
     private static final int SETTLED = 300;
 
-    private static final String RULES =
-            "async () => { const found = await axe.run(document, {runOnly: ['wcag2a', 'wcag2aa',"
-                + " 'wcag21a', 'wcag21aa', 'wcag22aa']}); return found.violations.flatMap(one =>"
-                + " one.nodes.map(node => one.id + ' ' + node.target.join(' ') + ' ' +"
-                + " node.html.slice(0, 160))) }";
+    private static final String ALL_RULES =
+            "['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']";
+    private static final String CONTRAST = "{type: 'rule', values: ['color-contrast']}";
+
+    private static final String RUN =
+            "async () => { const found = await axe.run(document, {runOnly: %s});"
+                    + " return found.violations.flatMap(one =>"
+                    + " one.nodes.map(node => one.id + ' ' + node.target.join(' ') + ' ' +"
+                    + " node.html.slice(0, 160))) }";
 
     private final Page page;
     private final Queue<String> troubles = new ConcurrentLinkedQueue<>();
@@ -88,28 +92,37 @@ final class Watched {
 
     /** The page as it is now keeps the rules of WCAG 2.2, A and AA, as far as axe-core sees. */
     void assertAccessible() {
+        assertWithin(ALL_RULES);
+    }
+
+    /** What is written can be read on what is behind it. */
+    void assertContrast() {
+        assertWithin(CONTRAST);
+    }
+
+    private void assertWithin(String rules) {
         page.evaluate(axe());
-        assertThat(violations(TRIES)).as("axe-core on %s", page.url()).isEmpty();
+        assertThat(violations(rules, TRIES)).as("axe-core on %s", page.url()).isEmpty();
     }
 
     /**
      * What axe-core sees. When the page is drawn anew just then it stumbles, or sees what is half
      * there, and looks again; what stays is told.
      */
-    private Collection<?> violations(int tries) {
+    private Collection<?> violations(String rules, int tries) {
         try {
-            var found = (Collection<?>) page.evaluate(RULES);
+            var found = (Collection<?>) page.evaluate(RUN.formatted(rules));
             if (found.isEmpty() || tries == 1) {
                 return found;
             }
             page.waitForTimeout(SETTLED);
-            return violations(tries - 1);
+            return violations(rules, tries - 1);
         } catch (PlaywrightException e) {
             if (tries == 1) {
                 throw e;
             }
             page.waitForTimeout(SETTLED);
-            return violations(tries - 1);
+            return violations(rules, tries - 1);
         }
     }
 

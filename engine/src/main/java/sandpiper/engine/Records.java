@@ -2,28 +2,22 @@ package sandpiper.engine;
 
 import java.time.Clock;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
-import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.Supplier;
-import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.RecordScope;
 import sandpiper.engine.command.CallTrial;
 import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Preview;
-import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.derive.OnReadFormulas;
 import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.port.RecordStorage;
-import sandpiper.engine.port.RunStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.StorageException;
@@ -39,7 +33,6 @@ import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.trial.Trial;
 import sandpiper.engine.trial.Trials;
 import sandpiper.engine.write.RecordWrites;
-import sandpiper.engine.write.Runs;
 import sandpiper.engine.writer.WriteJob;
 import sandpiper.engine.writer.Writer;
 import sandpiper.logic.condition.Condition;
@@ -57,15 +50,13 @@ import sandpiper.model.release.ObjectType;
  * functions of it.
  */
 public final class Records {
-    /** With this much to do, accounts of what was refused are not kept. */
-    private static final int TRACES_STOP_AT = 100;
-
     private static final Duration SWAP_WAIT = Duration.ofSeconds(2);
 
     private final Storage storage;
     private final Supplier<LiveRelease> live;
     private final Writer writer;
     private final RecordWrites writes;
+    private final Submissions submissions;
     private final Trials trials;
     private final Clock clock;
 
@@ -76,12 +67,13 @@ public final class Records {
             RecordWrites writes,
             Trials trials,
             Clock clock) {
-        this.clock = clock;
         this.storage = storage;
         this.live = live;
         this.writer = writer;
         this.writes = writes;
+        this.submissions = new Submissions(storage, live, writer, writes, clock);
         this.trials = trials;
+        this.clock = clock;
     }
 
     /**
@@ -90,7 +82,7 @@ public final class Records {
      * @param request makes the request for a release; called again when another has come meanwhile
      */
     public Outcome write(Function<LiveRelease, Request> request) {
-        return settled(submit(request));
+        return submissions.write(request, (_, _, _) -> {});
     }
 
     /**
@@ -117,54 +109,12 @@ public final class Records {
      */
     public <T> Answered<T> write(Function<LiveRelease, Request> request, Answering<T> answering) {
         var answer = new AtomicReference<@Nullable T>();
-        var submitted =
-                submit(
+        var outcome =
+                submissions.write(
                         request,
                         (now, transaction, done) ->
                                 answer.set(answering.make(now, transaction, done)));
-        return new Answered<>(settled(submitted), answer.get());
-    }
-
-    /** A call that was done is noted with what it did; of one that was refused nothing is kept. */
-    private void noteRefusal(Request request, long start, Outcome outcome) {
-        if (outcome instanceof Outcome.Refused refused
-                && request.command() instanceof RecordCommand.Call call
-                && writer.waiting() < TRACES_STOP_AT) {
-            note(Runs.of(request, call, refused, clock.instant(), start));
-        }
-    }
-
-    @SuppressWarnings("FutureReturnValueIgnored") // nobody waits for the log
-    private void note(RunStorage.Run run) {
-        writer.submit(transaction -> {
-            storage.runs().add(transaction, run);
-            return true;
-        });
-    }
-
-    /**
-     * Keeps the account of a request, so that whoever is told of it can read it at once. Under
-     * pressure it is dropped, and nobody is told of it.
-     */
-    private Outcome traceKept(Outcome outcome) {
-        var trace =
-                switch (outcome) {
-                    case Outcome.Success done -> done.trace();
-                    case Outcome.Refused refused -> refused.trace();
-                    case Outcome.Repeated _ -> null;
-                };
-        if (trace == null) {
-            return outcome;
-        }
-        if (writer.waiting() >= TRACES_STOP_AT && outcome instanceof Outcome.Refused refused) {
-            return new Outcome.Refused(refused.reason(), refused.faults());
-        }
-        Writer.await(
-                writer.submit(transaction -> {
-                    storage.traces().put(transaction, trace);
-                    return true;
-                }));
-        return outcome;
+        return new Answered<>(outcome, answer.get());
     }
 
     /** Hears of each of several changes right after it was made, before the next. */
@@ -192,129 +142,7 @@ public final class Records {
             List<Function<LiveRelease, Request>> requests,
             Grouping grouping,
             TurnListener listener) {
-        return switch (grouping) {
-            // They share transactions with whatever else waits, so many together are fast.
-            case EACH ->
-                    IntStream.range(0, requests.size())
-                            .mapToObj(place ->
-                                    submit(
-                                            requests.get(place),
-                                            (now, transaction, done) ->
-                                                    listener.done(place, now, transaction, done)))
-                            .toList()
-                            .stream()
-                            .map(this::settled)
-                            .toList();
-            case TOGETHER, ALL_OR_NONE -> grouped(requests, grouping, listener);
-        };
-    }
-
-    private List<Outcome> grouped(
-            List<Function<LiveRelease, Request>> makers, Grouping grouping, TurnListener listener) {
-        long start = System.nanoTime();
-        var asked = new AtomicReference<List<Request>>(List.of());
-        var outcomes =
-                Writer.await(
-                        writer.submit(
-                                new WriteJob<List<Outcome>>() {
-                                    @Override
-                                    public List<Outcome> run(Transaction transaction) {
-                                        var now = live.get();
-                                        var requests = made(makers, now);
-                                        asked.set(requests);
-                                        return writes.write(
-                                                now,
-                                                transaction,
-                                                requests,
-                                                grouping,
-                                                (place, done) ->
-                                                        listener.done(
-                                                                place, now, transaction, done));
-                                    }
-
-                                    @Override
-                                    public boolean keeps(List<Outcome> outcomes) {
-                                        return isKept(grouping, outcomes);
-                                    }
-                                },
-                                makers.size()));
-        var requests = Objects.requireNonNull(asked.get());
-        boolean undone = !isKept(grouping, outcomes);
-        var told = new ArrayList<Outcome>();
-        for (int i = 0; i < outcomes.size(); i++) {
-            var outcome = outcomes.get(i);
-            // What was done before the refusal is undone with it, and has no account to be kept.
-            if (!undone || outcome instanceof Outcome.Refused) {
-                outcome = traceKept(outcome);
-                noteRefusal(requests.get(i), start, outcome);
-            }
-            told.add(outcome);
-        }
-        return told;
-    }
-
-    private static boolean isKept(Grouping grouping, List<Outcome> outcomes) {
-        return grouping != Grouping.ALL_OR_NONE
-                || outcomes.stream().noneMatch(Outcome.Refused.class::isInstance);
-    }
-
-    private static List<Request> made(
-            List<Function<LiveRelease, Request>> makers, LiveRelease now) {
-        return makers.stream().map(maker -> maker.apply(now)).toList();
-    }
-
-    private Outcome settled(Submitted submitted) {
-        var outcome = traceKept(Writer.await(submitted.outcome()));
-        noteRefusal(submitted.request(), submitted.start(), outcome);
-        return outcome;
-    }
-
-    /**
-     * A request on its way.
-     *
-     * @param start by {@link System#nanoTime}
-     */
-    private record Submitted(Request request, long start, CompletableFuture<Outcome> outcome) {}
-
-    private Submitted submit(Function<LiveRelease, Request> maker) {
-        return submit(maker, (_, _, _) -> {});
-    }
-
-    /** Hears of what was done before it is committed. */
-    @FunctionalInterface
-    private interface DoneListener {
-        void done(LiveRelease live, Transaction transaction, Outcome.Success done);
-    }
-
-    private Submitted submit(Function<LiveRelease, Request> maker, DoneListener listener) {
-        long start = System.nanoTime();
-        var asked = live.get();
-        var request = maker.apply(asked);
-        var outcome =
-                writer.submit(
-                        new WriteJob<Outcome>() {
-                            @Override
-                            public Outcome run(Transaction transaction) {
-                                var now = live.get();
-                                var outcome =
-                                        writes.write(
-                                                now,
-                                                transaction,
-                                                now.number() == asked.number()
-                                                        ? request
-                                                        : maker.apply(now));
-                                if (outcome instanceof Outcome.Success done) {
-                                    listener.done(now, transaction, done);
-                                }
-                                return outcome;
-                            }
-
-                            @Override
-                            public boolean keeps(Outcome outcome) {
-                                return outcome instanceof Outcome.Success;
-                            }
-                        });
-        return new Submitted(request, start, outcome);
+        return submissions.write(requests, grouping, listener);
     }
 
     /** What writing them {@linkplain Grouping#TOGETHER together} would come to. Nothing is kept. */
@@ -323,7 +151,7 @@ public final class Records {
                 writes.write(
                         now,
                         transaction,
-                        made(makers, now),
+                        makers.stream().map(maker -> maker.apply(now)).toList(),
                         Grouping.TOGETHER,
                         RecordWrites.TurnListener.NONE));
     }

@@ -5,8 +5,11 @@ import java.time.Duration;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.beans.TypeMismatchException;
+import org.springframework.boot.context.properties.bind.BindException;
+import org.springframework.boot.context.properties.bind.UnboundConfigurationPropertiesException;
+import org.springframework.boot.context.properties.source.ConfigurationProperty;
 import org.springframework.boot.web.server.PortInUseException;
+import org.springframework.core.convert.ConversionException;
 import org.springframework.util.unit.DataSize;
 import sandpiper.engine.port.StorageException;
 import sandpiper.logic.Quoted;
@@ -29,13 +32,17 @@ public final class StartException extends RuntimeException {
             if (cause instanceof StorageException) {
                 return new StartException(String.valueOf(cause.getMessage()), thrown);
             }
-            if (cause instanceof TypeMismatchException mismatch) {
+            if (cause instanceof UnboundConfigurationPropertiesException unknown) {
                 return new StartException(
-                        "A setting has the value %s, where %s is needed."
+                        "There is no setting %s; the guide \"Operating\" lists those there are."
                                 .formatted(
-                                        Quoted.of(String.valueOf(mismatch.getValue())),
-                                        needed(mismatch.getRequiredType())),
+                                        unknown.getUnboundProperties().iterator().next().getName()),
                         thrown);
+            }
+            if (cause instanceof BindException wrong
+                    && wrong.getProperty() != null
+                    && wrong.getCause() instanceof ConversionException) {
+                return mistyped(wrong, wrong.getProperty(), thrown);
             }
             if (cause instanceof PortInUseException inUse) {
                 return new StartException(
@@ -48,6 +55,17 @@ public final class StartException extends RuntimeException {
             LOG.error("The service does not start", thrown);
         }
         return new StartException("The service does not start: " + innermost.getMessage(), thrown);
+    }
+
+    private static StartException mistyped(
+            BindException wrong, ConfigurationProperty property, RuntimeException thrown) {
+        return new StartException(
+                "The setting %s has the value %s, where %s is needed."
+                        .formatted(
+                                wrong.getName(),
+                                Quoted.of(String.valueOf(property.getValue())),
+                                needed(wrong.getTarget().getType().resolve())),
+                thrown);
     }
 
     private static String needed(@Nullable Class<?> type) {

@@ -18,7 +18,6 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
-import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
@@ -142,8 +141,9 @@ class EngineTest {
                 });
     }
 
-    private static List<List<Object>> faultPaths(Outcome outcome) {
-        return ((Outcome.Refused) outcome).faults().stream().map(Fault::path).toList();
+    private static List<String> faultPaths(Outcome outcome) {
+        return ((Outcome.Refused) outcome)
+                .faults().stream().map(fault -> fault.path().toString()).toList();
     }
 
     @Test
@@ -193,13 +193,13 @@ class EngineTest {
 
         assertThat(faultPaths(outcome))
                 .containsExactlyInAnyOrder(
-                        List.of("vessel"),
-                        List.of("arival"),
-                        List.of("departure"),
-                        List.of("berth"),
-                        List.of("arrival"),
-                        List.of("charges", 0, "tariff"),
-                        List.of("charges", 0, "quantity"));
+                        "vessel",
+                        "arival",
+                        "departure",
+                        "berth",
+                        "arrival",
+                        "charges.0.tariff",
+                        "charges.0.quantity");
         assertThat(((Outcome.Refused) outcome).faults())
                 .anySatisfy(fault -> assertThat(fault.message()).contains("Did you mean arrival?"));
     }

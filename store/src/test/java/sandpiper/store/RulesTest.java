@@ -13,6 +13,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.trace.TraceStep;
@@ -111,7 +112,7 @@ class RulesTest {
         assertThat(refused.faults())
                 .containsExactly(
                         new Fault(
-                                List.of("departure"),
+                                FaultPath.of("departure"),
                                 RecordCode.CHECK_FAILED,
                                 "Departure after 2026-06-05, please."));
     }

@@ -1,9 +1,7 @@
 package sandpiper.engine.check;
 
-import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.Set;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.RecordCode;
@@ -256,7 +254,7 @@ public final class ConstraintChecks {
     private boolean isSaidAlready(Row row, CompiledCheck check) {
         return faults.isStopped()
                 && check.reads().stream()
-                        .map(name -> Stream.concat(row.path().stream(), Stream.of(name)).toList())
+                        .map(name -> row.path().then(name))
                         .anyMatch(path -> faults.isFaulty(row.record(), path));
     }
 
@@ -280,11 +278,8 @@ public final class ConstraintChecks {
             return;
         }
         var message = ValueText.of(check.say().run(frame(check.say(), row)));
-        var path = new ArrayList<>(row.path());
         var field = definition.at();
-        if (field != null) {
-            path.add(field.text());
-        }
+        var path = field == null ? row.path() : row.path().then(field.text());
         var fault = new Fault(path, RecordCode.CHECK_FAILED, message);
         if (definition.warning()) {
             faults.warn(faults.placed(row.record(), fault));

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.Session;
@@ -107,7 +108,7 @@ public final class IntegrityChecks {
             add(
                     record,
                     new Fault(
-                            List.of(field.name()),
+                            FaultPath.of(field.name()),
                             RecordCode.NOT_UNIQUE,
                             "%s %s is taken by another %s."
                                     .formatted(
@@ -136,7 +137,7 @@ public final class IntegrityChecks {
             add(
                     record,
                     new Fault(
-                            List.of(key.getFirst().name()),
+                            FaultPath.of(key.getFirst().name()),
                             RecordCode.DUPLICATE_KEY,
                             "There is %s %s already."
                                     .formatted(

@@ -96,7 +96,7 @@ public sealed interface Outcome {
 
         /** For one reason only. */
         public static Refused because(Reason reason, RecordCode code, String message) {
-            return new Refused(reason, List.of(new Fault(List.of(), code, message)));
+            return new Refused(reason, List.of(new Fault(FaultPath.WHOLE, code, message)));
         }
     }
 

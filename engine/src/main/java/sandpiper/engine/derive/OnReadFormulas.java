@@ -94,7 +94,7 @@ public final class OnReadFormulas {
 
     private @Nullable Object value(RecordState from, FieldPath path) {
         var record = from;
-        for (var step : path.steps().subList(0, path.steps().size() - 1)) {
+        for (var step : path.way()) {
             var number = record.slots().get(step);
             if (number == null) {
                 return null;

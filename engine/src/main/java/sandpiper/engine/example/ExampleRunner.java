@@ -319,7 +319,7 @@ final class ExampleRunner implements WriteJob<ExampleResult> {
                                             " ",
                                             refused.faults().stream()
                                                     .map(fault ->
-                                                            fault.path().isEmpty()
+                                                            fault.path().isWhole()
                                                                     ? fault.message()
                                                                     : "%s (at %s)"
                                                                             .formatted(
@@ -330,7 +330,7 @@ final class ExampleRunner implements WriteJob<ExampleResult> {
     }
 
     private static String path(Fault fault) {
-        return String.join(".", fault.path().stream().map(Object::toString).toList());
+        return fault.path().toString();
     }
 
     private void compareWarning(Expected then, Outcome.Success done) {

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.work.Reach;
 import sandpiper.engine.work.Workspace;
@@ -50,14 +51,14 @@ public final class ArgumentReader {
     /** One value for each parameter, in their order. */
     public List<Object> read(
             String function, ValueType.Group parameters, Map<String, @Nullable Object> given) {
-        return new ArrayList<>(entries(function, parameters, given, List.of()).values());
+        return new ArrayList<>(entries(function, parameters, given, FaultPath.WHOLE).values());
     }
 
     private Map<String, Object> entries(
             String owner,
             ValueType.Group group,
             Map<String, @Nullable Object> given,
-            List<Object> at) {
+            FaultPath at) {
         for (var name : given.keySet()) {
             if (group.entry(name).isEmpty()) {
                 unknown(owner, name, group, at);
@@ -65,7 +66,7 @@ public final class ArgumentReader {
         }
         var values = new LinkedHashMap<String, Object>();
         for (var parameter : group.entries()) {
-            var path = with(at, parameter.name());
+            var path = at.then(parameter.name());
             var plain = given.get(parameter.name());
             var value = isEmpty(plain) ? Nothing.NULL : value(parameter, plain, path);
             if (isEmpty(plain) && parameter.required()) {
@@ -81,7 +82,7 @@ public final class ArgumentReader {
         return plain == null || (plain instanceof String text && text.isBlank());
     }
 
-    private void unknown(String owner, String name, ValueType.Group group, List<Object> at) {
+    private void unknown(String owner, String name, ValueType.Group group, FaultPath at) {
         var names = group.names();
         var hint =
                 Nearest.to(name, names)
@@ -92,16 +93,16 @@ public final class ArgumentReader {
                                         : " It takes " + String.join(", ", names) + ".");
         faults.add(
                 new Fault(
-                        with(at, name),
+                        at.then(name),
                         RecordCode.UNKNOWN_FIELD,
                         "%s takes no %s.%s".formatted(owner, Quoted.of(name), hint)));
     }
 
-    private Object value(Parameter parameter, @Nullable Object plain, List<Object> path) {
+    private Object value(Parameter parameter, @Nullable Object plain, FaultPath path) {
         return value(parameter.label(), parameter.type(), plain, path);
     }
 
-    private Object value(String label, ValueType type, @Nullable Object plain, List<Object> path) {
+    private Object value(String label, ValueType type, @Nullable Object plain, FaultPath path) {
         return switch (type) {
             case ValueType.Single(var field) -> single(field, plain, path);
             case ValueType.Many(var item) -> many(label, item, plain, path);
@@ -119,7 +120,7 @@ public final class ArgumentReader {
         };
     }
 
-    private Object many(String label, ValueType item, @Nullable Object plain, List<Object> path) {
+    private Object many(String label, ValueType item, @Nullable Object plain, FaultPath path) {
         if (!(plain instanceof List<?> list)) {
             return wrong(path, "%s must be a list.".formatted(label));
         }
@@ -131,12 +132,12 @@ public final class ArgumentReader {
         }
         var values = new ArrayList<Object>();
         for (int i = 0; i < list.size(); i++) {
-            values.add(value(label, item, list.get(i), with(path, i)));
+            values.add(value(label, item, list.get(i), path.then(i)));
         }
         return values;
     }
 
-    private Object single(Field field, @Nullable Object plain, List<Object> path) {
+    private Object single(Field field, @Nullable Object plain, FaultPath path) {
         var given = InputReader.value(workspace.release(), field, plain, textual, path, faults);
         return switch (given) {
             case null -> Nothing.NULL;
@@ -146,7 +147,7 @@ public final class ArgumentReader {
         };
     }
 
-    private Object target(Field field, String key, List<Object> path) {
+    private Object target(Field field, String key, FaultPath path) {
         var of = workspace.release().target(field);
         var found = workspace.find(of, key);
         if (found.isEmpty() || !reach.includes(of, found.get().number())) {
@@ -161,14 +162,8 @@ public final class ArgumentReader {
         return workspace.record(of, found.get().number()).logic(workspace);
     }
 
-    private Object wrong(List<Object> path, String message) {
+    private Object wrong(FaultPath path, String message) {
         faults.add(new Fault(path, ValueCode.WRONG_TYPE, message));
         return Nothing.NULL;
-    }
-
-    private static List<Object> with(List<Object> path, Object more) {
-        var longer = new ArrayList<>(path);
-        longer.add(more);
-        return longer;
     }
 }

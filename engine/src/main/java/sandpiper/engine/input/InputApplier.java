@@ -9,6 +9,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.check.ConstraintChecks;
 import sandpiper.engine.check.Lifecycles;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.derive.Fills;
 import sandpiper.engine.work.FaultLog;
@@ -57,12 +58,12 @@ public final class InputApplier {
 
     void apply(RecordState record, RecordInput input) {
         input.faults().forEach(fault -> faults.add(record, fault));
-        apply(record, input.values(), List.of());
+        apply(record, input.values(), FaultPath.WHOLE);
         input.parts().forEach((part, items) -> applyItems(record, part, items));
     }
 
     /** {@code at} is the place of the row; a new line item stands in none yet. */
-    private void apply(Row row, Map<Field, InputValue> values, List<Object> at) {
+    private void apply(Row row, Map<Field, InputValue> values, FaultPath at) {
         values.forEach((field, given) -> {
             if (mayBeSet(row, field, given, at)) {
                 switch (given) {
@@ -75,7 +76,7 @@ public final class InputApplier {
     }
 
     /** Whether somebody may give a field a value now; says so when not. */
-    private boolean mayBeSet(Row row, Field field, InputValue given, List<Object> at) {
+    private boolean mayBeSet(Row row, Field field, InputValue given, FaultPath at) {
         boolean same = isSame(row.slots(), field, given);
         if (field.isDerived()) {
             // A file that was exported and comes back has what formulas gave; it is worked out
@@ -133,8 +134,7 @@ public final class InputApplier {
     }
 
     /** A state comes by transitions; only data from elsewhere brings one along. */
-    private boolean mayHaveState(
-            RecordState record, Field field, InputValue given, List<Object> at) {
+    private boolean mayHaveState(RecordState record, Field field, InputValue given, FaultPath at) {
         var lifecycle = Objects.requireNonNull(record.object().lifecycle());
         if (!record.isNew()) {
             refuse(
@@ -172,11 +172,11 @@ public final class InputApplier {
         return true;
     }
 
-    private void refuse(Row row, List<Object> at, Field field, String message) {
+    private void refuse(Row row, FaultPath at, Field field, String message) {
         fault(row, at, field, RecordCode.NOT_WRITABLE, message);
     }
 
-    private void link(Row row, Field field, String key, List<Object> at) {
+    private void link(Row row, Field field, String key, FaultPath at) {
         var slots = row.slots();
         var target = workspace.release().target(field);
         var known = linked.get(target.name() + '\0' + key);
@@ -211,7 +211,7 @@ public final class InputApplier {
         return Long.valueOf(number).equals(slots.before(field)) || reach.includes(target, number);
     }
 
-    private void unknown(Row row, Field field, ObjectType target, String key, List<Object> at) {
+    private void unknown(Row row, Field field, ObjectType target, String key, FaultPath at) {
         fault(
                 row,
                 at,
@@ -221,7 +221,7 @@ public final class InputApplier {
     }
 
     /** A reference whose record may be among those that are made in the same work. */
-    private record Later(Row row, Field field, ObjectType target, String key, List<Object> at) {}
+    private record Later(Row row, Field field, ObjectType target, String key, FaultPath at) {}
 
     /** Ties references to records that this work makes; what is in none of them is told. */
     void tie() {
@@ -294,7 +294,7 @@ public final class InputApplier {
                                 : new ItemState(record, part, line, new Slots(part.fields()));
             }
             int before = state.slots().stamp();
-            apply(state, item.values(), List.of(part.name(), i));
+            apply(state, item.values(), FaultPath.of(part.name()).then(i));
             if (state.slots().stamp() > before) {
                 record.touchPart(part);
             }
@@ -309,7 +309,7 @@ public final class InputApplier {
         if (reason == null || isSame(record, part, items)) {
             return false;
         }
-        faults.add(record, new Fault(List.of(part.name()), RecordCode.READ_ONLY_NOW, reason));
+        faults.add(record, new Fault(FaultPath.of(part.name()), RecordCode.READ_ONLY_NOW, reason));
         return true;
     }
 
@@ -346,7 +346,7 @@ public final class InputApplier {
         faults.add(
                 record,
                 new Fault(
-                        List.of(part.name(), at, "line"),
+                        FaultPath.of(part.name()).then(at).then("line"),
                         RecordCode.UNKNOWN_LINE,
                         "Line %d stands here twice.".formatted(line)));
     }
@@ -356,7 +356,7 @@ public final class InputApplier {
         faults.add(
                 record,
                 new Fault(
-                        List.of(part.name(), at, "line"),
+                        FaultPath.of(part.name()).then(at).then("line"),
                         RecordCode.UNKNOWN_LINE,
                         "%s has no line %d; there is %s."
                                 .formatted(
@@ -365,9 +365,7 @@ public final class InputApplier {
                                         lines.isEmpty() ? "none yet" : String.join(", ", lines))));
     }
 
-    private void fault(Row row, List<Object> at, Field field, RecordCode code, String message) {
-        var path = new ArrayList<>(at);
-        path.add(field.name());
-        faults.add(row.record(), new Fault(path, code, message));
+    private void fault(Row row, FaultPath at, Field field, RecordCode code, String message) {
+        faults.add(row.record(), new Fault(at.then(field.name()), code, message));
     }
 }

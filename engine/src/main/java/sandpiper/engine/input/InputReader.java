@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.read.PlainRecords;
 import sandpiper.logic.Nearest;
@@ -76,7 +77,7 @@ public final class InputReader {
                         writable.paths(),
                         partNames,
                         heads,
-                        List.of());
+                        FaultPath.WHOLE);
         return new RecordInput(read, parts, reader.faults);
     }
 
@@ -91,7 +92,7 @@ public final class InputReader {
             Field field,
             @Nullable Object plain,
             boolean textual,
-            List<Object> path,
+            FaultPath path,
             List<Fault> faults) {
         var reader = new InputReader(release, textual);
         var given = reader.field(field, plain, path);
@@ -105,12 +106,11 @@ public final class InputReader {
             List<FieldPath> writable,
             List<String> partNames,
             Map<String, @Nullable Object> values,
-            List<Object> at) {
+            FaultPath at) {
         var read = new LinkedHashMap<Field, InputValue>();
         for (var entry : values.entrySet()) {
             var name = entry.getKey();
-            var path = new ArrayList<>(at);
-            path.add(name);
+            var path = at.then(name);
             var field = all.find(name).orElse(null);
             boolean allowed =
                     field != null
@@ -138,7 +138,7 @@ public final class InputReader {
             String name,
             List<FieldPath> writable,
             List<String> partNames,
-            List<Object> path) {
+            FaultPath path) {
         var names = new ArrayList<>(writable.stream().map(one -> one.last().name()).toList());
         names.addAll(partNames);
         var nearest =
@@ -151,7 +151,7 @@ public final class InputReader {
                 "%s has no field %s here.%s".formatted(owner, Quoted.of(name), nearest));
     }
 
-    private @Nullable InputValue field(Field field, @Nullable Object plain, List<Object> path) {
+    private @Nullable InputValue field(Field field, @Nullable Object plain, FaultPath path) {
         if (plain == null || (plain instanceof String text && text.isBlank())) {
             return new InputValue.Empty();
         }
@@ -178,7 +178,7 @@ public final class InputReader {
     }
 
     private @Nullable InputValue target(
-            Field field, ObjectType target, Object plain, List<Object> path) {
+            Field field, ObjectType target, Object plain, FaultPath path) {
         switch (plain) {
             case String key -> {
                 return new InputValue.Target(key);
@@ -244,14 +244,14 @@ public final class InputReader {
         }
         if (!(plain instanceof List<?> list)) {
             fault(
-                    List.of(part.name()),
+                    FaultPath.of(part.name()),
                     RecordCode.NOT_A_LIST,
                     "%s must be a list.".formatted(part.label()));
             return List.of();
         }
         if (list.size() > MOST_ITEMS) {
             fault(
-                    List.of(part.name()),
+                    FaultPath.of(part.name()),
                     RecordCode.TOO_MANY_ITEMS,
                     "%s may have %,d items in one request, but has %,d."
                             .formatted(part.label(), MOST_ITEMS, list.size()));
@@ -265,7 +265,7 @@ public final class InputReader {
     }
 
     private RecordInput.Item item(FieldTree.PartTree tree, @Nullable Object plain, int position) {
-        var path = List.<Object>of(tree.part().name(), position);
+        var path = FaultPath.of(tree.part().name()).then(position);
         if (!(plain instanceof Map<?, ?> map)) {
             fault(
                     path,
@@ -281,9 +281,10 @@ public final class InputReader {
             } else if (entry.getValue() instanceof Long number) {
                 line = number;
             } else if (entry.getValue() != null) {
-                var place = new ArrayList<>(path);
-                place.add(LINE);
-                fault(place, ValueCode.WRONG_TYPE, "The line of an item must be its number.");
+                fault(
+                        path.then(LINE),
+                        ValueCode.WRONG_TYPE,
+                        "The line of an item must be its number.");
             }
         }
         return new RecordInput.Item(
@@ -297,7 +298,7 @@ public final class InputReader {
                         path));
     }
 
-    private void fault(List<Object> path, ProblemCode code, String message) {
+    private void fault(FaultPath path, ProblemCode code, String message) {
         faults.add(new Fault(path, code, message));
     }
 }

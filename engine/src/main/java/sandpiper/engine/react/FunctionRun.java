@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.trace.TraceStep;
@@ -108,7 +109,7 @@ public final class FunctionRun {
                         context.faults()
                                 .refuse(
                                         new Fault(
-                                                List.of(),
+                                                FaultPath.WHOLE,
                                                 RecordCode.CANNOT_BE_STORED,
                                                 "What %s returns %s."
                                                         .formatted(type.name(), message))));

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.trace.Tracer;
@@ -87,6 +88,6 @@ public final class RaisedEvents {
     }
 
     private void refuse(String message) {
-        faults.refuse(new Fault(List.of(), RecordCode.CANNOT_BE_STORED, message));
+        faults.refuse(new Fault(FaultPath.WHOLE, RecordCode.CANNOT_BE_STORED, message));
     }
 }

@@ -4,12 +4,12 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
-import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.trace.Tracer;
@@ -216,7 +216,7 @@ public final class RuleRunner {
         sorted.forEach(entry -> names.add(entry.getKey()));
         var list = String.join(", ", names);
         return new Fault(
-                List.of(),
+                FaultPath.WHOLE,
                 RecordCode.RULE_LOOP,
                 names.size() == 1
                         ? "The rule %s of %s keeps setting itself off; it was stopped after %d times."

@@ -8,6 +8,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.ObjectGrant.Action;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.derive.Derivation;
 import sandpiper.engine.port.RecordStorage;
@@ -123,7 +124,7 @@ public final class StepActions implements Actions {
 
     private void refuse(String message) {
         tracer.step(TraceStep.Kind.REFUSED, message, "", "");
-        faults.refuse(new Fault(List.of(), RecordCode.NOT_YOURS, message));
+        faults.refuse(new Fault(FaultPath.WHOLE, RecordCode.NOT_YOURS, message));
     }
 
     @Override
@@ -182,7 +183,7 @@ public final class StepActions implements Actions {
             if (found.isEmpty()) {
                 faults.refuse(
                         new Fault(
-                                subject == row.record() ? row.path(field) : List.of(),
+                                subject == row.record() ? row.path(field) : FaultPath.WHOLE,
                                 RecordCode.UNKNOWN_RECORD,
                                 "%s: there is no %s \"%s\"."
                                         .formatted(field.label(), target.label(), key)));
@@ -399,7 +400,7 @@ public final class StepActions implements Actions {
     public void reject(String message, List<String> at) {
         tracer.step(TraceStep.Kind.REFUSED, message, "", "");
         var about = subject;
-        var fault = new Fault(new ArrayList<Object>(at), RecordCode.REJECTED, message);
+        var fault = new Fault(FaultPath.of(at), RecordCode.REJECTED, message);
         if (about == null) {
             faults.refuse(fault);
         } else {
@@ -412,7 +413,7 @@ public final class StepActions implements Actions {
         tracer.step(TraceStep.Kind.WARNING, message, "", "");
         faults.warn(
                 subject == null
-                        ? new Fault(new ArrayList<Object>(at), RecordCode.REJECTED, message)
+                        ? new Fault(FaultPath.of(at), RecordCode.REJECTED, message)
                         : faults.about(subject, at, RecordCode.REJECTED, message));
     }
 

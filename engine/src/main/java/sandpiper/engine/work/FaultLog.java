@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCode;
 
@@ -54,7 +55,7 @@ public final class FaultLog {
 
     /** A fault about a field of some record, which is not taken. */
     public Fault about(RecordState record, List<String> at, RecordCode code, String message) {
-        return placed(record, new Fault(new ArrayList<Object>(at), code, message));
+        return placed(record, new Fault(FaultPath.of(at), code, message));
     }
 
     /** A fault as it is told about a record: about another than those asked for, it names it. */
@@ -63,13 +64,13 @@ public final class FaultLog {
             return fault;
         }
         return new Fault(
-                List.of(),
+                FaultPath.WHOLE,
                 fault.code(),
                 "%s %s: %s".formatted(record.object().label(), record.keyText(), fault.message()));
     }
 
     /** Whether something is wrong at a place of a record already. */
-    public boolean isFaulty(RecordState record, List<?> path) {
+    public boolean isFaulty(RecordState record, FaultPath path) {
         return entries.stream()
                 .anyMatch(one -> one.record() == record && one.fault().path().equals(path));
     }

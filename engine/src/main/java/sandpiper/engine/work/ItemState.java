@@ -1,7 +1,7 @@
 package sandpiper.engine.work;
 
-import java.util.List;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.model.release.Part;
 
 /** A line item while its record is being changed. */
@@ -34,8 +34,8 @@ public final class ItemState implements Row {
     }
 
     @Override
-    public List<Object> path() {
-        return List.of(part.name(), Math.max(0, record.items(part).indexOf(this)));
+    public FaultPath path() {
+        return FaultPath.of(part.name()).then(Math.max(0, record.items(part).indexOf(this)));
     }
 
     @Override

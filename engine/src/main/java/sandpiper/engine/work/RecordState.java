@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.record.StoredRecord;
 import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ObjectType;
@@ -84,8 +85,8 @@ public final class RecordState implements Row {
     }
 
     @Override
-    public List<Object> path() {
-        return List.of();
+    public FaultPath path() {
+        return FaultPath.WHOLE;
     }
 
     /** Its line items of a part; the record itself when there is no part. */

@@ -1,8 +1,7 @@
 package sandpiper.engine.work;
 
-import java.util.ArrayList;
-import java.util.List;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.logic.value.RecordValue;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
@@ -22,7 +21,7 @@ public sealed interface Row permits RecordState, ItemState {
     RecordValue logic(Workspace workspace);
 
     /** Its place in the record: nothing, or the part and the place in it, from 0. */
-    List<Object> path();
+    FaultPath path();
 
     /** The object of the record. */
     default ObjectType object() {
@@ -30,10 +29,8 @@ public sealed interface Row permits RecordState, ItemState {
     }
 
     /** The place of one of its fields in the record. */
-    default List<Object> path(Field field) {
-        var path = new ArrayList<>(path());
-        path.add(field.name());
-        return path;
+    default FaultPath path(Field field) {
+        return path().then(field.name());
     }
 
     /** Whether a part, or none, is the one that it is in. */

@@ -31,6 +31,7 @@ import sandpiper.model.logic.Formula;
 import sandpiper.model.logic.ReleaseLogic;
 import sandpiper.model.release.Codec;
 import sandpiper.model.release.Field;
+import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.ModelMember;
 import sandpiper.model.release.ObjectRecordType;
 import sandpiper.model.release.ObjectType;
@@ -300,15 +301,7 @@ public final class Workspace implements RecordSource {
     }
 
     private Field field(ObjectType from, List<String> path) {
-        var at = from;
-        Field field = null;
-        for (var name : path) {
-            field = at.fields().get(name);
-            if (field.type() instanceof FieldType.Reference reference) {
-                at = release().target(reference);
-            }
-        }
-        return Objects.requireNonNull(field);
+        return FieldPath.resolve(release(), from, path).orElseThrow().last();
     }
 
     /** Puts everything that was changed into the tables, so that they can be asked. */

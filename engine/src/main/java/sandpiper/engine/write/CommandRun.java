@@ -8,21 +8,18 @@ import java.util.Optional;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Outcome.Reason;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
-import sandpiper.engine.input.ArgumentReader;
 import sandpiper.engine.input.InputReader;
 import sandpiper.engine.input.MergedValues;
 import sandpiper.engine.port.RecordStorage;
-import sandpiper.engine.react.FunctionRun;
 import sandpiper.engine.record.StoredRecord;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.work.RecordState;
-import sandpiper.engine.work.Rights;
-import sandpiper.engine.work.WorkStoppedException;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.run.BudgetException;
 import sandpiper.model.definition.DefaultValue;
@@ -135,16 +132,14 @@ public final class CommandRun {
 
     /** Whether what the request is granted depends on what the field of a fault refers to. */
     private boolean isOfACondition(Fault fault) {
-        return fault.path().size() == 1
+        return fault.path().steps().size() == 1
                 && request.after().conditions().stream()
                         .anyMatch(text ->
                                 Pattern.compile(
                                                 "\\b%s\\s*\\."
                                                         .formatted(
                                                                 Pattern.quote(
-                                                                        fault.path()
-                                                                                .getFirst()
-                                                                                .toString())))
+                                                                        fault.path().toString())))
                                         .matcher(text)
                                         .find());
     }
@@ -267,7 +262,7 @@ public final class CommandRun {
                     Reason.INVALID,
                     List.of(
                             new Fault(
-                                    List.of(object.key().getFirst()),
+                                    FaultPath.of(object.key().getFirst()),
                                     RecordCode.KEY_DIFFERS,
                                     "The key in the address is %s, but in the values %s; make them the same."
                                             .formatted(Quoted.of(key), Quoted.of(among)))));
@@ -330,45 +325,15 @@ public final class CommandRun {
             begin(on);
         }
         var tried = function;
-        call(call, on, tried == null ? live.logic().of(object).function(call.function()) : tried);
+        result =
+                new CallRun(live, request, unit)
+                        .run(
+                                call,
+                                on,
+                                tried == null
+                                        ? live.logic().of(object).function(call.function())
+                                        : tried);
         return null;
-    }
-
-    private void call(
-            RecordCommand.Call call, @Nullable RecordState on, CompiledFunction compiled) {
-        var object = call.object();
-        var type = compiled.type();
-        var reader = new ArgumentReader(unit.workspace(), unit.reach(), object, request.textual());
-        var arguments =
-                reader.read(
-                        type.definition().label(),
-                        type.definition().parameters(),
-                        call.arguments());
-        reader.faults().forEach(fault -> refuse(on, fault));
-        if (unit.faults().isStopped()) {
-            return;
-        }
-        try {
-            var functions = new FunctionRun(unit.steps(), unit.tracer());
-            var given =
-                    functions.run(
-                            compiled, on, arguments, Rights.of(live.release(), request.actor()));
-            if (!unit.faults().isStopped()) {
-                result = functions.result(type, given);
-            }
-        } catch (BudgetException e) {
-            refuse(on, new Fault(List.of(), RecordCode.TOO_MUCH, e.said()));
-        } catch (WorkStoppedException _) {
-            // what stopped it is among the faults
-        }
-    }
-
-    private void refuse(@Nullable RecordState on, Fault fault) {
-        if (on == null) {
-            unit.faults().refuse(fault);
-        } else {
-            unit.faults().add(on, fault);
-        }
     }
 
     /** What a function gave back, or {@code null} when it gives nothing back. */

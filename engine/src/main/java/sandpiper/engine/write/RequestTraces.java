@@ -65,8 +65,7 @@ final class RequestTraces {
                         tracer.step(
                                 TraceStep.Kind.REFUSED,
                                 fault.message(),
-                                String.join(
-                                        ".", fault.path().stream().map(Object::toString).toList()),
+                                fault.path().toString(),
                                 fault.code().id()));
     }
 

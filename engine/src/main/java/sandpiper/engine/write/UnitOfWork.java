@@ -1,7 +1,6 @@
 package sandpiper.engine.write;
 
 import java.time.Instant;
-import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.check.CheckedStage;
 import sandpiper.engine.check.ConstraintChecks;
@@ -9,6 +8,7 @@ import sandpiper.engine.check.IntegrityChecks;
 import sandpiper.engine.check.Lifecycles;
 import sandpiper.engine.check.RemovalChecks;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.derive.Derivation;
@@ -206,7 +206,7 @@ public final class UnitOfWork {
 
     /** Takes as a fault that the work needs more than it may. */
     void refuseTooMuch(BudgetException e) {
-        faults.refuse(new Fault(List.of(), RecordCode.TOO_MUCH, e.said()));
+        faults.refuse(new Fault(FaultPath.WHOLE, RecordCode.TOO_MUCH, e.said()));
     }
 
     /** Lets rules and handlers that are part of the work react; tells whether any did. */

@@ -89,7 +89,7 @@ class ChecksTest {
     @Test
     void aCheckIsSaidInItsWordsAtItsField() {
         assertThat(said(yard.create("Stay", "code", "S1", "berth", "B1", "length", 14L)))
-                .containsExactly("[length] CHECK_FAILED Too long by 4.");
+                .containsExactly("length CHECK_FAILED Too long by 4.");
     }
 
     @Test
@@ -104,8 +104,8 @@ class ChecksTest {
 
         assertThat(said(outcome))
                 .containsExactly(
-                        "[lines, 1, price] CHECK_FAILED Not below zero.",
-                        "[lines, 2, price] CHECK_FAILED Not below zero.");
+                        "lines.1.price CHECK_FAILED Not below zero.",
+                        "lines.2.price CHECK_FAILED Not below zero.");
     }
 
     @Test
@@ -139,7 +139,7 @@ class ChecksTest {
     @Test
     void whatIsRequiredSometimesSaysWhen() {
         assertThat(said(yard.create("Stay", "code", "S1", "length", 25L)))
-                .containsExactly("[reason] REQUIRED Reason is required here, because length > 20.");
+                .containsExactly("reason REQUIRED Reason is required here, because length > 20.");
     }
 
     @Test
@@ -153,17 +153,16 @@ class ChecksTest {
                         List.of(Map.of("price", 101L), Map.of("price", 5L)));
 
         assertThat(said(outcome))
-                .containsExactly(
-                        "[lines, 0, why] REQUIRED Why is required here, because price > 100.");
+                .containsExactly("lines.0.why REQUIRED Why is required here, because price > 100.");
         assertThat(said(yard.create("Stay", "code", "S1", "lines", List.of(Map.of("why", "x")))))
-                .containsExactly("[lines, 0, price] REQUIRED Price is required.");
+                .containsExactly("lines.0.price REQUIRED Price is required.");
     }
 
     @Test
     void onlyWhatIsOfferedCanBeChosen() {
         assertThat(said(yard.create("Stay", "code", "S1", "berth", "B2")))
                 .containsExactly(
-                        "[berth] NOT_OFFERED Berth: Berth \"B2\" cannot be chosen here, because"
+                        "berth NOT_OFFERED Berth: Berth \"B2\" cannot be chosen here, because"
                                 + " this does not hold: item.open.");
     }
 
@@ -182,7 +181,7 @@ class ChecksTest {
 
         assertThat(said(yard.change("Stay", "S1", "agreed", false)))
                 .containsExactly(
-                        "[agreed] READ_ONLY_NOW Agreed cannot be changed now, because state ="
+                        "agreed READ_ONLY_NOW Agreed cannot be changed now, because state ="
                                 + " \"There\".");
         assertThat(yard.change("Stay", "S1", "agreed", true)).isInstanceOf(Outcome.Done.class);
     }
@@ -195,7 +194,7 @@ class ChecksTest {
 
         assertThat(said(yard.change("Stay", "S1", "lines", List.of(Map.of("price", 2L)))))
                 .containsExactly(
-                        "[lines] READ_ONLY_NOW Lines cannot be changed now, because state ="
+                        "lines READ_ONLY_NOW Lines cannot be changed now, because state ="
                                 + " \"Gone\".");
         assertThat(yard.change("Stay", "S1", "lines", List.of(Map.of("price", 1L))))
                 .isInstanceOf(Outcome.Done.class);
@@ -206,7 +205,7 @@ class ChecksTest {
         assertThat(said(yard.create("Stay", "code", "S1", "state", "There")))
                 .singleElement()
                 .asString()
-                .startsWith("[state] NOT_WRITABLE State of a new Stay is Planned");
+                .startsWith("state NOT_WRITABLE State of a new Stay is Planned");
     }
 
     @Test

@@ -6,6 +6,7 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import sandpiper.engine.Yard;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.Outcome.Reason;
 import sandpiper.engine.command.RecordCode;
 
@@ -22,8 +23,8 @@ class FaultLogTest {
         return record;
     }
 
-    private static Fault fault(RecordCode code, Object... path) {
-        return new Fault(List.of(path), code, "No.");
+    private static Fault fault(RecordCode code, String... path) {
+        return new Fault(FaultPath.of(path), code, "No.");
     }
 
     @Test
@@ -33,8 +34,8 @@ class FaultLogTest {
         log.add(asked, fault(RecordCode.REQUIRED, "code"));
 
         assertThat(log.all()).containsExactly(fault(RecordCode.REQUIRED, "code"));
-        assertThat(log.isFaulty(asked, List.of("code"))).isTrue();
-        assertThat(log.isFaulty(other, List.of("code"))).isFalse();
+        assertThat(log.isFaulty(asked, FaultPath.of("code"))).isTrue();
+        assertThat(log.isFaulty(other, FaultPath.of("code"))).isFalse();
     }
 
     @Test
@@ -44,7 +45,7 @@ class FaultLogTest {
         log.add(other, fault(RecordCode.REQUIRED, "code"));
 
         assertThat(log.all())
-                .containsExactly(new Fault(List.of(), RecordCode.REQUIRED, "Crane K2: No."));
+                .containsExactly(new Fault(FaultPath.WHOLE, RecordCode.REQUIRED, "Crane K2: No."));
         assertThat(log.of(other)).hasSize(1);
         assertThat(log.of(asked)).isEmpty();
     }

@@ -7,7 +7,6 @@ import static org.mockito.Mockito.verify;
 import static sandpiper.engine.Yard.faults;
 import static sandpiper.engine.Yard.messages;
 
-import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
@@ -89,12 +88,10 @@ class CommandRunTest {
             var outcome = yard.create("Crane");
 
             assertThat(faults(outcome))
-                    .extracting(fault -> fault.path(), fault -> fault.code())
+                    .extracting(fault -> fault.path().toString(), fault -> fault.code())
                     .containsExactlyInAnyOrder(
-                            org.assertj.core.groups.Tuple.tuple(
-                                    List.of("code"), RecordCode.REQUIRED),
-                            org.assertj.core.groups.Tuple.tuple(
-                                    List.of("reach"), RecordCode.REQUIRED));
+                            org.assertj.core.groups.Tuple.tuple("code", RecordCode.REQUIRED),
+                            org.assertj.core.groups.Tuple.tuple("reach", RecordCode.REQUIRED));
             assertThat(yard.records.all(yard.object("Crane"))).isEmpty();
         }
 

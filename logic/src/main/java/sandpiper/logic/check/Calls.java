@@ -134,7 +134,7 @@ final class Calls {
                                         names == null ? List.of() : names)
                                 .orElse(null));
             } else if (at < parameters.size() && (given == null || names != null)) {
-                expressions.expectArgument(terms.get(i), parameters.get(at));
+                expressions.assignments().expectArgument(terms.get(i), parameters.get(at));
             }
         }
     }

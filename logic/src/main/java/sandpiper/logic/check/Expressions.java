@@ -3,13 +3,10 @@ package sandpiper.logic.check;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Objects;
-import org.jspecify.annotations.Nullable;
 import sandpiper.logic.LogicCode;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.Span;
 import sandpiper.logic.syntax.Expr;
-import sandpiper.logic.syntax.Operator;
 import sandpiper.logic.syntax.ParsedTemplate;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.type.LogicType;
@@ -29,6 +26,8 @@ final class Expressions {
     private final NameResolver names;
     private final ArithmeticChecker arithmetics;
     private final Comparisons comparisons;
+    private final Ranges ranges;
+    private final Assignments assignments;
     private final Calls calls;
 
     Expressions(Checking checking) {
@@ -36,6 +35,8 @@ final class Expressions {
         this.names = new NameResolver(checking);
         this.arithmetics = new ArithmeticChecker(checking);
         this.comparisons = new Comparisons(checking);
+        this.ranges = new Ranges(checking, this, comparisons);
+        this.assignments = new Assignments(checking, comparisons);
         this.calls = new Calls(checking, this, names);
     }
 
@@ -73,10 +74,10 @@ final class Expressions {
                             logical.isAnd(),
                             logical.parts().stream().map(part -> condition(part, scope)).toList(),
                             logical.span());
-            case Expr.Between between -> between(between, scope);
-            case Expr.In in -> in(in, scope);
-            case Expr.Range range -> range(range, scope);
-            case Expr.UnaryTest test -> openRange(test, scope);
+            case Expr.Between between -> ranges.between(between, scope);
+            case Expr.In in -> ranges.in(in, scope);
+            case Expr.Range range -> ranges.range(range, scope);
+            case Expr.UnaryTest test -> ranges.openRange(test, scope);
             case Expr.ListLiteral list -> list(list, scope);
             case Expr.ContextLiteral context -> context(context, scope);
             case Expr.Filter filter -> filter(filter, scope);
@@ -148,153 +149,6 @@ final class Expressions {
                             .formatted(type.described()));
         }
         return new Term.Negate(operand, type, negation.span());
-    }
-
-    private Term between(Expr.Between between, Scope scope) {
-        var value = term(between.value(), scope);
-        var tested = checking.local("?", value.type(), between.value().span());
-        var low =
-                comparisons.of(
-                        Operator.GREATER_OR_EQUAL,
-                        value,
-                        term(between.low(), scope),
-                        between.span());
-        var high =
-                comparisons.of(
-                        Operator.LESS_OR_EQUAL, value, term(between.high(), scope), between.span());
-        return new Term.Within(
-                value,
-                tested,
-                List.of(
-                        new Term.Logical(
-                                true, List.of(on(tested, low), on(tested, high)), between.span())),
-                between.span());
-    }
-
-    private static Term on(Term.Local tested, Term comparison) {
-        return comparison instanceof Term.Compare(var operator, _, var right, var span)
-                ? new Term.Compare(operator, tested, right, span)
-                : comparison;
-    }
-
-    private Term in(Expr.In in, Scope scope) {
-        boolean standing = in.value() instanceof Expr.Name(var text, _) && text.equals("?");
-        var value =
-                standing && find(scope) == null
-                        ? NameResolver.nothing(in.value().span())
-                        : term(in.value(), scope);
-        var tested = checking.local("?", value.type(), in.value().span());
-        var inside = scope.inner();
-        inside.put("?", tested);
-        var tests = new ArrayList<Term>();
-        for (var test : in.tests()) {
-            tests.add(test(value, tested, test, inside));
-        }
-        return new Term.Within(value, tested, tests, in.span());
-    }
-
-    private static @Nullable Term find(Scope from) {
-        for (Scope scope = from; scope != null; scope = scope.outer()) {
-            if (scope.names().containsKey("?")) {
-                return scope.names().get("?");
-            }
-        }
-        return null;
-    }
-
-    private Term test(Term value, Term.Local tested, Expr test, Scope scope) {
-        if (test instanceof Expr.UnaryTest(var operator, var operand, var span)) {
-            return on(tested, comparisons.of(operator, value, term(operand, scope), span));
-        }
-        if (test instanceof Expr.ListLiteral(var items, var span) && !items.isEmpty()) {
-            var parts = new ArrayList<Term>();
-            for (var item : items) {
-                parts.add(
-                        item instanceof Expr.ListLiteral
-                                ? new Term.Matches(tested, term(item, scope), item.span())
-                                : test(value, tested, item, scope));
-            }
-            return parts.size() == 1 ? parts.getFirst() : new Term.Logical(false, parts, span);
-        }
-        if (test instanceof Expr.Range range) {
-            checkRange(value, range, scope);
-        }
-        var term = comparisons.percentAsWritten(term(test, scope), value.type());
-        boolean tests =
-                sandpiper.logic.term.Terms.uses(term, tested)
-                        || (term.type() == Simple.BOOLEAN
-                                && value.type() != Simple.BOOLEAN
-                                && !value.type().isOpen());
-        if (tests) {
-            return term;
-        }
-        checkTest(value, term);
-        return new Term.Matches(tested, term, term.span());
-    }
-
-    private void checkRange(Term value, Expr.Range range, Scope scope) {
-        // Each end is compared as if it stood alone, so that units and codes are looked at.
-        var low = term(range.low(), scope);
-        if (!value.type().isOpen() && !Comparisons.comparable(value.type(), low.type())) {
-            checking.error(
-                    LogicCode.WRONG_TYPE,
-                    range.span(),
-                    "%s cannot lie in a range of %s."
-                            .formatted(
-                                    ArithmeticChecker.capital(value.type().described()),
-                                    low.type().described()));
-        }
-    }
-
-    private void checkTest(Term value, Term test) {
-        comparisons.checkChoice(value, test);
-        var a = value.type();
-        var b = test.type() instanceof LogicType.RangeOf(var of) ? of : test.type().itemType();
-        if (!Comparisons.comparable(a.itemType(), b)) {
-            checking.error(
-                    LogicCode.WRONG_TYPE,
-                    test.span(),
-                    "%s is never %s."
-                            .formatted(ArithmeticChecker.capital(a.described()), b.described()));
-        }
-    }
-
-    private Term range(Expr.Range range, Scope scope) {
-        var low = term(range.low(), scope);
-        var high = term(range.high(), scope);
-        if (!Comparisons.comparable(low.type(), high.type())) {
-            checking.error(
-                    LogicCode.WRONG_TYPE,
-                    range.span(),
-                    "A range needs two ends of one kind, but these are %s and %s."
-                            .formatted(low.type().described(), high.type().described()));
-        }
-        return new Term.RangeOf(
-                low,
-                range.lowIncluded(),
-                high,
-                range.highIncluded(),
-                new LogicType.RangeOf(LogicType.common(low.type(), high.type())),
-                range.span());
-    }
-
-    private Term openRange(Expr.UnaryTest test, Scope scope) {
-        var end = term(test.operand(), scope);
-        var type = new LogicType.RangeOf(end.type());
-        return switch (test.operator()) {
-            case LESS -> new Term.RangeOf(null, false, end, false, type, test.span());
-            case LESS_OR_EQUAL -> new Term.RangeOf(null, false, end, true, type, test.span());
-            case GREATER -> new Term.RangeOf(end, false, null, false, type, test.span());
-            case GREATER_OR_EQUAL -> new Term.RangeOf(end, true, null, false, type, test.span());
-            case EQUAL -> new Term.RangeOf(end, true, end, true, type, test.span());
-            case NOT_EQUAL -> {
-                checking.error(
-                        LogicCode.WRONG_TYPE,
-                        test.span(),
-                        "Everything but one value is no range; use != in a comparison.");
-                yield NameResolver.nothing(test.span());
-            }
-        };
     }
 
     private Term list(Expr.ListLiteral list, Scope scope) {
@@ -544,103 +398,16 @@ final class Expressions {
 
     /** A term whose value goes into something of a type. */
     Term assigned(Expr expr, Scope scope, LogicType wanted) {
-        return assigned(term(expr, scope), wanted);
-    }
-
-    Term assigned(Term given, LogicType wanted) {
-        return assigned(given, wanted, "this");
+        return assignments.assigned(term(expr, scope), wanted, "this");
     }
 
     /** The same for something that has a name. */
     Term assigned(Expr expr, Scope scope, LogicType wanted, String name) {
-        return assigned(term(expr, scope), wanted, name);
+        return assignments.assigned(term(expr, scope), wanted, name);
     }
 
-    private Term assigned(Term given, LogicType wanted, String name) {
-        if (given instanceof Term.If(var condition, var then, var otherwise, var type, var span)) {
-            // Whichever way it goes, what comes of it must fit.
-            return new Term.If(
-                    condition,
-                    assigned(then, wanted, name),
-                    assigned(otherwise, wanted, name),
-                    type,
-                    span);
-        }
-        var term = comparisons.percentAsWritten(given, wanted);
-        var type = term.type();
-        if (!fits(type, wanted) && NameResolver.isUncalled(term, checking)) {
-            return NameResolver.nothing(term.span());
-        }
-        if (!fits(type, wanted)) {
-            checking.error(
-                    LogicCode.NOT_ASSIGNABLE,
-                    term.span(),
-                    "This must be %s, but is %s.".formatted(wanted.described(), type.described()));
-            return NameResolver.nothing(term.span());
-        }
-        if ((type == Simple.PERCENT && wanted instanceof LogicType.AmountOf)
-                || (type instanceof LogicType.AmountOf && wanted == Simple.PERCENT)) {
-            checking.error(
-                    LogicCode.MIXED_UNITS,
-                    term.span(),
-                    "This must be %s, but is %s.".formatted(wanted.described(), type.described()));
-        }
-        if (wanted instanceof LogicType.ChoiceOf) {
-            comparisons.checkChoice(new Term.Local(-1, name, wanted, term.span()), term);
-        }
-        if (wanted instanceof LogicType.AmountOf(var to)
-                && type instanceof LogicType.AmountOf(var from)
-                && to != null
-                && from != null
-                && !Objects.equals(to, from)) {
-            checking.error(
-                    LogicCode.MIXED_CURRENCIES,
-                    term.span(),
-                    "This is an amount in %s, but goes into one in %s.".formatted(from, to));
-        }
-        return term;
-    }
-
-    /** An argument for a parameter that says what it takes. */
-    void expectArgument(Term term, LogicType wanted) {
-        var type = term.type();
-        boolean single =
-                (type instanceof LogicType.ListOf(var item) && fits(item, wanted))
-                        || (wanted instanceof LogicType.ListOf(var of) && fits(type, of));
-        if (!fits(type, wanted) && !single) {
-            checking.error(
-                    LogicCode.WRONG_ARGUMENTS,
-                    term.span(),
-                    "This parameter takes %s, but here is %s."
-                            .formatted(wanted.described(), type.described()));
-        }
-    }
-
-    private static boolean fits(LogicType type, LogicType wanted) {
-        if (type.isOpen() || wanted.isOpen() || type.equals(wanted)) {
-            return true;
-        }
-        if (wanted instanceof RecordOf(var to)) {
-            return type.isTextual()
-                    || (type instanceof RecordOf(var from) && from.name().equals(to.name()));
-        }
-        if (wanted instanceof LogicType.ListOf(var to)
-                && type instanceof LogicType.ListOf(var of)) {
-            return fits(of, to);
-        }
-        if (wanted instanceof LogicType.ContextOf(var to)
-                && type instanceof LogicType.ContextOf(var of)) {
-            return to == null
-                    || of == null
-                    || of.entrySet().stream()
-                            .allMatch(entry ->
-                                    to.containsKey(entry.getKey())
-                                            && fits(entry.getValue(), to.get(entry.getKey())));
-        }
-        if (wanted == Simple.DATE || wanted == Simple.DATE_TIME) {
-            return type == Simple.DATE || type == Simple.DATE_TIME;
-        }
-        return (wanted.isTextual() && (type.isTextual() || type instanceof RecordOf))
-                || (wanted.isNumeric() && type.isNumeric());
+    /** What checks values against what they go into. */
+    Assignments assignments() {
+        return assignments;
     }
 }

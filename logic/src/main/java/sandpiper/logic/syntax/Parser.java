@@ -28,6 +28,8 @@ public final class Parser {
 
     private final List<LogicProblem> problems;
     private final TokenReader tokens;
+    private final TypeReader types;
+    private final ArgumentsReader arguments;
     private final Primary primary;
     private int depth;
     private boolean inRangeEnd;
@@ -39,7 +41,9 @@ public final class Parser {
     Parser(TokenReader tokens, List<LogicProblem> problems) {
         this.problems = problems;
         this.tokens = tokens;
-        this.primary = new Primary(this, tokens, problems);
+        this.types = new TypeReader(tokens);
+        this.arguments = new ArgumentsReader(this, tokens, problems);
+        this.primary = new Primary(this, tokens, types, arguments, problems);
     }
 
     /** Reads one whole expression. Never throws on bad text. */
@@ -271,7 +275,7 @@ public final class Parser {
         }
         tokens.next();
         tokens.next();
-        var type = primary.type();
+        var type = types.read();
         return new Expr.InstanceOf(value, type, value.span().to(type.span()));
     }
 
@@ -295,8 +299,8 @@ public final class Parser {
             } else if (tokens.now().is("(")
                     && (expr == group || isCallable(expr))
                     && !tokens.now().startsLine()) {
-                var arguments = primary.arguments();
-                expr = new Expr.Invocation(expr, arguments, expr.span().to(tokens.last().span()));
+                var given = arguments.read();
+                expr = new Expr.Invocation(expr, given, expr.span().to(tokens.last().span()));
             } else {
                 return expr;
             }

@@ -2,7 +2,6 @@ package sandpiper.logic.syntax;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -32,11 +31,20 @@ final class Primary {
 
     private final Parser parser;
     private final TokenReader tokens;
+    private final TypeReader types;
+    private final ArgumentsReader arguments;
     private final List<LogicProblem> problems;
 
-    Primary(Parser parser, TokenReader tokens, List<LogicProblem> problems) {
+    Primary(
+            Parser parser,
+            TokenReader tokens,
+            TypeReader types,
+            ArgumentsReader arguments,
+            List<LogicProblem> problems) {
         this.parser = parser;
         this.tokens = tokens;
+        this.types = types;
+        this.arguments = arguments;
         this.problems = problems;
     }
 
@@ -192,59 +200,8 @@ final class Primary {
         var start = tokens.now().span();
         var name = tokens.name(words);
         var nameSpan = start.to(tokens.last().span());
-        var arguments = arguments();
-        return new Expr.Call(name, nameSpan, arguments, start.to(tokens.last().span()));
-    }
-
-    /** The arguments with both brackets. */
-    List<Expr.Argument> arguments() {
-        tokens.expect("(");
-        var arguments = new ArrayList<Expr.Argument>();
-        if (!tokens.now().is(")")) {
-            do {
-                arguments.add(argument());
-            } while (tokens.accept(","));
-        }
-        tokens.expect(")");
-        return ofOneWay(arguments);
-    }
-
-    /** All arguments are given by place, or all by name (grammar rules 40 to 42). */
-    private List<Expr.Argument> ofOneWay(List<Expr.Argument> arguments) {
-        boolean named = !arguments.isEmpty() && arguments.getFirst().name() != null;
-        for (var argument : arguments) {
-            if ((argument.name() != null) != named) {
-                problems.add(
-                        new LogicProblem(
-                                LogicCode.WRONG_ARGUMENTS,
-                                argument.name() == null
-                                        ? argument.value().span()
-                                        : argument.nameSpan(),
-                                "Arguments are given all by their place or all by their name; this"
-                                        + " one is given the other way than the first."));
-                return arguments.stream()
-                        .map(one ->
-                                new Expr.Argument(
-                                        null,
-                                        one.nameSpan(),
-                                        new Expr.Unreadable(one.value().span())))
-                        .toList();
-            }
-        }
-        return arguments;
-    }
-
-    private Expr.Argument argument() {
-        var start = tokens.now().span();
-        int words = tokens.wordsBefore(":");
-        if (words > 0 && tokens.now().kind() == Token.Kind.NAME) {
-            var name = tokens.name(words);
-            var nameSpan = start.to(tokens.last().span());
-            tokens.next();
-            return new Expr.Argument(name, nameSpan, parser.expression());
-        }
-        var value = parser.expression();
-        return new Expr.Argument(null, value.span(), value);
+        var given = arguments.read();
+        return new Expr.Call(name, nameSpan, given, start.to(tokens.last().span()));
     }
 
     private Expr bracketed(Token token) {
@@ -409,7 +366,7 @@ final class Primary {
                 }
                 var name = tokens.name(words);
                 var span = first.to(tokens.last().span());
-                TypeName type = tokens.accept(":") ? type() : null;
+                TypeName type = tokens.accept(":") ? types.read() : null;
                 parameters.add(new Expr.Parameter(name, type, span));
             } while (tokens.accept(","));
         }
@@ -427,69 +384,6 @@ final class Primary {
         var body = parser.expression();
         parameters.forEach(one -> tokens.names().hide(one.name()));
         return new Expr.FunctionLiteral(parameters, body, start.to(body.span()));
-    }
-
-    /** A type, grammar rule 54. */
-    TypeName type() {
-        var start = tokens.now();
-        int words = Math.max(1, tokens.wordsOf(FunctionNames.TYPES, 0));
-        if (start.kind() != Token.Kind.NAME) {
-            tokens.unexpected("the name of a type");
-            return new TypeName.Simple("", start.span());
-        }
-        var name = tokens.joined(words);
-        var nameSpan = start.span().to(tokens.last().span());
-        if (!tokens.now().is("<")) {
-            return new TypeName.Simple(name, nameSpan);
-        }
-        return switch (name) {
-            case "context" -> contextType(start);
-            case "function" -> functionType(start);
-            default -> {
-                tokens.next();
-                var inner = type();
-                tokens.expect(">");
-                yield new TypeName.Of(name, inner, start.span().to(tokens.last().span()));
-            }
-        };
-    }
-
-    private TypeName contextType(Token start) {
-        tokens.next();
-        var entries = new LinkedHashMap<String, TypeName>();
-        do {
-            int words = tokens.wordsBefore(":");
-            var name = words > 0 ? tokens.name(words) : "";
-            if (words == 0) {
-                tokens.unexpected("the name of an entry");
-            }
-            tokens.expect(":");
-            var type = type();
-            if (!name.isEmpty()) {
-                entries.put(name, type);
-            }
-        } while (tokens.accept(","));
-        tokens.expect(">");
-        return new TypeName.OfContext(entries, start.span().to(tokens.last().span()));
-    }
-
-    private TypeName functionType(Token start) {
-        tokens.next();
-        var parameters = new ArrayList<TypeName>();
-        if (!tokens.now().is(">") && !tokens.now().is("->")) {
-            do {
-                parameters.add(type());
-            } while (tokens.accept(","));
-        }
-        // Some write what comes out inside the brackets; both are read.
-        boolean inside = tokens.accept("->");
-        TypeName result = inside ? type() : null;
-        tokens.expect(">");
-        if (result == null) {
-            tokens.expect("->");
-            result = type();
-        }
-        return new TypeName.OfFunction(parameters, result, start.span().to(tokens.last().span()));
     }
 
     private Expr find() {

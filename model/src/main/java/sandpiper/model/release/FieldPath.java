@@ -1,6 +1,8 @@
 package sandpiper.model.release;
 
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * A field of a record, or of one reached through references.
@@ -18,6 +20,41 @@ public record FieldPath(List<Field> steps) {
     /** A field of the record itself. */
     public static FieldPath of(Field field) {
         return new FieldPath(List.of(field));
+    }
+
+    /**
+     * The path that names lead along, each but the last through a reference.
+     *
+     * @return nothing when one of them is no field, or stands before another and is no reference
+     */
+    public static Optional<FieldPath> resolve(
+            Release release, ObjectType from, List<String> names) {
+        var steps = new ArrayList<Field>();
+        var at = from;
+        for (var name : names) {
+            if (!steps.isEmpty()) {
+                if (!steps.getLast().isReference()) {
+                    return Optional.empty();
+                }
+                at = release.target(steps.getLast());
+            }
+            var field = at.fields().find(name);
+            if (field.isEmpty()) {
+                return Optional.empty();
+            }
+            steps.add(field.get());
+        }
+        return steps.isEmpty() ? Optional.empty() : Optional.of(new FieldPath(steps));
+    }
+
+    /** The object that the last field belongs to. */
+    public ObjectType owner(Release release, ObjectType from) {
+        return isOwn() ? from : release.target(steps.get(steps.size() - 2));
+    }
+
+    /** The references on the way; empty for a field of the record itself. */
+    public List<Field> way() {
+        return steps.subList(0, steps.size() - 1);
     }
 
     public Field last() {

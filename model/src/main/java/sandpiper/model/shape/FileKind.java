@@ -10,9 +10,9 @@ public enum FileKind {
     OBJECT("object", "objects/*.yaml", FileShapes.OBJECT),
     EXTENSION("extension", "extensions/*.yaml", FileShapes.EXTENSION),
     CHOICES("choices", "choices/*.yaml", FileShapes.CHOICES),
-    SERVICE("service", "services/*.yaml", FileShapes.SERVICE),
+    SERVICE("service", "services/*.yaml", ServiceShapes.SERVICE),
     EVENT("event", "events/*.yaml", FileShapes.EVENT),
-    REQUIREMENT("requirement", "requirements/*.yaml", FileShapes.REQUIREMENT);
+    REQUIREMENT("requirement", "requirements/*.yaml", RequirementShapes.REQUIREMENT);
 
     private final String id;
     private final String where;

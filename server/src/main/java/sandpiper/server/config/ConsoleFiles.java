@@ -9,6 +9,7 @@ import org.springframework.web.servlet.config.annotation.ResourceHandlerRegistry
 import org.springframework.web.servlet.config.annotation.ViewControllerRegistry;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 import org.springframework.web.servlet.resource.PathResourceResolver;
+import sandpiper.server.protocol.Protocol;
 
 /**
  * Serves the console's files; its pages have addresses of their own, which all begin with the same
@@ -42,7 +43,7 @@ class ConsoleFiles implements WebMvcConfigurer {
                 String path, Resource location) throws java.io.IOException {
             var found = super.getResource(path, location);
             boolean api =
-                    path.startsWith("api/")
+                    Protocol.at("/" + path).isPresent()
                             || path.startsWith("manage/")
                             || path.startsWith("assets/");
             return found != null || api ? found : new ClassPathResource(PLACE + "index.html");

@@ -2,25 +2,24 @@ package sandpiper.server.config;
 
 import io.micrometer.core.instrument.Gauge;
 import io.micrometer.core.instrument.MeterRegistry;
-import java.nio.file.Path;
 import java.time.Clock;
-import java.time.Duration;
-import org.springframework.beans.factory.annotation.Value;
+import org.springframework.boot.context.properties.EnableConfigurationProperties;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.scheduling.annotation.EnableScheduling;
 import org.springframework.scheduling.annotation.Scheduled;
-import org.springframework.util.unit.DataSize;
 import sandpiper.engine.Engine;
 import sandpiper.engine.Tuning;
 import sandpiper.engine.delivery.Backoff;
 import sandpiper.engine.example.Examples;
 import sandpiper.server.json.Bounds;
+import sandpiper.server.settings.Settings;
 import sandpiper.store.SqliteStorage;
 
 /** Puts the engine on its storage. */
 @Configuration
 @EnableScheduling
+@EnableConfigurationProperties(Settings.class)
 class EngineConfiguration {
     @Bean
     Clock clock() {
@@ -28,31 +27,26 @@ class EngineConfiguration {
     }
 
     @Bean
-    Bounds bounds(
-            @Value("${sandpiper.limits.body}") DataSize body,
-            @Value("${sandpiper.limits.depth}") int depth,
-            @Value("${sandpiper.limits.page}") int page) {
-        var bounds = new Bounds(body.toBytes(), depth, page);
+    Bounds bounds(Settings settings) {
+        var limits = settings.limits();
+        var bounds = new Bounds((int) limits.body().toBytes(), limits.depth(), limits.page());
         bounds.apply();
         return bounds;
     }
 
     @Bean(destroyMethod = "close")
-    Engine engine(
-            @Value("${sandpiper.data}") Path data,
-            @Value("${sandpiper.new:false}") boolean fresh,
-            @Value("${sandpiper.demo:false}") boolean demo,
-            @Value("${sandpiper.limits.waiting-changes}") int longestQueue,
-            @Value("${sandpiper.limits.read-time}") Duration longestRead,
-            Clock clock,
-            MeterRegistry meters) {
-        DataFile.requireExpected(data, fresh);
+    Engine engine(Settings settings, Clock clock, MeterRegistry meters) {
+        var limits = settings.limits();
+        DataFile.requireExpected(settings.data(), settings.fresh());
         var engine =
                 new Engine(
-                        SqliteStorage.open(data, clock, longestRead),
+                        SqliteStorage.open(settings.data(), clock, limits.readTime()),
                         clock,
-                        new Tuning(longestQueue, Backoff.OF_HANDLERS, new WriteMeters(meters)));
-        DataFile.requireDemoMeant(engine, demo);
+                        new Tuning(
+                                limits.waitingChanges(),
+                                Backoff.OF_HANDLERS,
+                                new WriteMeters(meters)));
+        DataFile.requireDemoMeant(engine, settings.demo());
         Gauge.builder("sandpiper.changes.waiting", engine, Engine::waiting)
                 .description("Changes that wait to be written.")
                 .register(meters);

@@ -13,6 +13,7 @@ import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.port.OverloadedException;
 import sandpiper.engine.writer.LastWord;
 import sandpiper.server.json.JsonText;
@@ -64,14 +65,14 @@ public class ProblemAdvice {
                 e.getFieldErrors().stream()
                         .map(error ->
                                 new Problem.Wrong(
-                                        "/" + error.getField(),
+                                        FaultPath.of(error.getField()),
                                         "SP4000",
                                         error.getField() + " " + error.getDefaultMessage() + "."))
                         .toList();
         return answer(
                 Problem.of(
                         HttpStatus.UNPROCESSABLE_CONTENT,
-                        "Some values are not right; see errors.",
+                        "Some values are not right; each is listed with its place.",
                         errors),
                 HttpHeaders.EMPTY);
     }

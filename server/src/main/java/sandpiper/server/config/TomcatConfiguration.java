@@ -2,7 +2,6 @@ package sandpiper.server.config;
 
 import org.apache.catalina.core.StandardHost;
 import org.apache.tomcat.util.buf.EncodedSolidusHandling;
-import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.tomcat.ConfigurableTomcatWebServerFactory;
 import org.springframework.boot.tomcat.TomcatConnectorCustomizer;
 import org.springframework.boot.web.server.WebServerFactoryCustomizer;
@@ -11,6 +10,7 @@ import org.springframework.context.annotation.Configuration;
 import sandpiper.server.intake.Intake;
 import sandpiper.server.intake.ProblemReportValve;
 import sandpiper.server.intake.UnreadBodyValve;
+import sandpiper.server.settings.Settings;
 
 /** What the server needs beyond the settings the framework has for it. */
 @Configuration
@@ -35,8 +35,8 @@ class TomcatConfiguration {
      * web server, which would wait for it before anybody has looked at who sends it.
      */
     @Bean
-    TomcatConnectorCustomizer bodiesAreTakenIn(
-            @Value("${sandpiper.limits.requests-at-once}") int atOnce) {
+    TomcatConnectorCustomizer bodiesAreTakenIn(Settings settings) {
+        int atOnce = settings.limits().requestsAtOnce();
         return connector -> {
             connector.setProperty("maxThreads", Integer.toString(atOnce + Intake.THREADS));
             connector.setProperty("disableUploadTimeout", "false");

@@ -13,7 +13,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.intake.PublicAddress;
 import sandpiper.server.json.JsonText;
-import sandpiper.server.service.Protocol;
+import sandpiper.server.protocol.Protocol;
 import sandpiper.server.service.ReleaseChoice;
 
 /** Hands out contracts to those who may see the service. */
@@ -28,7 +28,7 @@ class ContractController {
     }
 
     @GetMapping({
-        "/api/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/openapi.json",
+        Protocol.REST_AT + "{service:[a-z0-9-]+}/v{version:\\d{1,3}}/openapi.json",
         "/manage/v1/contracts/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/openapi.json"
     })
     ResponseEntity<String> openApi(

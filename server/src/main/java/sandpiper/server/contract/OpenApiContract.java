@@ -15,6 +15,7 @@ import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.contract.ContractParts.Failing;
+import sandpiper.server.protocol.Protocol;
 import sandpiper.server.service.ResourceNames;
 
 /**
@@ -59,7 +60,12 @@ public final class OpenApiContract {
                                         "LicenseRef-Proprietary")));
         document.put(
                 "servers",
-                List.of(map("url", server + "/api/" + service.name() + "/v" + service.version())));
+                List.of(
+                        map(
+                                "url",
+                                server
+                                        + Protocol.REST.address(
+                                                service.name(), service.version()))));
         document.put("security", List.of(map("basic", List.of()), map("oauth2", List.of())));
         document.put("tags", tags());
         var paths = new LinkedHashMap<String, Object>();

@@ -9,7 +9,6 @@ import java.nio.charset.StandardCharsets;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
-import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.security.autoconfigure.web.servlet.SecurityFilterProperties;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpHeaders;
@@ -22,6 +21,7 @@ import sandpiper.engine.writer.LastWord;
 import sandpiper.server.json.Bounds;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.settings.Settings;
 
 /**
  * Takes bodies in, once it is known who asks: within a size, at a rate, and of nobody so many that
@@ -51,9 +51,8 @@ final class IntakeFilter extends OncePerRequestFilter {
     private final Semaphore places;
     private final MessageSignIn messages;
 
-    IntakeFilter(
-            @Value("${sandpiper.limits.requests-at-once}") int atOnce, MessageSignIn messages) {
-        this.places = new Semaphore(atOnce, true);
+    IntakeFilter(Settings settings, MessageSignIn messages) {
+        this.places = new Semaphore(settings.limits().requestsAtOnce(), true);
         this.messages = messages;
         this.reader = new BodyReader(Runtime.getRuntime().maxMemory() / 8, System::nanoTime);
     }

@@ -1,10 +1,9 @@
 package sandpiper.server.intake;
 
 import jakarta.servlet.http.HttpServletRequest;
-import java.net.URI;
-import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
 import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
+import sandpiper.server.settings.Settings;
 
 /**
  * Where others reach the service, for links and contracts. Behind a proxy that is another address
@@ -14,21 +13,8 @@ import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 public final class PublicAddress {
     private final String set;
 
-    /**
-     * Takes {@code https://marina.example}, or nothing to go by the request.
-     *
-     * @throws IllegalArgumentException when it is no address
-     */
-    PublicAddress(@Value("${sandpiper.public-address:}") String set) {
-        this.set = set.strip().replaceFirst("/+$", "");
-        if (!this.set.isEmpty()) {
-            var uri = URI.create(this.set);
-            if (uri.getHost() == null || !String.valueOf(uri.getScheme()).matches("https?")) {
-                throw new IllegalArgumentException(
-                        "sandpiper.public-address must begin with https:// and name a host, but is %s."
-                                .formatted(set));
-            }
-        }
+    PublicAddress(Settings settings) {
+        this.set = settings.publicAddress();
     }
 
     /** Without a slash at the end. */

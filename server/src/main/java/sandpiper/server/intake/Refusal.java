@@ -6,11 +6,10 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
-import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Failure;
-import sandpiper.server.problem.ODataError;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.protocol.Protocol;
 
 /** Answers a request that goes no further, in the form of the protocol spoken at its address. */
 public final class Refusal {
@@ -30,30 +29,9 @@ public final class Refusal {
         if (problem.status() == HttpStatus.SERVICE_UNAVAILABLE.value()) {
             response.setHeader(HttpHeaders.RETRY_AFTER, Failure.RETRY_AFTER_SECONDS);
         }
-        response.setContentType(type(address));
-        response.getOutputStream().write(text(address, problem).getBytes(StandardCharsets.UTF_8));
-    }
-
-    private static String type(String address) {
-        return address.startsWith("/odata/")
-                ? "application/json;charset=UTF-8"
-                : address.startsWith("/soap/") ? "text/xml;charset=UTF-8" : Problem.CONTENT_TYPE;
-    }
-
-    private static String text(String address, Problem problem) {
-        if (address.startsWith("/odata/")) {
-            return JsonText.write(ODataError.of(problem, pointer -> pointer));
-        }
-        if (address.startsWith("/soap/")) {
-            boolean ours = HttpStatus.valueOf(problem.status()).is5xxServerError();
-            return "<s:Envelope xmlns:s=\"http://schemas.xmlsoap.org/soap/envelope/\"><s:Body><s:Fault><faultcode>s:%s</faultcode><faultstring>%s</faultstring></s:Fault></s:Body></s:Envelope>"
-                    .formatted(ours ? "Server" : "Client", escaped(problem.said()));
-        }
-        return JsonText.write(problem.plain());
-    }
-
-    private static String escaped(String text) {
-        return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;");
+        var writer = Protocol.problemsAt(address);
+        response.setContentType(writer.contentType());
+        response.getOutputStream().write(writer.text(problem).getBytes(StandardCharsets.UTF_8));
     }
 
     /** What a status means to whoever gets it. */

@@ -12,12 +12,6 @@ public final class Bounds {
     private static final int LONGEST_NUMBER = 100;
     private static final int USUAL_PAGE = 50;
 
-    /** Less would keep definitions and imports from coming in. */
-    private static final int SMALLEST_BODY = 64 << 10;
-
-    private static final int HIGHEST_PAGE = 10_000;
-    private static final int HIGHEST_DEPTH = 500;
-
     private static volatile Bounds current = new Bounds(5 << 20, 50, 500);
 
     private final int body;
@@ -28,38 +22,21 @@ public final class Bounds {
      * @param body bytes of a request's body
      * @param depth how deep objects and lists of JSON may lie in each other
      * @param page records of a page of a service
-     * @throws IllegalArgumentException when one of them makes no sense; the message says which
      */
-    public Bounds(long body, int depth, int page) {
-        this.body =
-                (int) within("sandpiper.limits.body", body, SMALLEST_BODY, Integer.MAX_VALUE / 2);
-        this.page = (int) within("sandpiper.limits.page", page, 1, HIGHEST_PAGE);
+    public Bounds(int body, int depth, int page) {
+        this.body = body;
+        this.page = page;
         this.format =
                 JsonFactory.builder()
                         .streamReadConstraints(
                                 StreamReadConstraints.builder()
-                                        .maxNestingDepth(
-                                                (int)
-                                                        within(
-                                                                "sandpiper.limits.depth",
-                                                                depth,
-                                                                5,
-                                                                HIGHEST_DEPTH))
+                                        .maxNestingDepth(depth)
                                         .maxNumberLength(LONGEST_NUMBER)
-                                        .maxStringLength(this.body)
+                                        .maxStringLength(body)
                                         .build())
                         .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
                         .enable(StreamWriteFeature.WRITE_BIGDECIMAL_AS_PLAIN)
                         .build();
-    }
-
-    private static long within(String setting, long value, long lowest, long highest) {
-        if (value < lowest || value > highest) {
-            throw new IllegalArgumentException(
-                    "%s must be from %,d to %,d, but is %,d."
-                            .formatted(setting, lowest, highest, value));
-        }
-        return value;
     }
 
     /** Those of this process. */

@@ -18,8 +18,7 @@ import org.apache.olingo.server.api.deserializer.batch.BatchRequestPart;
 import org.apache.olingo.server.api.deserializer.batch.ODataResponsePart;
 import org.apache.olingo.server.api.processor.BatchProcessor;
 import org.springframework.http.HttpStatus;
-import sandpiper.engine.Records;
-import sandpiper.engine.command.Outcome;
+import sandpiper.server.service.Performed;
 import sandpiper.server.service.StoredReply;
 
 /**
@@ -143,7 +142,7 @@ public final class Batches implements BatchProcessor {
      */
     List<ODataResponse> answers(List<ODataRequest> requests, List<Change> changes) {
         var outcomes = run.together(changes);
-        if (!outcomes.isEmpty() && outcomes.getLast().outcome() instanceof Outcome.Refused) {
+        if (!outcomes.isEmpty() && outcomes.getLast() instanceof Performed.Refused) {
             int last = outcomes.size() - 1;
             return List.of(answer(requests.get(last), changes.get(last), outcomes.getLast()));
         }
@@ -155,9 +154,9 @@ public final class Batches implements BatchProcessor {
     }
 
     private ODataResponse answer(
-            ODataRequest request, Change change, Records.Answered<StoredReply> answered) {
+            ODataRequest request, Change change, Performed<StoredReply> performed) {
         var response = new ODataResponse();
-        run.answer(change, answered.outcome(), answered.answer(), response);
+        run.answer(change, performed, response);
         var id = request.getHeader(HttpHeader.CONTENT_ID);
         if (id != null) {
             response.setHeader(HttpHeader.CONTENT_ID, id);

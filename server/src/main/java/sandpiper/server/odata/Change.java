@@ -8,6 +8,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.server.service.ServiceCall;
+import sandpiper.server.service.Writes;
 
 /**
  * A change that is asked for, and how its outcome is to be answered.
@@ -24,7 +25,7 @@ public record Change(
         Function<LiveRelease, RecordCommand> command,
         @Nullable Answered answered,
         boolean traced,
-        @Nullable Once once) {
+        Writes.@Nullable Once once) {
 
     /**
      * What an answer holds.
@@ -33,7 +34,4 @@ public record Change(
      * @param brief whether the caller wants no more than to know that it was done
      */
     record Answered(UriInfo uri, ContentType type, Set<String> items, boolean brief) {}
-
-    /** By what a repeated request is known. */
-    record Once(String key, String fingerprint) {}
 }

@@ -1,28 +1,24 @@
 package sandpiper.server.odata;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.function.Function;
 import org.apache.olingo.commons.api.http.HttpHeader;
 import org.apache.olingo.server.api.ODataResponse;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
-import sandpiper.engine.Records;
-import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
-import sandpiper.engine.command.Request;
-import sandpiper.engine.port.Session;
-import sandpiper.engine.release.LiveRelease;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;
+import sandpiper.server.service.Changed;
 import sandpiper.server.service.IdempotencyKey;
+import sandpiper.server.service.Performed;
 import sandpiper.server.service.Preconditions;
 import sandpiper.server.service.StoredReply;
 import sandpiper.server.service.Traced;
+import sandpiper.server.service.Writes;
 
 /**
  * Carries changes out: each at once, or those of a change set together when all of them have been
@@ -62,46 +58,28 @@ public final class ChangeRun {
                                 .formatted(IdempotencyKey.HEADER));
             }
             // What is not granted or not offered is told to the request that asks for it.
-            request(change, exchange.engine().live());
+            asked(change).require();
             gathered.add(change);
             ODataResponses.empty(response, HttpStatus.NO_CONTENT);
             return;
         }
-        var answered =
-                exchange.engine()
-                        .records()
-                        .write(
-                                live -> request(change, live),
-                                (live, session, done) -> answer(change, live, session, done));
-        answer(change, answered.outcome(), answered.answer(), response);
+        answer(change, Writes.perform(asked(change)), response);
     }
 
-    /** Carries out all or none; one outcome for each, or the last is why nothing was done. */
-    List<Records.Answered<StoredReply>> together(List<Change> changes) {
-        var makers = new ArrayList<Function<LiveRelease, Request>>();
-        changes.forEach(change -> makers.add(live -> request(change, live)));
-        var answers = new HashMap<Integer, StoredReply>();
-        var outcomes =
-                exchange.engine()
-                        .records()
-                        .write(
-                                makers,
-                                Grouping.ALL_OR_NONE,
-                                (place, live, session, done) ->
-                                        answers.put(
-                                                place,
-                                                answer(changes.get(place), live, session, done)));
-        var answered = new ArrayList<Records.Answered<StoredReply>>();
-        for (int i = 0; i < outcomes.size(); i++) {
-            answered.add(new Records.Answered<>(outcomes.get(i), answers.get(i)));
-        }
-        return answered;
+    /** Carries out all or none; one for each, or the last is why nothing was done. */
+    List<Performed<StoredReply>> together(List<Change> changes) {
+        return Writes.together(exchange.engine(), changes.stream().map(this::asked).toList());
     }
 
-    void answer(
-            Change change, Outcome outcome, @Nullable StoredReply made, ODataResponse response) {
-        switch (outcome) {
-            case Outcome.Refused refused -> {
+    private Writes.Asked<StoredReply> asked(Change change) {
+        StoredReply.Form form = changed -> answer(change, changed);
+        return new Writes.Asked<>(
+                change.call(), change.command(), change.traced(), change.once(), form);
+    }
+
+    void answer(Change change, Performed<StoredReply> performed, ODataResponse response) {
+        switch (performed) {
+            case Performed.Refused<StoredReply>(var refused) -> {
                 var set = change.set();
                 failures.write(
                         response,
@@ -109,12 +87,12 @@ public final class ChangeRun {
                         set == null ? null : exchange.model().shape(set));
                 said(response, Traced.headers(refused.trace(), List.of()));
             }
-            case Outcome.Success done -> {
-                fill(change, response, Objects.requireNonNull(made));
+            case Performed.Done<StoredReply>(var done, var answer) -> {
+                fill(change, response, answer);
                 said(response, Traced.headers(done.trace(), done.warnings()));
             }
-            case Outcome.Repeated(var text) -> {
-                fill(change, response, StoredReply.read(text));
+            case Performed.Again<StoredReply>(var answer) -> {
+                fill(change, response, answer);
                 response.setHeader(StoredReply.REPLAYED, "true");
             }
         }
@@ -125,25 +103,26 @@ public final class ChangeRun {
     }
 
     /** What a change is answered with, in a form that can be kept. */
-    private StoredReply answer(
-            Change change, LiveRelease live, Session session, Outcome.Success success) {
+    private StoredReply answer(Change change, Changed changed) {
         var answered = change.answered();
         if (answered == null) {
-            return new StoredReply(HttpStatus.NO_CONTENT.value(), null, null, "");
+            return nothing();
         }
-        var result = success.result();
-        if (result != null) {
-            return result(answered, success, result);
-        }
-        return success instanceof Outcome.Done done
-                ? record(change, answered, live, session, done)
-                : new StoredReply(HttpStatus.NO_CONTENT.value(), null, null, "");
+        var result = changed.result();
+        return result != null
+                ? result(answered, changed, result)
+                : changed.record()
+                        .map(done -> record(change, answered, changed, done))
+                        .orElseGet(ChangeRun::nothing);
+    }
+
+    private static StoredReply nothing() {
+        return new StoredReply(HttpStatus.NO_CONTENT.value(), null, null, "");
     }
 
     /** What an action or function gave back. */
-    private StoredReply result(
-            Change.Answered answered, Outcome.Success success, Outcome.Result result) {
-        var tag = success instanceof Outcome.Done done ? Preconditions.tag(done.version()) : null;
+    private StoredReply result(Change.Answered answered, Changed changed, Outcome.Result result) {
+        var tag = changed.record().map(done -> Preconditions.tag(done.version())).orElse(null);
         var value = Format.of(answered.type()).value(result.value());
         if (value == null || answered.brief()) {
             return new StoredReply(HttpStatus.NO_CONTENT.value(), null, tag, "");
@@ -162,13 +141,9 @@ public final class ChangeRun {
     }
 
     private StoredReply record(
-            Change change,
-            Change.Answered answered,
-            LiveRelease live,
-            Session session,
-            Outcome.Done done) {
+            Change change, Change.Answered answered, Changed changed, Outcome.Done done) {
         var set = Objects.requireNonNull(change.set());
-        var available = change.call().answerTree(live, session, done);
+        var available = changed.tree(done);
         var shape = exchange.model().shape(set);
         var wanted =
                 Projection.of(
@@ -178,7 +153,7 @@ public final class ChangeRun {
                                 answered.uri().getExpandOption())
                         .withItems(answered.items(), available);
         var tree = wanted.tree(available);
-        var view = change.call().changed(live, session, done, tree);
+        var view = changed.view(done, tree);
         var writer = new EntityWriter(exchange.root(), Format.of(answered.type()));
         var address = exchange.root() + "/" + writer.address(set, shape, tree, view);
         var status = done.created() ? HttpStatus.CREATED : HttpStatus.OK;
@@ -213,27 +188,5 @@ public final class ChangeRun {
             ODataResponses.text(
                     response, HttpStatus.valueOf(answer.status()), answered.type(), answer.body());
         }
-    }
-
-    /** The request with which a change is carried out. */
-    private Request request(Change change, LiveRelease live) {
-        var once = change.once();
-        return change.call()
-                .request(
-                        live,
-                        change.command().apply(live),
-                        change.traced(),
-                        once == null
-                                ? null
-                                : new Request.Once(
-                                        once.key(),
-                                        once.fingerprint(),
-                                        (session, done) ->
-                                                answer(
-                                                                change,
-                                                                exchange.engine().live(),
-                                                                session,
-                                                                done)
-                                                        .write()));
     }
 }

@@ -26,6 +26,7 @@ import sandpiper.server.security.Secrets;
 import sandpiper.server.service.IdempotencyKey;
 import sandpiper.server.service.Preconditions;
 import sandpiper.server.service.Traced;
+import sandpiper.server.service.Writes;
 
 /** Reads what shall be changed. */
 public record Changes(ODataContext exchange, OData odata, ServiceMetadata metadata) {
@@ -202,11 +203,11 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
         return bytes;
     }
 
-    private static Change.@Nullable Once once(ODataRequest request) {
+    private static Writes.@Nullable Once once(ODataRequest request) {
         var key = IdempotencyKey.checked(request.getHeader(IdempotencyKey.HEADER));
         return key == null
                 ? null
-                : new Change.Once(
+                : new Writes.Once(
                         key,
                         Secrets.hash(
                                 "%s %s\n%s"

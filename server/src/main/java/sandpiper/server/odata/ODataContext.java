@@ -4,9 +4,9 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.odata.metadata.ServiceModel;
+import sandpiper.server.protocol.Protocol;
 import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
-import sandpiper.server.service.Protocol;
 import sandpiper.server.service.ServiceCall;
 
 /**

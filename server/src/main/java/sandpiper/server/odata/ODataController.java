@@ -36,9 +36,9 @@ import sandpiper.server.json.JsonText;
 import sandpiper.server.odata.metadata.Annotations;
 import sandpiper.server.odata.metadata.ServiceModel;
 import sandpiper.server.problem.Failure;
+import sandpiper.server.protocol.Protocol;
 import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
-import sandpiper.server.service.Protocol;
 import sandpiper.server.service.ReleaseChoice;
 
 /** Every service over OData 4.01. What there is is looked up in the live release at each call. */
@@ -95,7 +95,7 @@ public class ODataController {
         return ODataExamples.of(exchange(service, version, of, actor, http).model());
     }
 
-    @RequestMapping({"/odata/" + SERVICE, "/odata/" + SERVICE + "/**"})
+    @RequestMapping({Protocol.ODATA_AT + SERVICE, Protocol.ODATA_AT + SERVICE + "/**"})
     void call(
             @PathVariable String service,
             @PathVariable int version,
@@ -168,10 +168,9 @@ public class ODataController {
         }
         var home =
                 http.getContextPath()
-                        + "/odata/%s/v%d"
-                                .formatted(
-                                        exchange.model().service().name(),
-                                        exchange.model().service().version());
+                        + Protocol.ODATA.address(
+                                exchange.model().service().name(),
+                                exchange.model().service().version());
         request.setRawBaseUri(exchange.root());
         request.setRawODataPath(http.getRequestURI().substring(home.length()));
         var query = http.getQueryString() == null ? null : QuerySpaces.read(http.getQueryString());

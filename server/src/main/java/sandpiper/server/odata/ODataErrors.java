@@ -14,11 +14,12 @@ import org.apache.olingo.server.api.processor.ErrorProcessor;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.port.OverloadedException;
 import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.problem.Failure;
-import sandpiper.server.problem.ODataError;
 import sandpiper.server.problem.Problem;
+import sandpiper.server.protocol.ODataError;
 import sandpiper.server.traffic.CallNotes;
 
 /** Writes what went wrong as an OData error (JSON Format 4.01, 21.1). */
@@ -81,12 +82,12 @@ public final class ODataErrors implements ErrorProcessor {
                 response,
                 HttpStatus.valueOf(problem.status()),
                 ContentType.JSON,
-                ODataError.of(problem, pointer -> target(pointer, shape)));
+                ODataError.of(problem, path -> target(path, shape)));
     }
 
-    /** {@code /vessel} as OData calls it: {@code vesselKey}. */
-    private static String target(String pointer, @Nullable EntityShape shape) {
-        var path = pointer.substring(1).replace("~1", "/").replace("~0", "~");
+    /** {@code vessel} as OData calls it: {@code vesselKey}. */
+    private static String target(FaultPath at, @Nullable EntityShape shape) {
+        var path = at.joined("/");
         if (shape == null) {
             return path;
         }

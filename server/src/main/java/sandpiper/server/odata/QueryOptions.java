@@ -3,37 +3,31 @@ package sandpiper.server.odata;
 import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import org.apache.olingo.server.api.OData;
 import org.apache.olingo.server.api.ODataRequest;
 import org.apache.olingo.server.api.uri.UriInfo;
 import org.apache.olingo.server.api.uri.queryoption.expression.Member;
 import org.jspecify.annotations.Nullable;
-import org.springframework.http.HttpStatus;
 import sandpiper.engine.record.Query;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.Bounds;
 import sandpiper.server.odata.metadata.EntityShape;
-import sandpiper.server.problem.ProblemException;
-import sandpiper.server.service.QueryReader;
+import sandpiper.server.service.QueryRequest;
 import sandpiper.server.service.ServiceCall;
 
 /** The system query options of a request for records. */
 public final class QueryOptions {
-    private static final List<String> PARAMETERS = List.of("filter", "sort", "limit", "count");
-
     private static final OData LIBRARY = OData.newInstance();
 
     private final ODataContext exchange;
     private final UriInfo uri;
     private final EntityShape shape;
     private final @Nullable String filter;
-    private final @Nullable String sort;
+    private final List<QueryRequest.Sort> sorts;
 
     QueryOptions(ODataContext exchange, String set, UriInfo uri) {
         this.exchange = exchange;
@@ -41,26 +35,26 @@ public final class QueryOptions {
         this.shape = exchange.model().shape(set);
         var asked = uri.getFilterOption();
         this.filter = asked == null ? null : FilterText.of(shape, asked.getExpression());
-        this.sort = sort();
+        this.sorts = sorts();
         if (uri.getApplyOption() != null || uri.getDeltaTokenOption() != null) {
             throw Refusals.notOffered("$apply and delta links are not offered.");
         }
     }
 
-    private @Nullable String sort() {
+    private List<QueryRequest.Sort> sorts() {
         var order = uri.getOrderByOption();
         if (order == null) {
-            return null;
+            return List.of();
         }
-        var names = new ArrayList<String>();
+        var names = new ArrayList<QueryRequest.Sort>();
         for (var item : order.getOrders()) {
             if (!(item.getExpression() instanceof Member member)) {
                 throw Refusals.notOffered("$orderby takes properties, not expressions.");
             }
             var path = FilterText.path(shape, member.getResourcePath());
-            names.add(item.isDescending() ? "-" + path : path);
+            names.add(new QueryRequest.Sort(path, item.isDescending()));
         }
-        return String.join(",", names);
+        return names;
     }
 
     /** How many records the page may have. */
@@ -86,17 +80,12 @@ public final class QueryOptions {
             int limit,
             boolean counted,
             @Nullable FieldTree tree) {
-        var parameters = new HashMap<String, String[]>();
-        put(parameters, "filter", filter);
-        put(parameters, "sort", sort);
-        put(parameters, "limit", String.valueOf(limit));
-        put(parameters, "count", String.valueOf(counted));
         var token = uri.getSkipTokenOption();
         var after =
                 token == null ? null : exchange.cursors().read(fingerprint(call), token.getValue());
         var shown = call.resource(live, Operation.QUERY).tree(Operation.QUERY).orElseThrow();
         var query =
-                query(live, call, new QueryReader(parameters, PARAMETERS), after)
+                call.query(live, new QueryRequest(filter, false, sorts, limit, counted, after))
                         .with(tree == null ? FieldTree.EMPTY : tree);
         var search = uri.getSearchOption();
         if (search != null) {
@@ -109,33 +98,13 @@ public final class QueryOptions {
         return skip == null ? query : query.skipping(skip.getValue());
     }
 
-    /** Places in the condition are those of its FEEL, which the caller has never seen. */
-    private static Query query(
-            LiveRelease live,
-            ServiceCall call,
-            QueryReader reader,
-            @Nullable List<@Nullable Object> after) {
-        try {
-            return call.query(live, reader, after);
-        } catch (ProblemException e) {
-            var problem = e.problem();
-            throw new ProblemException(HttpStatus.valueOf(problem.status()), problem.detail());
-        }
-    }
-
-    private static void put(Map<String, String[]> to, String name, @Nullable String value) {
-        if (value != null) {
-            to.put(name, new String[] {value});
-        }
-    }
-
     private String fingerprint(ServiceCall call) {
         return "odata %s %s %s %s %s"
                 .formatted(
                         call.via(),
                         shape.type(),
                         filter,
-                        sort,
+                        sorts,
                         uri.getSearchOption() == null ? "" : uri.getSearchOption().getText());
     }
 

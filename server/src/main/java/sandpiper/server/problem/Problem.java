@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.Outcome;
 
 /**
@@ -27,9 +28,9 @@ public record Problem(String title, int status, String detail, List<Wrong> error
     /**
      * One thing that is wrong.
      *
-     * @param pointer JSON Pointer (RFC 6901) into the request's body; empty for the whole of it
+     * @param path into the request's body
      */
-    public record Wrong(String pointer, String code, String message) {}
+    public record Wrong(FaultPath path, String code, String message) {}
 
     /** A problem of a status. */
     public static Problem of(HttpStatus status, String detail, List<Wrong> errors) {
@@ -66,16 +67,14 @@ public record Problem(String title, int status, String detail, List<Wrong> error
         var detail =
                 faults.size() == 1
                         ? faults.getFirst().message()
-                        : "%d things are wrong; see errors.".formatted(faults.size());
-        return of(status, detail, faults.stream().map(Problem::wrong).toList());
-    }
-
-    private static Wrong wrong(Fault fault) {
-        var pointer = new StringBuilder();
-        for (var step : fault.path()) {
-            pointer.append('/').append(step.toString().replace("~", "~0").replace("/", "~1"));
-        }
-        return new Wrong(pointer.toString(), fault.code().id(), fault.message());
+                        : "%d things are wrong; each is listed with its place."
+                                .formatted(faults.size());
+        return of(
+                status,
+                detail,
+                faults.stream()
+                        .map(fault -> new Wrong(fault.path(), fault.code().id(), fault.message()))
+                        .toList());
     }
 
     /** What faults or warnings say. */
@@ -101,7 +100,7 @@ public record Problem(String title, int status, String detail, List<Wrong> error
             var list = new ArrayList<Object>();
             for (var error : errors) {
                 var one = new LinkedHashMap<String, Object>();
-                one.put("pointer", error.pointer());
+                one.put("pointer", error.path().pointer());
                 one.put("code", error.code());
                 one.put("message", error.message());
                 list.add(one);

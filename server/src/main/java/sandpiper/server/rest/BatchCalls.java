@@ -14,6 +14,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
@@ -109,7 +110,11 @@ class BatchCalls {
         return new ProblemException(
                 HttpStatus.BAD_REQUEST,
                 "Item %d %s; nothing was done.".formatted(place + 1, what),
-                List.of(new Problem.Wrong("/items/" + place, "SP4000", "This item " + what + ".")));
+                List.of(
+                        new Problem.Wrong(
+                                FaultPath.of("items").then(place),
+                                "SP4000",
+                                "This item " + what + ".")));
     }
 
     private HttpReply results(List<Outcome> outcomes) {

@@ -9,14 +9,12 @@ import org.springframework.web.util.UriUtils;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.command.Outcome;
-import sandpiper.engine.port.Session;
 import sandpiper.engine.record.RecordView;
-import sandpiper.engine.release.LiveRelease;
-import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.JsonText;
+import sandpiper.server.protocol.Protocol;
+import sandpiper.server.service.Changed;
 import sandpiper.server.service.Preconditions;
-import sandpiper.server.service.Protocol;
 import sandpiper.server.service.RecordWriter;
 import sandpiper.server.service.RecordWriters;
 import sandpiper.server.service.ServiceCall;
@@ -33,7 +31,7 @@ final class Call {
         this.service =
                 new ServiceCall(
                         engine, Protocol.REST, actor, at.service(), at.version(), at.resource());
-        this.base = "/api/" + at.service() + "/v" + at.version() + "/" + at.resource();
+        this.base = Protocol.REST.address(at.service(), at.version()) + "/" + at.resource();
     }
 
     /** What it asks for, whatever the protocol. */
@@ -45,27 +43,27 @@ final class Call {
      * What was done is answered with: the record as it is now; what a function gave back, and the
      * record beside it when it was called on one.
      */
-    StoredReply answer(LiveRelease live, Session session, Outcome.Success success) {
-        return switch (success) {
-            case Outcome.Done done -> answer(live, session, done);
-            case Outcome.Returned returned -> {
-                var result = returned.result();
-                var body = new LinkedHashMap<String, @Nullable Object>();
-                body.put("result", result == null ? null : result.value());
-                yield new StoredReply(200, null, null, JsonText.write(body));
-            }
-        };
+    StoredReply answer(Changed changed) {
+        return changed.record()
+                .map(done -> answer(changed, done))
+                .orElseGet(() -> {
+                    var result = changed.result();
+                    var body = new LinkedHashMap<String, @Nullable Object>();
+                    body.put("result", result == null ? null : result.value());
+                    return new StoredReply(200, null, null, JsonText.write(body));
+                });
     }
 
-    private StoredReply answer(LiveRelease live, Session session, Outcome.Done done) {
-        var resource = service.shown(live);
-        var tree = service.answerTree(live, session, done);
-        var view = service.changed(live, session, done, tree);
+    private StoredReply answer(Changed changed, Outcome.Done done) {
+        var tree = changed.tree(done);
+        var view = changed.view(done, tree);
         return new StoredReply(
                 done.created() ? 201 : 200,
-                location(live, session, resource, done),
+                changed.resource().offers(Operation.READ)
+                        ? base + "/" + UriUtils.encode(changed.key(done), StandardCharsets.UTF_8)
+                        : null,
                 Preconditions.tag(view.version()),
-                written(done, writers.of(live, done.object(), tree), view));
+                written(done, changed.writer(writers, done, tree), view));
     }
 
     private static String written(Outcome.Done done, RecordWriter writer, RecordView record) {
@@ -82,19 +80,6 @@ final class Call {
             writer.write(to, record);
             to.writeEndObject();
         });
-    }
-
-    private @Nullable String location(
-            LiveRelease live, Session session, ResourceType resource, Outcome.Done done) {
-        if (!resource.offers(Operation.READ)) {
-            return null;
-        }
-        var key =
-                service.engine()
-                        .records()
-                        .keyOf(live, session, done.object(), done.number())
-                        .orElse(done.id().toString());
-        return base + "/" + UriUtils.encode(key, StandardCharsets.UTF_8);
     }
 
     /** The address of the resource, from the root of the server. */

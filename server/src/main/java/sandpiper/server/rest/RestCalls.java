@@ -7,7 +7,6 @@ import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
@@ -16,22 +15,24 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
-import sandpiper.engine.command.Request;
 import sandpiper.engine.record.Page;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
+import sandpiper.server.json.Bounds;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.security.Secrets;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.IdempotencyKey;
+import sandpiper.server.service.Performed;
 import sandpiper.server.service.Preconditions;
-import sandpiper.server.service.QueryReader;
+import sandpiper.server.service.QueryParameters;
 import sandpiper.server.service.RecordWriter;
 import sandpiper.server.service.RecordWriters;
 import sandpiper.server.service.ServiceCall;
 import sandpiper.server.service.StoredReply;
 import sandpiper.server.service.Traced;
+import sandpiper.server.service.Writes;
 import tools.jackson.core.JsonGenerator;
 
 /**
@@ -58,12 +59,13 @@ class RestCalls {
 
     HttpReply query(RestPlace at, Actor actor, HttpServletRequest request) {
         var call = new Call(engine, writers, actor, at);
-        var reader = new QueryReader(request.getParameterMap(), QUERY_PARAMETERS);
+        var reader = new QueryParameters(request.getParameterMap(), QUERY_PARAMETERS);
+        var asked = reader.request(Bounds.now().usualPage(), Bounds.now().page());
         var fingerprint = call.base() + "?" + Call.fingerprint(request.getParameterMap());
         return engine.records()
                 .read((live, session) -> {
                     var place = cursors.read(fingerprint, reader.text("after"));
-                    var usual = call.service().query(live, reader, place);
+                    var usual = call.service().query(live, asked.from(place));
                     var tree = chosen(call.service(), live, usual.tree(), reader);
                     var page = engine.records().page(live, session, usual.with(tree));
                     var next = page.next() == null ? null : cursors.write(fingerprint, page.next());
@@ -79,7 +81,7 @@ class RestCalls {
     }
 
     private static FieldTree chosen(
-            ServiceCall call, LiveRelease live, FieldTree usual, QueryReader reader) {
+            ServiceCall call, LiveRelease live, FieldTree usual, QueryParameters reader) {
         if (reader.text("fields") == null) {
             return usual;
         }
@@ -123,7 +125,7 @@ class RestCalls {
 
     HttpReply read(RestPlace at, Actor actor, HttpServletRequest request) {
         var call = new Call(engine, writers, actor, at);
-        var reader = new QueryReader(request.getParameterMap(), List.of("fields"));
+        var reader = new QueryParameters(request.getParameterMap(), List.of("fields"));
         var ifNoneMatch = request.getHeader(HttpHeaders.IF_NONE_MATCH);
         return engine.records()
                 .read((live, session) -> {
@@ -227,38 +229,29 @@ class RestCalls {
             HttpServletRequest http,
             byte[] body,
             Function<LiveRelease, RecordCommand> command) {
-        var once = once(call, http, body);
-        boolean traced = Traced.isAsked(http);
-        var answered =
-                engine.records()
-                        .write(
-                                live ->
-                                        call.service()
-                                                .request(live, command.apply(live), traced, once),
-                                call::answer);
-        return switch (answered.outcome()) {
-            case Outcome.Refused refused -> HttpReply.of(refused);
-            case Outcome.Repeated(var answer) -> HttpReply.of(StoredReply.read(answer), true);
-            case Outcome.Success done ->
-                    HttpReply.of(Objects.requireNonNull(answered.answer()), false)
-                            .with(Traced.headers(done.trace(), done.warnings()));
+        StoredReply.Form form = call::answer;
+        var asked =
+                new Writes.Asked<>(
+                        call.service(), command, Traced.isAsked(http), once(http, body), form);
+        return switch (Writes.perform(asked)) {
+            case Performed.Refused<StoredReply>(var refused) -> HttpReply.of(refused);
+            case Performed.Again<StoredReply>(var answer) -> HttpReply.of(answer, true);
+            case Performed.Done<StoredReply>(var done, var answer) ->
+                    HttpReply.of(answer, false).with(Traced.headers(done.trace(), done.warnings()));
         };
     }
 
-    private Request.@Nullable Once once(Call call, HttpServletRequest http, byte[] body) {
+    private static Writes.@Nullable Once once(HttpServletRequest http, byte[] body) {
         var key = IdempotencyKey.of(http);
-        if (key == null) {
-            return null;
-        }
-        var asked =
-                "%s %s\n%s"
-                        .formatted(
-                                http.getMethod(),
-                                http.getRequestURI(),
-                                new String(body, StandardCharsets.UTF_8));
-        return new Request.Once(
-                key,
-                Secrets.hash(asked),
-                (session, done) -> call.answer(engine.live(), session, done).write());
+        return key == null
+                ? null
+                : new Writes.Once(
+                        key,
+                        Secrets.hash(
+                                "%s %s\n%s"
+                                        .formatted(
+                                                http.getMethod(),
+                                                http.getRequestURI(),
+                                                new String(body, StandardCharsets.UTF_8))));
     }
 }

@@ -3,6 +3,7 @@ package sandpiper.server.rest;
 import java.nio.charset.StandardCharsets;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.util.UriUtils;
+import sandpiper.server.protocol.Protocol;
 
 /**
  * What the address of a call names: {@code /api/berth-desk/v1/stays/ST-2026-000042/check-in}.
@@ -18,16 +19,15 @@ record RestPlace(
         boolean batch,
         @Nullable String key,
         @Nullable String call) {
-    private static final String API = "/api/";
     private static final String BATCH = ":batch";
     private static final int LONGEST_VERSION = 3;
 
     /** Reads a path as it came; {@code null} when it is none of a resource. */
     static @Nullable RestPlace read(String path) {
-        if (!path.startsWith(API)) {
+        if (!path.startsWith(Protocol.REST_AT)) {
             return null;
         }
-        var parts = path.substring(API.length()).split("/", -1);
+        var parts = path.substring(Protocol.REST_AT.length()).split("/", -1);
         if (parts.length < 3 || parts.length > 5 || !isName(parts[0]) || !isVersion(parts[1])) {
             return null;
         }

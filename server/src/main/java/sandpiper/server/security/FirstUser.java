@@ -5,12 +5,12 @@ import java.util.List;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.SmartInitializingSingleton;
-import org.springframework.beans.factory.annotation.Value;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Duty;
 import sandpiper.engine.access.StoredUser;
+import sandpiper.server.settings.Settings;
 
 /** Makes the first user of a new instance, who then makes the others, before anybody can ask. */
 @Component
@@ -22,13 +22,10 @@ class FirstUser implements SmartInitializingSingleton {
     private final PasswordEncoder passwords;
     private final String chosen;
 
-    FirstUser(
-            Engine engine,
-            PasswordEncoder passwords,
-            @Value("${sandpiper.first-password:}") String chosen) {
+    FirstUser(Engine engine, PasswordEncoder passwords, Settings settings) {
         this.engine = engine;
         this.passwords = passwords;
-        this.chosen = chosen;
+        this.chosen = settings.firstPassword();
     }
 
     @Override

@@ -2,11 +2,11 @@ package sandpiper.server.security;
 
 import java.time.Duration;
 import java.util.List;
-import org.springframework.beans.factory.annotation.Value;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.config.annotation.web.configurers.CorsConfigurer;
 import org.springframework.stereotype.Component;
 import org.springframework.web.cors.CorsConfiguration;
+import sandpiper.server.settings.Settings;
 
 /**
  * The web pages of other places that may call services from a browser (Fetch standard, CORS); none
@@ -17,9 +17,8 @@ import org.springframework.web.cors.CorsConfiguration;
 class Origins {
     private final List<String> origins;
 
-    /** Such as {@code https://booking.example}; with {@code *} in place of a part of the name. */
-    Origins(@Value("${sandpiper.cors.origins:}") List<String> origins) {
-        this.origins = origins.stream().map(String::strip).filter(one -> !one.isEmpty()).toList();
+    Origins(Settings settings) {
+        this.origins = settings.cors().origins();
     }
 
     void allow(CorsConfigurer<HttpSecurity> cors) {

@@ -7,12 +7,13 @@ import java.time.Duration;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.BiConsumer;
-import org.springframework.beans.factory.annotation.Value;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.settings.Settings;
 
 /**
  * How often clients may call. Answers say where a client stands, as the draft "RateLimit header
@@ -37,8 +38,13 @@ public class RateLimits {
         }
     }
 
+    @Autowired
+    RateLimits(Settings settings, MeterRegistry meters) {
+        this(settings.limits().callsPerMinute(), meters);
+    }
+
     /** {@code usual} calls a minute for clients without a limit of their own; 0 for any number. */
-    RateLimits(@Value("${sandpiper.limits.calls-per-minute:0}") int usual, MeterRegistry meters) {
+    RateLimits(int usual, MeterRegistry meters) {
         this.usual = usual;
         this.meters = meters;
     }

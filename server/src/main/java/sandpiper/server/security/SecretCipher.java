@@ -20,11 +20,12 @@ import javax.crypto.spec.SecretKeySpec;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.beans.factory.annotation.Value;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.security.crypto.encrypt.AesGcmBytesEncryptor;
 import org.springframework.security.crypto.encrypt.BytesEncryptor;
 import org.springframework.security.crypto.keygen.KeyGenerators;
 import org.springframework.stereotype.Component;
+import sandpiper.server.settings.Settings;
 
 /**
  * Seals the few secrets that have to be known again later, with AES-256-GCM. The key stands in a
@@ -39,7 +40,12 @@ public class SecretCipher {
     private final Path file;
     private @Nullable BytesEncryptor encryptor;
 
-    SecretCipher(@Value("${sandpiper.key-file:${sandpiper.data}.key}") Path file) {
+    @Autowired
+    SecretCipher(Settings settings) {
+        this(settings.key());
+    }
+
+    SecretCipher(Path file) {
         this.file = file;
     }
 

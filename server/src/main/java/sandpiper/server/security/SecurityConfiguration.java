@@ -32,10 +32,10 @@ import org.springframework.security.web.firewall.StrictHttpFirewall;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.intake.PublicAddress;
-import sandpiper.server.json.JsonText;
-import sandpiper.server.problem.ODataError;
+import sandpiper.server.intake.Refusal;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.protocol.Protocol;
 
 /**
  * Who may come in where. Services: clients by HTTP Basic, and people signed in to the console, who
@@ -113,7 +113,7 @@ class SecurityConfiguration {
 
     private static boolean isCallOfItsOwn(HttpServletRequest request) {
         var path = request.getRequestURI();
-        return (path.startsWith("/api/") || path.startsWith("/odata/"))
+        return Protocol.at(path).filter(protocol -> protocol != Protocol.SOAP).isPresent()
                 && request.getHeader(HttpHeaders.AUTHORIZATION) != null
                 && request.getRequestedSessionId() == null;
     }
@@ -127,14 +127,14 @@ class SecurityConfiguration {
             RateLimits limits,
             Origins origins,
             SecurityContextRepository sessions) {
-        http.securityMatcher("/api/**", "/odata/**")
+        http.securityMatcher(Protocol.REST_AT + "**", Protocol.ODATA_AT + "**")
                 .cors(origins::allow)
                 .addFilterAfter(new RateLimitFilter(limits), AuthorizationFilter.class)
                 .addFilterBefore(
                         new BearerFilter(tokens, credentials), BasicAuthenticationFilter.class)
                 .addFilterAt(basic(credentials::client, true), BasicAuthenticationFilter.class)
                 .authorizeHttpRequests(requests ->
-                        requests.requestMatchers("/odata/vocabularies/*")
+                        requests.requestMatchers(Protocol.ODATA_AT + "vocabularies/*")
                                 .permitAll()
                                 .anyRequest()
                                 .authenticated());
@@ -155,7 +155,7 @@ class SecurityConfiguration {
             Credentials credentials,
             AccessTokens tokens,
             SecurityContextRepository sessions) {
-        http.securityMatcher("/soap/**")
+        http.securityMatcher(Protocol.SOAP_AT + "**")
                 .addFilterBefore(
                         new BearerFilter(tokens, credentials), BasicAuthenticationFilter.class)
                 .addFilterAt(basic(credentials::client, true), BasicAuthenticationFilter.class)
@@ -346,15 +346,6 @@ class SecurityConfiguration {
     /** In the form of the protocol that is spoken at the address. */
     static void write(HttpServletRequest request, HttpServletResponse response, Problem problem)
             throws IOException {
-        boolean odata = request.getRequestURI().startsWith("/odata/");
-        response.setStatus(problem.status());
-        response.setContentType(odata ? "application/json" : Problem.CONTENT_TYPE);
-        response.setCharacterEncoding("UTF-8");
-        response.getWriter()
-                .write(
-                        JsonText.write(
-                                odata
-                                        ? ODataError.of(problem, pointer -> pointer)
-                                        : problem.plain()));
+        Refusal.write(response, request.getRequestURI(), problem);
     }
 }

@@ -11,6 +11,7 @@ import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.web.filter.OncePerRequestFilter;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.protocol.Protocol;
 
 /** Lets somebody with a temporary password choose another, and do nothing else. */
 final class TemporaryPasswordFilter extends OncePerRequestFilter {
@@ -53,9 +54,6 @@ final class TemporaryPasswordFilter extends OncePerRequestFilter {
 
     /** The console's own files hold no data. */
     private static boolean isGuarded(String path) {
-        return path.startsWith("/manage/")
-                || path.startsWith("/api/")
-                || path.startsWith("/odata/")
-                || path.startsWith("/soap/");
+        return path.startsWith("/manage/") || Protocol.at(path).isPresent();
     }
 }

@@ -30,8 +30,8 @@ import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectFunctionType;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
-import sandpiper.server.json.Bounds;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.protocol.Protocol;
 import sandpiper.server.traffic.CallNotes;
 
 /**
@@ -184,24 +184,8 @@ public final class ServiceCall {
                                 "There is no %s %s.".formatted(object.label(), Quoted.of(key))));
     }
 
-    /** Some fields of a record as it is after a change; see {@link #answerTree}. */
-    public RecordView changed(
-            LiveRelease live, Session session, Outcome.Done done, FieldTree tree) {
-        return engine.records()
-                .view(live, session, done.object(), done.number(), tree)
-                .orElseThrow(() ->
-                        new ProblemException(
-                                HttpStatus.NOT_FOUND, "The record was removed meanwhile."));
-    }
-
-    /**
-     * A query by its parameters: {@code filter}, {@code sort}, {@code limit}, {@code count} and
-     * {@code after}.
-     *
-     * @param after the place to go on from, or {@code null} for the beginning
-     */
-    public Query query(
-            LiveRelease live, QueryReader reader, @Nullable List<@Nullable Object> after) {
+    /** A query of what is asked for, within what the caller can reach. */
+    public Query query(LiveRelease live, QueryRequest asked) {
         var opened = opened(live, Operation.QUERY);
         var resource = opened.type();
         var object = resource.object();
@@ -213,7 +197,7 @@ public final class ServiceCall {
                 resource.tree(Operation.QUERY).orElseThrow(),
                 Condition.both(
                         engine.records().condition(live, object, opened.seen(Operation.QUERY)),
-                        reader.filter(text ->
+                        asked.condition(text ->
                                 live.logic()
                                         .filters()
                                         .check(
@@ -224,16 +208,16 @@ public final class ServiceCall {
                                                                 whole, resource.filterable()),
                                                 clock))),
                 null,
-                reader.sort(
+                asked.order(
                         sortable,
                         name -> resource.sortable().get(sortable.indexOf(name)),
                         whole,
                         clock),
                 false,
-                after,
+                asked.after(),
                 0,
-                reader.limit(Bounds.now().usualPage(), Bounds.now().page()),
-                reader.flag("count"),
+                asked.limit(),
+                asked.counted(),
                 Query.Retired.WITHOUT);
     }
 
@@ -270,9 +254,11 @@ public final class ServiceCall {
      */
     public @Nullable Condition condition(LiveRelease live, String text) {
         var object = shown(live).object();
-        var reader = new QueryReader(Map.of("filter", new String[] {text}), List.of("filter"));
-        return reader.filter(
-                live.release().recordType(object), engine.clock().withZone(object.zone()));
+        return Conditions.read(
+                "condition",
+                text,
+                live.release().recordType(object),
+                engine.clock().withZone(object.zone()));
     }
 
     /** Whether an operation of the resource is granted. */

@@ -18,6 +18,19 @@ public record StoredReply(
     /** The header that says that an answer was given before. */
     public static final String REPLAYED = "Idempotent-Replayed";
 
+    /** Answers in this form: how each is made is the protocol's own. */
+    public interface Form extends AnswerForm<StoredReply> {
+        @Override
+        default String write(StoredReply answer) {
+            return answer.write();
+        }
+
+        @Override
+        default StoredReply read(String kept) {
+            return StoredReply.read(kept);
+        }
+    }
+
     /** As text, to be kept. */
     public String write() {
         var plain = new LinkedHashMap<String, Object>();

@@ -13,7 +13,6 @@ import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.type.BooleanType;
 import sandpiper.model.type.ChoiceType;
-import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.service.FeelText;
@@ -67,7 +66,7 @@ final class Criteria {
         var value = SchemaTypes.simple(field.type());
         var name = ResourceNames.capital(value.substring("xs:".length())) + "Criterion";
         if (field.type() instanceof ChoiceType choice) {
-            var code = types.choices(owner(release, object, path).name(), field, choice);
+            var code = types.choices(path.owner(release, object).name(), field, choice);
             value = "t:" + code;
             name = code + "Criterion";
         }
@@ -103,14 +102,6 @@ final class Criteria {
             SchemaTypes.document(xml, describe);
         }
         xml.close();
-    }
-
-    private static ObjectType owner(Release release, ObjectType object, FieldPath path) {
-        var owner = object;
-        for (var step : path.steps().subList(0, path.steps().size() - 1)) {
-            owner = release.target((FieldType.Reference) step.type());
-        }
-        return owner;
     }
 
     /** The criteria as a condition in FEEL; empty when none is given. */

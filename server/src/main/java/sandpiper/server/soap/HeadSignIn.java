@@ -14,6 +14,7 @@ import org.springframework.stereotype.Component;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.intake.MessageSignIn;
 import sandpiper.server.problem.Problem;
+import sandpiper.server.protocol.Protocol;
 import sandpiper.server.security.Credentials;
 
 /** Reads the UsernameToken out of the beginning of a SOAP message, whose rest is not there yet. */
@@ -30,7 +31,9 @@ final class HeadSignIn implements MessageSignIn {
 
     @Override
     public boolean isFor(HttpServletRequest request) {
-        return request.getRequestURI().startsWith("/soap/");
+        return Protocol.at(request.getRequestURI())
+                .filter(protocol -> protocol == Protocol.SOAP)
+                .isPresent();
     }
 
     @Override

@@ -20,6 +20,7 @@ import org.w3c.dom.Node;
 import org.xml.sax.ErrorHandler;
 import org.xml.sax.SAXException;
 import org.xml.sax.SAXParseException;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.problem.Problem.Wrong;
@@ -102,7 +103,7 @@ class Requests {
         @Override
         public void error(SAXParseException exception) {
             var path = path();
-            boolean again = found.stream().anyMatch(one -> one.pointer().equals(path));
+            boolean again = found.stream().anyMatch(one -> one.path().equals(path));
             // One wrong value is reported twice: for its type, and for its element.
             if (!again && found.size() < MOST_ERRORS) {
                 found.add(new Wrong(path, CODE, sentence(exception)));
@@ -124,18 +125,18 @@ class Requests {
                             "$1 may not stand here.");
         }
 
-        private String path() {
+        private FaultPath path() {
             try {
                 return path((Node) validator.getProperty(CURRENT_ELEMENT));
             } catch (SAXException _) {
-                return "";
+                return FaultPath.WHOLE;
             }
         }
 
-        private String path(@Nullable Node node) {
+        private FaultPath path(@Nullable Node node) {
             return node == null || node == call
-                    ? ""
-                    : path(node.getParentNode()) + "/" + node.getLocalName();
+                    ? FaultPath.WHOLE
+                    : path(node.getParentNode()).then(node.getLocalName());
         }
     }
 }

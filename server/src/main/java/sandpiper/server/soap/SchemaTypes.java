@@ -166,7 +166,7 @@ final class SchemaTypes {
     }
 
     private void nested(String name, PathGroup group, int depth) {
-        var target = release.target((FieldType.Reference) group.field().type());
+        var target = release.target(group.field());
         var xml = begin(name, describe(target));
         if (group.itself()) {
             xml.leaf("xs:element", "name", PlainRecords.KEY, "type", "xs:string");

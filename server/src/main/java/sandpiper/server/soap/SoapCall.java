@@ -1,36 +1,34 @@
 package sandpiper.server.soap;
 
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
-import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.w3c.dom.Element;
 import sandpiper.engine.command.Fault;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
-import sandpiper.engine.command.Request;
-import sandpiper.engine.port.Session;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.Names;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
+import sandpiper.server.json.Bounds;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.Problem.Wrong;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.security.Secrets;
+import sandpiper.server.service.AnswerForm;
+import sandpiper.server.service.Changed;
 import sandpiper.server.service.Cursors;
-import sandpiper.server.service.QueryReader;
+import sandpiper.server.service.Performed;
+import sandpiper.server.service.QueryParameters;
+import sandpiper.server.service.QueryRequest;
 import sandpiper.server.service.ServiceCall;
+import sandpiper.server.service.Writes;
 
 /** One call over SOAP, from the element that asks to the envelope that answers. */
 final class SoapCall {
-    private static final List<String> PARAMETERS =
-            List.of("filter", "sort", "limit", "after", "count");
-
     private final ServiceCall service;
     private final SoapOperation operation;
     private final SoapVersion soap;
@@ -81,14 +79,12 @@ final class SoapCall {
     }
 
     private String find(Element asked) {
-        var reader = new QueryReader(parameters(asked), PARAMETERS);
+        var request = query(asked);
+        var after = XmlValues.textOf(asked, "after");
         var fingerprint =
                 "%s %s %s %s"
                         .formatted(
-                                service.via(),
-                                operation.name(),
-                                reader.text("filter"),
-                                reader.text("sort"));
+                                service.via(), operation.name(), request.filter(), request.sorts());
         return service.engine()
                 .records()
                 .read((live, session) -> {
@@ -96,11 +92,11 @@ final class SoapCall {
                             service.resource(live, Operation.QUERY)
                                     .tree(Operation.QUERY)
                                     .orElseThrow();
-                    var after = cursors.read(fingerprint, reader.text("after"));
+                    var place = cursors.read(fingerprint, after);
                     var page =
                             service.engine()
                                     .records()
-                                    .page(live, session, service.query(live, reader, after));
+                                    .page(live, session, service.query(live, request.from(place)));
                     var xml = new XmlText();
                     return envelope(
                             xml,
@@ -120,27 +116,29 @@ final class SoapCall {
                 });
     }
 
-    private Map<String, String[]> parameters(Element asked) {
-        var parameters = new LinkedHashMap<String, String[]>();
+    private QueryRequest query(Element asked) {
         var criteria = XmlValues.child(asked, "criteria");
         var filter = criteria == null ? "" : Criteria.condition(operation.resource(), criteria);
-        parameters.put("filter", new String[] {filter});
-        var sorts = new ArrayList<String>();
-        for (var element : XmlValues.children(asked)) {
-            if ("sort".equals(element.getLocalName())) {
-                sorts.add(
-                        (isTrue(XmlValues.textOf(element, "descending")) ? "-" : "")
-                                + XmlValues.textOf(element, "field"));
-            }
-        }
-        parameters.put("sort", new String[] {String.join(",", sorts)});
-        for (var name : List.of("limit", "after")) {
-            var text = XmlValues.textOf(asked, name);
-            parameters.put(name, new String[] {text == null ? "" : text});
-        }
-        boolean counted = isTrue(XmlValues.textOf(asked, "count"));
-        parameters.put("count", new String[] {String.valueOf(counted)});
-        return parameters;
+        var sorts =
+                XmlValues.children(asked).stream()
+                        .filter(element -> "sort".equals(element.getLocalName()))
+                        .map(element ->
+                                new QueryRequest.Sort(
+                                        String.valueOf(XmlValues.textOf(element, "field")),
+                                        isTrue(XmlValues.textOf(element, "descending"))))
+                        .toList();
+        var limit =
+                QueryParameters.limit(
+                        XmlValues.textOf(asked, "limit"),
+                        Bounds.now().usualPage(),
+                        Bounds.now().page());
+        return new QueryRequest(
+                filter.isEmpty() ? null : filter,
+                false,
+                sorts,
+                limit,
+                isTrue(XmlValues.textOf(asked, "count")),
+                null);
     }
 
     private static boolean isTrue(@Nullable String text) {
@@ -151,20 +149,30 @@ final class SoapCall {
         var once =
                 onceKey == null
                         ? null
-                        : new Request.Once(
-                                onceKey,
-                                Secrets.hash(new String(body, StandardCharsets.UTF_8)),
-                                (session, done) -> answer(service.engine().live(), session, done));
-        var answered =
-                service.engine()
-                        .records()
-                        .write(
-                                live -> service.request(live, command(live, asked), false, once),
-                                this::answer);
-        return switch (answered.outcome()) {
-            case Outcome.Refused refused -> throw refused(refused);
-            case Outcome.Repeated(var answer) -> answer;
-            case Outcome.Success _ -> Objects.requireNonNull(answered.answer());
+                        : new Writes.Once(
+                                onceKey, Secrets.hash(new String(body, StandardCharsets.UTF_8)));
+        var form =
+                new AnswerForm<String>() {
+                    @Override
+                    public String of(Changed changed) {
+                        return answer(changed);
+                    }
+
+                    @Override
+                    public String write(String answer) {
+                        return answer;
+                    }
+
+                    @Override
+                    public String read(String kept) {
+                        return kept;
+                    }
+                };
+        return switch (Writes.perform(
+                new Writes.Asked<>(service, live -> command(live, asked), false, once, form))) {
+            case Performed.Refused<String>(var refused) -> throw refused(refused);
+            case Performed.Again<String>(var answer) -> answer;
+            case Performed.Done<String>(_, var answer) -> answer;
         };
     }
 
@@ -201,27 +209,25 @@ final class SoapCall {
         return record == null ? Map.of() : XmlValues.read(tree, record);
     }
 
-    private String answer(LiveRelease live, Session session, Outcome.Success success) {
+    private String answer(Changed changed) {
         if (operation.kind() == SoapOperation.Kind.REMOVE) {
             return empty();
         }
-        var warnings = success.warnings().stream().map(Fault::message).toList();
+        var warnings = changed.success().warnings().stream().map(Fault::message).toList();
         var xml = new XmlText();
         return envelope(
                 xml,
                 () -> {
                     xml.open(Wsdl.RESULT);
-                    var result = success.result();
+                    var result = changed.result();
                     if (result != null && result.value() != null) {
                         XmlValues.write(xml, Map.of(Wsdl.RETURNED, result.value()));
                     }
-                    if (success instanceof Outcome.Done done) {
-                        var tree = service.answerTree(live, session, done);
-                        record(
-                                xml,
-                                ServiceCall.plain(
-                                        tree, service.changed(live, session, done, tree)));
-                    }
+                    changed.record()
+                            .ifPresent(done -> {
+                                var tree = changed.tree(done);
+                                record(xml, ServiceCall.plain(tree, changed.view(done, tree)));
+                            });
                     warnings.forEach(warning -> xml.text("warning", warning));
                     xml.close();
                 });
@@ -241,30 +247,21 @@ final class SoapCall {
         return SoapEnvelopes.result(soap, namespace, operation.name() + "Response", content, xml);
     }
 
-    /** A refusal with the places as paths of elements: {@code stay/charges/item[1]/tariff}. */
+    /** A refusal with places from the element of the call on. */
     private ProblemException refused(Outcome.Refused refused) {
         var problem = Problem.of(refused);
+        var outer = operation.call() == null ? FaultPath.of(operation.record()) : FaultPath.WHOLE;
         return new ProblemException(
                 HttpStatus.valueOf(problem.status()),
                 problem.detail(),
                 problem.errors().stream()
                         .map(error ->
-                                new Wrong(path(error.pointer()), error.code(), error.message()))
+                                new Wrong(
+                                        error.path().isWhole()
+                                                ? error.path()
+                                                : error.path().inside(outer),
+                                        error.code(),
+                                        error.message()))
                         .toList());
-    }
-
-    private String path(String pointer) {
-        if (pointer.isEmpty()) {
-            return "";
-        }
-        boolean isCall = operation.call() != null;
-        var path = new StringBuilder(isCall ? "" : "/" + operation.record());
-        for (var step : pointer.substring(1).split("/", -1)) {
-            path.append(
-                    step.matches("\\d{1,9}")
-                            ? "/%s[%d]".formatted(XmlValues.ITEM, Integer.parseInt(step) + 1)
-                            : "/" + step);
-        }
-        return path.toString();
     }
 }

@@ -31,10 +31,10 @@ import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.protocol.Protocol;
 import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.IdempotencyKey;
-import sandpiper.server.service.Protocol;
 import sandpiper.server.service.ReleaseChoice;
 import sandpiper.server.service.ServiceCall;
 import sandpiper.server.traffic.CallNotes;
@@ -45,7 +45,8 @@ import sandpiper.server.traffic.CallNotes;
 @RestController
 class SoapController {
     private final PublicAddress addresses;
-    private static final String ADDRESS = "/soap/{service:[a-z0-9-]+}/v{version:\\d{1,3}}";
+    private static final String ADDRESS =
+            Protocol.SOAP_AT + "{service:[a-z0-9-]+}/v{version:\\d{1,3}}";
     private static final List<String> CONTENT_TYPES =
             List.of(SoapVersion.SOAP_11.contentType(), SoapVersion.SOAP_12.contentType());
 

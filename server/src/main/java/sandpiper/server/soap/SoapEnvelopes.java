@@ -1,5 +1,7 @@
 package sandpiper.server.soap;
 
+import java.util.stream.Collectors;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.server.problem.Problem;
 
 /** Writes what is answered: results and faults in an envelope. */
@@ -40,13 +42,25 @@ final class SoapEnvelopes {
         xml.text("message", problem.detail());
         for (var error : problem.errors()) {
             xml.open("error");
-            if (!error.pointer().isEmpty()) {
-                xml.text("field", error.pointer().substring(1));
+            if (!error.path().isWhole()) {
+                xml.text("field", field(error.path()));
             }
             xml.text("code", error.code());
             xml.text("message", error.message());
             xml.close();
         }
         return xml.close().close().close().close().close().toString();
+    }
+
+    /** As a path of elements: {@code stay/charges/item[1]/tariff}. */
+    private static String field(FaultPath path) {
+        return path.steps().stream()
+                .map(step ->
+                        switch (step) {
+                            case FaultPath.Step.Name(var name) -> name;
+                            case FaultPath.Step.Place(var index) ->
+                                    "%s[%d]".formatted(XmlValues.ITEM, index + 1);
+                        })
+                .collect(Collectors.joining("/"));
     }
 }

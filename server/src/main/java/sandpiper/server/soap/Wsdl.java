@@ -1,7 +1,6 @@
 package sandpiper.server.soap;
 
 import java.util.List;
-import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.Parameter;
 import sandpiper.model.release.Release;
@@ -9,6 +8,7 @@ import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.json.Bounds;
+import sandpiper.server.protocol.Protocol;
 import sandpiper.server.service.ResourceNames;
 
 /**
@@ -29,8 +29,6 @@ public final class Wsdl {
 
     /** Not the element's own name: generators make one class of each. */
     private static final String FAULT_TYPE = "ServiceFaultDetail";
-
-    private static final String HTTP = "http://schemas.xmlsoap.org/soap/http";
 
     private final Release release;
     private final ServiceType service;
@@ -58,8 +56,11 @@ public final class Wsdl {
      * the end.
      */
     public static String of(Release release, ServiceType service, String server) {
-        return new Wsdl(release, service)
-                .definitions("%s/soap/%s/v%d".formatted(server, service.name(), service.version()));
+        var wsdl = new Wsdl(release, service);
+        return new WsdlDefinitions(service, wsdl.operations)
+                .definitions(
+                        wsdl.schema(),
+                        server + Protocol.SOAP.address(service.name(), service.version()));
     }
 
     /** The schema alone, against which requests are checked. */
@@ -354,105 +355,5 @@ public final class Wsdl {
                 "maxOccurs",
                 "unbounded");
         types.put(FAULT_TYPE, fault.close().close());
-    }
-
-    private String definitions(String address) {
-        var name = ResourceNames.joined(service.name());
-        var xml =
-                new XmlText()
-                        .document()
-                        .open(
-                                "wsdl:definitions",
-                                "xmlns:wsdl",
-                                "http://schemas.xmlsoap.org/wsdl/",
-                                "xmlns:soap",
-                                "http://schemas.xmlsoap.org/wsdl/soap/",
-                                "xmlns:soap12",
-                                "http://schemas.xmlsoap.org/wsdl/soap12/",
-                                "xmlns:t",
-                                namespace(service),
-                                "name",
-                                name,
-                                "targetNamespace",
-                                namespace(service));
-        xml.text("wsdl:documentation", describe());
-        xml.open("wsdl:types").raw(schema()).close();
-        for (var operation : operations) {
-            message(xml, operation.name(), operation.name());
-            message(xml, operation.name() + "Response", operation.name() + "Response");
-        }
-        message(xml, FAULT, FAULT);
-        portType(xml, name);
-        binding(xml, name, "soap");
-        binding(xml, name, "soap12");
-        xml.open("wsdl:service", "name", name + "Service");
-        port(xml, name, "soap", address);
-        port(xml, name, "soap12", address);
-        return xml.close().close().toString();
-    }
-
-    private String describe() {
-        @Nullable String describe = service.describe();
-        return describe == null ? service.label() + "." : describe;
-    }
-
-    private static void message(XmlText xml, String name, String element) {
-        xml.open("wsdl:message", "name", name);
-        xml.leaf(
-                "wsdl:part",
-                "name",
-                name.equals(FAULT) ? "fault" : "parameters",
-                "element",
-                "t:" + element);
-        xml.close();
-    }
-
-    private void portType(XmlText xml, String name) {
-        xml.open("wsdl:portType", "name", name);
-        for (var operation : operations) {
-            xml.open("wsdl:operation", "name", operation.name());
-            xml.text("wsdl:documentation", operation.describe());
-            xml.leaf("wsdl:input", "message", "t:" + operation.name());
-            xml.leaf("wsdl:output", "message", "t:" + operation.name() + "Response");
-            xml.leaf("wsdl:fault", "name", FAULT, "message", "t:" + FAULT);
-            xml.close();
-        }
-        xml.close();
-    }
-
-    private void binding(XmlText xml, String name, String prefix) {
-        xml.open("wsdl:binding", "name", bindingName(name, prefix), "type", "t:" + name);
-        xml.leaf(prefix + ":binding", "style", "document", "transport", HTTP);
-        for (var operation : operations) {
-            xml.open("wsdl:operation", "name", operation.name());
-            xml.leaf(
-                    prefix + ":operation",
-                    "soapAction",
-                    namespace(service) + ":" + operation.name(),
-                    "style",
-                    "document");
-            for (var direction : List.of("input", "output")) {
-                xml.open("wsdl:" + direction);
-                xml.leaf(prefix + ":body", "use", "literal").close();
-            }
-            xml.open("wsdl:fault", "name", FAULT);
-            xml.leaf(prefix + ":fault", "name", FAULT, "use", "literal").close();
-            xml.close();
-        }
-        xml.close();
-    }
-
-    private static String bindingName(String name, String prefix) {
-        return name + (prefix.equals("soap") ? "Soap11" : "Soap12");
-    }
-
-    private static void port(XmlText xml, String name, String prefix, String address) {
-        xml.open(
-                "wsdl:port",
-                "name",
-                bindingName(name, prefix) + "Port",
-                "binding",
-                "t:" + bindingName(name, prefix));
-        xml.leaf(prefix + ":address", "location", address).close();
     }
 }

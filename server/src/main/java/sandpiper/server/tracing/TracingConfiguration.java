@@ -6,10 +6,11 @@ import io.opentelemetry.exporter.otlp.http.trace.OtlpHttpSpanExporter;
 import io.opentelemetry.sdk.resources.Resource;
 import io.opentelemetry.sdk.trace.SdkTracerProvider;
 import io.opentelemetry.sdk.trace.export.BatchSpanProcessor;
-import org.springframework.beans.factory.annotation.Value;
+import java.util.Objects;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import sandpiper.server.settings.Settings;
 
 /**
  * Sends spans over OTLP/HTTP to the address in {@code sandpiper.tracing.endpoint}, such as {@code
@@ -19,7 +20,8 @@ import org.springframework.context.annotation.Configuration;
 @ConditionalOnProperty("sandpiper.tracing.endpoint")
 class TracingConfiguration {
     @Bean(destroyMethod = "close")
-    SdkTracerProvider spans(@Value("${sandpiper.tracing.endpoint}") String endpoint) {
+    SdkTracerProvider spans(Settings settings) {
+        var endpoint = Objects.requireNonNull(settings.tracing().endpoint());
         var exporter = OtlpHttpSpanExporter.builder().setEndpoint(endpoint).build();
         return SdkTracerProvider.builder()
                 .addResource(

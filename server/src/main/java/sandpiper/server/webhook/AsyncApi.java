@@ -10,6 +10,7 @@ import sandpiper.model.release.EventType;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.contract.CallSchemas;
+import sandpiper.server.protocol.Protocol;
 
 /** Writes the events a service publishes down as AsyncAPI 3.0. */
 final class AsyncApi {
@@ -98,7 +99,7 @@ final class AsyncApi {
     }
 
     private static String feed(ServiceType service) {
-        return "/api/%s/v%d/events".formatted(service.name(), service.version());
+        return Protocol.REST.address(service.name(), service.version()) + "/events";
     }
 
     /** {@code Stay.created} cannot be the key of a component. */

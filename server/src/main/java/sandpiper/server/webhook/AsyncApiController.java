@@ -12,6 +12,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.intake.PublicAddress;
 import sandpiper.server.json.JsonText;
+import sandpiper.server.protocol.Protocol;
 import sandpiper.server.service.ReleaseChoice;
 
 /** Hands out what a service publishes, as AsyncAPI, to those who may see it. */
@@ -26,7 +27,7 @@ class AsyncApiController {
     }
 
     @GetMapping({
-        "/api/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/asyncapi.json",
+        Protocol.REST_AT + "{service:[a-z0-9-]+}/v{version:\\d{1,3}}/asyncapi.json",
         "/manage/v1/contracts/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/asyncapi.json"
     })
     ResponseEntity<String> asyncApi(

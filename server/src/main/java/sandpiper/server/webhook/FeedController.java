@@ -19,6 +19,7 @@ import sandpiper.model.release.EventType;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.protocol.Protocol;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.ReleaseChoice;
 import sandpiper.server.traffic.CallNotes;
@@ -44,7 +45,7 @@ class FeedController {
      * A page of events, oldest first. Without {@code after} it begins with the oldest that is kept;
      * {@code after=now} gives nothing but the cursor of this moment.
      */
-    @GetMapping("/api/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/events")
+    @GetMapping(Protocol.REST_AT + "{service:[a-z0-9-]+}/v{version:\\d{1,3}}/events")
     ResponseEntity<String> events(
             @PathVariable String service,
             @PathVariable int version,

@@ -8,8 +8,9 @@ import java.util.List;
 import java.util.Locale;
 import org.apache.hc.client5.http.DnsResolver;
 import org.apache.hc.client5.http.SystemDefaultDnsResolver;
-import org.springframework.beans.factory.annotation.Value;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
+import sandpiper.server.settings.Settings;
 
 /**
  * Which addresses may be called: public ones over https, and those of the instance's own network
@@ -20,9 +21,14 @@ import org.springframework.stereotype.Component;
 class Targets implements DnsResolver {
     private final List<String> allowed;
 
+    @Autowired
+    Targets(Settings settings) {
+        this(settings.webhooks().allow());
+    }
+
     /** {@code host} or {@code host:port}, as in {@code 127.0.0.1:8090}. */
-    Targets(@Value("${sandpiper.webhooks.allow:}") List<String> allowed) {
-        this.allowed = allowed.stream().map(String::strip).filter(one -> !one.isEmpty()).toList();
+    Targets(List<String> allowed) {
+        this.allowed = allowed;
     }
 
     /**

@@ -25,8 +25,9 @@ import org.apache.hc.core5.http.ContentType;
 import org.apache.hc.core5.http.io.entity.StringEntity;
 import org.apache.hc.core5.util.Timeout;
 import org.jspecify.annotations.Nullable;
-import org.springframework.beans.factory.annotation.Value;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
+import sandpiper.server.settings.Settings;
 
 /**
  * Posts one message. Every wait has an end, no redirect is followed, and no more than the beginning
@@ -45,8 +46,12 @@ class WebhookClient {
             Executors.newSingleThreadScheduledExecutor(
                     Thread.ofPlatform().daemon().name("sandpiper-webhook-watch").factory());
 
-    WebhookClient(
-            Targets targets, @Value("${sandpiper.webhooks.timeout:PT10S}") Duration wholeTime) {
+    @Autowired
+    WebhookClient(Targets targets, Settings settings) {
+        this(targets, settings.webhooks().timeout());
+    }
+
+    WebhookClient(Targets targets, Duration wholeTime) {
         this.targets = targets;
         this.wholeTime = wholeTime;
         var timeout = Timeout.of(wholeTime);

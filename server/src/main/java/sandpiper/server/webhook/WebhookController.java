@@ -25,6 +25,7 @@ import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.delivery.EventFilter;
 import sandpiper.engine.event.Webhook;
 import sandpiper.logic.Nearest;
@@ -180,7 +181,7 @@ public class WebhookController {
         try {
             targets.check(address);
         } catch (IllegalArgumentException e) {
-            wrong.add(new Wrong("/address", CODE, String.valueOf(e.getMessage())));
+            wrong.add(new Wrong(FaultPath.of("address"), CODE, String.valueOf(e.getMessage())));
         }
         var release = engine.live().release();
         var names = release.events().stream().map(EventType::name).toList();
@@ -189,7 +190,7 @@ public class WebhookController {
             if (!names.contains(event)) {
                 wrong.add(
                         new Wrong(
-                                "/events/" + i,
+                                FaultPath.of("events").then(i),
                                 CODE,
                                 "There is no event %s.%s"
                                         .formatted(
@@ -202,14 +203,19 @@ public class WebhookController {
         if (EventFilter.check(release, events, filter)
                 instanceof EventFilter.Checked.Wrong(var problems)) {
             problems.forEach(problem ->
-                    wrong.add(new Wrong("/filter", problem.code().id(), problem.message())));
+                    wrong.add(
+                            new Wrong(
+                                    FaultPath.of("filter"),
+                                    problem.code().id(),
+                                    problem.message())));
         }
         if (!wrong.isEmpty()) {
             throw new ProblemException(
                     HttpStatus.UNPROCESSABLE_CONTENT,
                     wrong.size() == 1
                             ? wrong.getFirst().message()
-                            : "%d things are wrong; see errors.".formatted(wrong.size()),
+                            : "%d things are wrong; each is listed with its place."
+                                    .formatted(wrong.size()),
                     wrong);
         }
     }

@@ -18,7 +18,7 @@ import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.beans.factory.annotation.Value;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
 import sandpiper.engine.delivery.Backoff;
@@ -28,6 +28,7 @@ import sandpiper.engine.port.EventStorage.Delivered;
 import sandpiper.engine.port.EventStorage.Try;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.security.SecretCipher;
+import sandpiper.server.settings.Settings;
 
 /**
  * Delivers what is due to webhooks: several at once, one after the other about each record. A
@@ -56,11 +57,12 @@ class WebhookSender {
     private final Thread thread;
     private volatile boolean closed;
 
-    WebhookSender(
-            Engine engine,
-            SecretCipher seal,
-            WebhookClient client,
-            @Value("${sandpiper.webhooks.retries:}") List<Duration> retries) {
+    @Autowired
+    WebhookSender(Engine engine, SecretCipher seal, WebhookClient client, Settings settings) {
+        this(engine, seal, client, settings.webhooks().retries());
+    }
+
+    WebhookSender(Engine engine, SecretCipher seal, WebhookClient client, List<Duration> retries) {
         this.engine = engine;
         this.seal = seal;
         this.client = client;

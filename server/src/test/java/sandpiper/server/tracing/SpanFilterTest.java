@@ -14,11 +14,13 @@ import java.net.InetSocketAddress;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.springframework.mock.web.MockHttpServletRequest;
 import org.springframework.mock.web.MockHttpServletResponse;
+import sandpiper.server.settings.SettingsTest;
 
 class SpanFilterTest {
     private final List<SpanData> spans = new ArrayList<>();
@@ -96,8 +98,14 @@ class SpanFilterTest {
         try (var provider =
                 new TracingConfiguration()
                         .spans(
-                                "http://127.0.0.1:%d/v1/traces"
-                                        .formatted(collector.getAddress().getPort()))) {
+                                SettingsTest.settings(
+                                        Map.of(
+                                                "sandpiper.tracing.endpoint",
+                                                "http://127.0.0.1:%d/v1/traces"
+                                                        .formatted(
+                                                                collector
+                                                                        .getAddress()
+                                                                        .getPort()))))) {
             new TracingConfiguration()
                     .spanFilter(provider)
                     .doFilter(

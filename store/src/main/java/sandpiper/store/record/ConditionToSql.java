@@ -20,6 +20,7 @@ import sandpiper.logic.syntax.Operator;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.value.RecordValue;
 import sandpiper.model.release.Field;
+import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.ObjectRecordType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
@@ -274,20 +275,17 @@ final class ConditionToSql {
     private record Reached(ColumnRef column, @Nullable Field field) {}
 
     private Reached reach(List<String> path) {
-        var via = new ArrayList<Field>();
-        var at = object;
-        for (int i = 0; i < path.size(); i++) {
-            var field = at.fields().find(fieldName(path.get(i)));
-            if (field.isEmpty()) {
-                return new Reached(new ColumnRef(via, systemColumn(path.get(i))), null);
-            }
-            if (i == path.size() - 1) {
-                return new Reached(new ColumnRef(via, field.get().name()), field.get());
-            }
-            via.add(field.get());
-            at = release.target((FieldType.Reference) field.get().type());
-        }
-        throw new IllegalArgumentException("A path needs a field");
+        var references = path.subList(0, path.size() - 1);
+        var way =
+                references.isEmpty()
+                        ? List.<Field>of()
+                        : FieldPath.resolve(release, object, references).orElseThrow().steps();
+        var owner = way.isEmpty() ? object : release.target(way.getLast());
+        return owner.fields()
+                .find(fieldName(path.getLast()))
+                .map(field -> new Reached(new ColumnRef(way, field.name()), field))
+                .orElseGet(
+                        () -> new Reached(new ColumnRef(way, systemColumn(path.getLast())), null));
     }
 
     /** A localised text in one language is written {@code name.de}. */
@@ -318,7 +316,7 @@ final class ConditionToSql {
                 && right instanceof Scalar.Bound(var value)
                 && value != null) {
             var reference = column.via().getLast();
-            var target = target(reference);
+            var target = release.target(reference);
             if (isUnique(target, column.column())) {
                 return through(
                         column.via().subList(0, column.via().size() - 1),
@@ -332,7 +330,7 @@ final class ConditionToSql {
 
     /** A reference at the end of a way compared, which small objects on the way make shorter. */
     private Predicate through(List<Field> way, String reference, Operator operator, Scalar key) {
-        if (way.isEmpty() || !isSmall.test(target(way.getLast()))) {
+        if (way.isEmpty() || !isSmall.test(release.target(way.getLast()))) {
             return new Predicate.Compare(
                     new Scalar.Column(new ColumnRef(way, reference)), operator, key);
         }
@@ -340,14 +338,10 @@ final class ConditionToSql {
         var among =
                 new Predicate.Among(
                         new ColumnRef(way.subList(0, way.size() - 1), last.name()),
-                        target(last),
+                        release.target(last),
                         new Predicate.Compare(
                                 new Scalar.Column(ColumnRef.own(reference)), Operator.EQUAL, key));
         return operator == Operator.EQUAL ? among : new Predicate.Not(among);
-    }
-
-    private ObjectType target(Field reference) {
-        return release.target((FieldType.Reference) reference.type());
     }
 
     private static boolean isUnique(ObjectType object, String column) {

@@ -7,7 +7,6 @@ import org.jooq.Table;
 import org.jooq.impl.DSL;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Release;
-import sandpiper.model.type.FieldType;
 import sandpiper.store.table.Tables;
 
 /** The tables of one select: the record's own, and one for each path of references that is used. */
@@ -46,7 +45,7 @@ final class Joins {
         for (var step : via) {
             var next = alias + "_" + step.name();
             var from = alias;
-            var target = release.target((FieldType.Reference) step.type());
+            var target = release.target(step);
             steps.computeIfAbsent(next, _ -> new Step(next, from, step.name(), Tables.of(target)));
             alias = next;
         }

@@ -48,7 +48,7 @@ final class PathColumns {
     }
 
     private void add(FieldPath path) {
-        var via = path.steps().subList(0, path.steps().size() - 1);
+        var via = path.way();
         var field = path.last();
         if (field.type() instanceof FieldType.Reference reference) {
             addLink(path.steps(), release.target(reference));

@@ -10,10 +10,10 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.condition.Selection;
 import sandpiper.model.release.Field;
+import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
-import sandpiper.model.type.FieldType;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.table.ColumnValues;
 import sandpiper.store.table.Tables;
@@ -152,11 +152,7 @@ final class RecordSelector {
     }
 
     private Field last(ObjectType from, List<String> path) {
-        var at = from;
-        for (var name : path.subList(0, path.size() - 1)) {
-            at = release.target((FieldType.Reference) at.fields().get(name).type());
-        }
-        return at.fields().get(path.getLast());
+        return FieldPath.resolve(release, from, path).orElseThrow().last();
     }
 
     private @Nullable Predicate predicate(ObjectType object, @Nullable Condition condition) {

@@ -5,7 +5,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.UUID;
-import org.springframework.beans.factory.annotation.Value;
 import org.springframework.http.HttpHeaders;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -14,6 +13,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.server.manage.DutyCheck;
+import sandpiper.server.settings.Settings;
 
 /** Hands out a copy of everything, made while the service goes on. */
 @RestController
@@ -23,9 +23,9 @@ public class BackupController {
     private final Engine engine;
     private final Path data;
 
-    BackupController(Engine engine, @Value("${sandpiper.data}") Path data) {
+    BackupController(Engine engine, Settings settings) {
         this.engine = engine;
-        this.data = data.toAbsolutePath();
+        this.data = settings.data().toAbsolutePath();
     }
 
     /** Everything as it is at one moment, as a data file to start a service on. */

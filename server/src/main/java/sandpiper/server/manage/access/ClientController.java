@@ -182,7 +182,7 @@ public class ClientController {
     }
 
     private void check(List<String> grants) {
-        new GrantChecks(engine.live(), engine.clock()).services("/grants", grants).finish();
+        new GrantChecks(engine.live(), engine.clock()).services("grants", grants).finish();
     }
 
     private static String described(ClientChange change) {

@@ -8,6 +8,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.access.ObjectGrant;
 import sandpiper.engine.access.ServiceGrant;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
@@ -18,7 +19,7 @@ import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.problem.Problem.Wrong;
 import sandpiper.server.problem.ProblemException;
-import sandpiper.server.service.QueryReader;
+import sandpiper.server.service.Conditions;
 
 /** Refuses grants on what there is not, so that a slip of the pen is noticed when it is made. */
 public final class GrantChecks {
@@ -34,9 +35,9 @@ public final class GrantChecks {
     }
 
     /** Checks grants on operations of services. */
-    GrantChecks services(String pointer, List<String> grants) {
+    GrantChecks services(String list, List<String> grants) {
         for (int i = 0; i < grants.size(); i++) {
-            var at = "%s/%d".formatted(pointer, i);
+            var at = FaultPath.of(list).then(i);
             var text = grants.get(i);
             ServiceGrant.read(text)
                     .ifPresentOrElse(
@@ -50,7 +51,7 @@ public final class GrantChecks {
         return this;
     }
 
-    private void service(String at, ServiceGrant grant) {
+    private void service(FaultPath at, ServiceGrant grant) {
         var services =
                 live.release().services().stream()
                         .filter(one -> isMeant(grant.service(), one.name()))
@@ -112,7 +113,7 @@ public final class GrantChecks {
         objects.forEach(object -> condition(at, object, grant.where()));
     }
 
-    private void among(String at, String kind, String granted, List<String> known) {
+    private void among(FaultPath at, String kind, String granted, List<String> known) {
         if (known.stream().noneMatch(one -> isMeant(granted, one))) {
             unknown(at, kind, granted, known);
         }
@@ -130,9 +131,9 @@ public final class GrantChecks {
     }
 
     /** Checks grants on objects. */
-    GrantChecks objects(String pointer, List<ObjectGrant> grants) {
+    GrantChecks objects(String list, List<ObjectGrant> grants) {
         for (int i = 0; i < grants.size(); i++) {
-            var at = "%s/%d".formatted(pointer, i);
+            var at = FaultPath.of(list).then(i);
             var grant = grants.get(i);
             if (grant.object().equals(ObjectGrant.EVERY)) {
                 if (grant.where() != null
@@ -148,7 +149,7 @@ public final class GrantChecks {
                             object -> object(at, object, grant),
                             () ->
                                     unknown(
-                                            at + "/object",
+                                            at.then("object"),
                                             "object",
                                             grant.object(),
                                             live.release().objects().stream()
@@ -158,8 +159,8 @@ public final class GrantChecks {
         return this;
     }
 
-    private void object(String at, ObjectType object, ObjectGrant grant) {
-        condition(at + "/where", object, grant.where());
+    private void object(FaultPath at, ObjectType object, ObjectGrant grant) {
+        condition(at.then("where"), object, grant.where());
         var names = new ArrayList<>(object.fields().names());
         object.parts().forEach(part -> names.add(part.name()));
         Stream.concat(grant.hidden().stream(), grant.readOnly().stream())
@@ -169,29 +170,26 @@ public final class GrantChecks {
                 .filter(object.key()::contains)
                 .forEach(name ->
                         wrong(
-                                at + "/hidden",
+                                at.then("hidden"),
                                 "%s is the key and cannot be hidden.".formatted(name)));
     }
 
-    private void condition(String at, ObjectType object, @Nullable String where) {
+    private void condition(FaultPath at, ObjectType object, @Nullable String where) {
         if (where == null) {
             return;
         }
-        var reader =
-                new QueryReader(
-                        java.util.Map.of("filter", new String[] {where}), List.of("filter"));
         try {
-            reader.filter(live.release().recordType(object), clock.withZone(object.zone()));
+            Conditions.read(
+                    "condition",
+                    where,
+                    live.release().recordType(object),
+                    clock.withZone(object.zone()));
         } catch (ProblemException e) {
-            wrong(
-                    at,
-                    e.problem()
-                            .detail()
-                            .replace("The filter is not right", "The condition is not right"));
+            wrong(at, e.problem().detail());
         }
     }
 
-    private void unknown(String at, String kind, String name, List<String> known) {
+    private void unknown(FaultPath at, String kind, String name, List<String> known) {
         wrong(
                 at,
                 "There is no %s %s.%s"
@@ -212,7 +210,7 @@ public final class GrantChecks {
                                                                                 ", ", known)))));
     }
 
-    private void wrong(String at, String message) {
+    private void wrong(FaultPath at, String message) {
         wrong.add(new Wrong(at, CODE, message));
     }
 
@@ -227,7 +225,8 @@ public final class GrantChecks {
                     HttpStatus.UNPROCESSABLE_CONTENT,
                     wrong.size() == 1
                             ? wrong.getFirst().message()
-                            : "%d things are wrong; see errors.".formatted(wrong.size()),
+                            : "%d things are wrong; each is listed with its place."
+                                    .formatted(wrong.size()),
                     wrong);
         }
     }

@@ -121,8 +121,8 @@ public class RoleController {
                         .toList();
         var services = Objects.requireNonNullElse(body.services(), List.<String>of());
         new GrantChecks(engine.live(), engine.clock())
-                .services("/services", services)
-                .objects("/objects", objects)
+                .services("services", services)
+                .objects("objects", objects)
                 .finish();
         var role =
                 new Role(

@@ -12,6 +12,7 @@ import sandpiper.model.definition.Lifecycle;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.definition.RuleDefinition;
 import sandpiper.model.definition.Trigger;
+import sandpiper.model.definition.WhenUsed;
 import sandpiper.model.layout.Labels;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
@@ -57,6 +58,7 @@ public record ModelView(
     /**
      * An object with all that a form and a list need.
      *
+     * @param whenUsed what becomes of retiring a record that others use
      * @param actions what the one who asks may do with at least some of its records
      */
     record ObjectView(
@@ -69,6 +71,7 @@ public record ModelView(
             @Nullable String title,
             @Nullable String numbered,
             String removal,
+            WhenUsed whenUsed,
             List<FieldView> fields,
             List<PartView> parts,
             List<InverseView> inverses,
@@ -91,6 +94,7 @@ public record ModelView(
                     title == null || access.hidden().contains(title) ? null : title,
                     numbered,
                     removal,
+                    whenUsed,
                     fields.stream()
                             .filter(field -> !access.hidden().contains(field.name()))
                             .map(field ->
@@ -298,6 +302,7 @@ public record ModelView(
                 object.titleField().map(Field::name).orElse(null),
                 numbering == null ? null : numbering.field(),
                 object.removal().name().toLowerCase(Locale.ROOT),
+                object.whenUsed(),
                 fields(labels, object.name(), "", object.fields()),
                 object.parts().stream()
                         .map(part ->

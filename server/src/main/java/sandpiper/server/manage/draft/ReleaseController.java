@@ -17,6 +17,7 @@ import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
+import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.definition.ReleasePreview;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.port.DefinitionStorage.StoredRelease;
@@ -115,7 +116,7 @@ public class ReleaseController {
                     failing.stream()
                             .map(one ->
                                     new Problem.Wrong(
-                                            "",
+                                            FaultPath.WHOLE,
                                             "SP5004",
                                             "%s, %s: %s"
                                                     .formatted(
@@ -132,7 +133,7 @@ public class ReleaseController {
             if (diagnostic.severity() == Diagnostic.Severity.ERROR) {
                 errors.add(
                         new Problem.Wrong(
-                                "",
+                                FaultPath.WHOLE,
                                 diagnostic.code(),
                                 "%s:%d:%d %s"
                                         .formatted(
@@ -143,10 +144,14 @@ public class ReleaseController {
             }
         }
         preview.obstacles()
-                .forEach(obstacle -> errors.add(new Problem.Wrong("", "SP5001", obstacle)));
+                .forEach(obstacle ->
+                        errors.add(new Problem.Wrong(FaultPath.WHOLE, "SP5001", obstacle)));
         if (errors.isEmpty() || !preview.obstacles().isEmpty()) {
-            preview.losses().forEach(loss -> errors.add(new Problem.Wrong("", "SP5002", loss)));
-            preview.breaks().forEach(one -> errors.add(new Problem.Wrong("", "SP5003", one)));
+            preview.losses()
+                    .forEach(
+                            loss -> errors.add(new Problem.Wrong(FaultPath.WHOLE, "SP5002", loss)));
+            preview.breaks()
+                    .forEach(one -> errors.add(new Problem.Wrong(FaultPath.WHOLE, "SP5003", one)));
         }
         return new ProblemException(HttpStatus.CONFLICT, message, errors);
     }

@@ -31,7 +31,7 @@ import sandpiper.model.type.TemporalType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
 import sandpiper.server.problem.ProblemException;
-import sandpiper.server.service.QueryReader;
+import sandpiper.server.service.QueryParameters;
 
 /** What the records of a list come to: how many, sums of numbers, and both by one field. */
 @RestController
@@ -78,7 +78,7 @@ public class FigureController {
             @PathVariable String object,
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request) {
-        var reader = new QueryReader(request.getParameterMap(), PARAMETERS);
+        var reader = new QueryParameters(request.getParameterMap(), PARAMETERS);
         return engine.records()
                 .read((live, session) -> {
                     var type = RecordQueries.object(live, object);

@@ -43,7 +43,7 @@ import sandpiper.server.problem.ProblemException;
 import sandpiper.server.service.Confirmed;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.Preconditions;
-import sandpiper.server.service.QueryReader;
+import sandpiper.server.service.QueryParameters;
 import sandpiper.server.service.Traced;
 
 /**
@@ -75,7 +75,7 @@ public class RecordController {
             @PathVariable String object,
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request) {
-        var reader = new QueryReader(request.getParameterMap(), PARAMETERS);
+        var reader = new QueryParameters(request.getParameterMap(), PARAMETERS);
         return engine.records()
                 .read((live, session) -> {
                     var type = object(live, object);

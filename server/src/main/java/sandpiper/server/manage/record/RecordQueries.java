@@ -2,7 +2,6 @@ package sandpiper.server.manage.record;
 
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.Engine;
@@ -14,7 +13,8 @@ import sandpiper.logic.Quoted;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.ObjectType;
 import sandpiper.server.problem.ProblemException;
-import sandpiper.server.service.QueryReader;
+import sandpiper.server.service.Conditions;
+import sandpiper.server.service.QueryParameters;
 
 /** Reads which records are meant, within what whoever asks may see. */
 public final class RecordQueries {
@@ -47,10 +47,11 @@ public final class RecordQueries {
     static Query of(
             Engine engine,
             RecordAccess access,
-            QueryReader reader,
+            QueryParameters reader,
             @Nullable List<@Nullable Object> after) {
         var type = access.type();
         var clock = engine.clock().withZone(type.zone());
+        var asked = reader.request(USUAL_PAGE, HIGHEST_PAGE);
         var sort = reader.text("sort");
         boolean byCreation = sort == null || sort.equals("-created") || sort.equals("created");
         var search = reader.text("search");
@@ -59,11 +60,11 @@ public final class RecordQueries {
                 new Query(
                         type,
                         access.seen(),
-                        reader.filter(access.filterable(), clock),
+                        Conditions.read("filter", asked.filter(), access.filterable(), clock),
                         byCondition ? null : search,
                         byCreation
                                 ? List.of()
-                                : reader.sort(
+                                : asked.order(
                                         access.names(),
                                         name -> FieldPath.of(type.fields().get(name)),
                                         access.live().release().recordType(type),
@@ -71,22 +72,23 @@ public final class RecordQueries {
                         byCreation && !"created".equals(sort),
                         after,
                         0,
-                        reader.limit(USUAL_PAGE, HIGHEST_PAGE),
-                        reader.flag("count"),
+                        asked.limit(),
+                        asked.counted(),
                         retired(reader));
         var reached =
                 query.where(
                         engine.records().condition(access.live(), type, access.scope(Action.VIEW)));
         return search != null && byCondition
                 ? reached.where(
-                        new QueryReader(
-                                        Map.of("filter", new String[] {access.searchText(search)}),
-                                        List.of("filter"))
-                                .filter(access.live().release().recordType(type), clock))
+                        Conditions.read(
+                                "search",
+                                access.searchText(search),
+                                access.live().release().recordType(type),
+                                clock))
                 : reached;
     }
 
-    private static Query.Retired retired(QueryReader reader) {
+    private static Query.Retired retired(QueryParameters reader) {
         var text = reader.text("retired");
         try {
             return text == null

@@ -44,7 +44,6 @@ import sandpiper.logic.value.Values;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
-import sandpiper.model.type.FieldType;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.manage.DutyCheck;
 import sandpiper.server.manage.activity.TraceController.StepView;
@@ -98,12 +97,7 @@ public class TrialController {
         static List<Wrong> of(List<Fault> faults) {
             return faults.stream()
                     .map(fault ->
-                            new Wrong(
-                                    String.join(
-                                            ".",
-                                            fault.path().stream().map(Object::toString).toList()),
-                                    fault.code().id(),
-                                    fault.message()))
+                            new Wrong(fault.path().toString(), fault.code().id(), fault.message()))
                     .toList();
         }
     }
@@ -302,7 +296,7 @@ public class TrialController {
                         : type.part(part).map(Part::fields).orElse(type.fields());
         return fields.find(field)
                 .filter(Field::isReference)
-                .map(found -> live.release().target((FieldType.Reference) found.type()))
+                .map(found -> live.release().target(found))
                 .orElseThrow(() ->
                         new ProblemException(
                                 HttpStatus.NOT_FOUND,

@@ -16,7 +16,6 @@ import sandpiper.model.release.PathGroup;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
-import sandpiper.model.type.FieldType;
 import sandpiper.server.odata.metadata.EntityShape.Items;
 import sandpiper.server.odata.metadata.EntityShape.ToOne;
 import sandpiper.server.odata.metadata.EntityShape.Use;
@@ -114,7 +113,7 @@ public final class EntityShapes {
     }
 
     private EntityShape target(String owner, FieldPath path, PathGroup group) {
-        var object = release.target((FieldType.Reference) group.field().type());
+        var object = release.target(group.field());
         var name = owner + ResourceNames.capital(group.field().name());
         var made = record(name, object, path.steps(), group.behind(), false);
         if (!group.itself()) {

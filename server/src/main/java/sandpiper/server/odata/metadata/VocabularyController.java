@@ -7,6 +7,7 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RestController;
+import sandpiper.server.protocol.Protocol;
 
 /**
  * The vocabularies that metadata refers to. They are served here because some clients fetch what is
@@ -15,7 +16,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 public class VocabularyController {
     /** Where they are, from the root of the server. */
-    static final String HOME = "/odata/vocabularies/";
+    static final String HOME = Protocol.ODATA_AT + "vocabularies/";
 
     @GetMapping(HOME + "{name:Org\\.OData\\.[A-Z][a-z]+\\.V1}.xml")
     ResponseEntity<Resource> vocabulary(@PathVariable String name) {

@@ -1,39 +1,28 @@
 package sandpiper.server.service;
 
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
-import java.util.function.Function;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
-import sandpiper.engine.record.Query;
-import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
-import sandpiper.logic.condition.Condition;
-import sandpiper.logic.filter.Checked;
-import sandpiper.logic.filter.ConditionChecker;
-import sandpiper.logic.type.RecordType;
-import sandpiper.model.release.Field;
-import sandpiper.model.release.FieldPath;
-import sandpiper.server.problem.Problem.Wrong;
 import sandpiper.server.problem.ProblemException;
 
 /**
  * Reads the parameters of a query; whatever is wrong with them becomes a problem that says what can
  * be.
  */
-public final class QueryReader {
+public final class QueryParameters {
     private static final Pattern WHOLE_NUMBER = Pattern.compile("\\d{1,6}");
 
     private final Map<String, String[]> parameters;
 
     /** {@code known} are the parameters there can be; any other is a mistake worth telling. */
-    public QueryReader(Map<String, String[]> parameters, List<String> known) {
+    public QueryParameters(Map<String, String[]> parameters, List<String> known) {
         this.parameters = parameters;
         for (var name : parameters.keySet()) {
             if (!known.contains(name)) {
@@ -74,8 +63,12 @@ public final class QueryReader {
      * @param usual when nobody says
      */
     public int limit(int usual, int most) {
-        var text = text("limit");
-        if (text == null) {
+        return limit(text("limit"), usual, most);
+    }
+
+    /** The same of a text; nothing, or only space, is nobody's word. */
+    public static int limit(@Nullable String text, int usual, int most) {
+        if (text == null || text.isBlank()) {
             return usual;
         }
         if (WHOLE_NUMBER.matcher(text).matches()) {
@@ -89,74 +82,31 @@ public final class QueryReader {
                         .formatted(most, Quoted.of(text)));
     }
 
-    /** The condition of the parameter {@code filter}, or {@code null} when there is none. */
-    public @Nullable Condition filter(RecordType type, Clock clock) {
-        return filter(text -> ConditionChecker.check(text, type, clock));
-    }
-
-    /** The same, checked in a way of the caller's. */
-    public @Nullable Condition filter(Function<String, Checked> check) {
-        var text = text("filter");
-        if (text == null) {
-            return null;
-        }
-        return switch (check.apply(text)) {
-            case Checked.Accepted(var condition) -> condition;
-            case Checked.Rejected(var problems) ->
-                    throw new ProblemException(
-                            HttpStatus.BAD_REQUEST,
-                            "The filter is not right: %s".formatted(problems.getFirst().sentence()),
-                            problems.stream().map(QueryReader::error).toList());
-        };
-    }
-
-    private static Wrong error(LogicProblem problem) {
-        return new Wrong(
-                "",
-                problem.code().id(),
-                "filter, column %d: %s".formatted(problem.span().start() + 1, problem.sentence()));
-    }
-
     /**
-     * The order of the parameter {@code sort}: names with commas between them, a minus before those
-     * that run down.
+     * The request of the parameters {@code filter}, {@code sort}, {@code limit} and {@code count}.
      *
-     * @param type the record as logic sees it, whole, for fields that are worked out on read
+     * @param usual how many records when nobody says
      */
-    public List<Query.Sort> sort(
-            List<String> sortable,
-            Function<String, FieldPath> paths,
-            RecordType type,
-            Clock clock) {
-        var text = text("sort");
+    public QueryRequest request(int usual, int most) {
+        return new QueryRequest(
+                text("filter"), true, sorts(text("sort")), limit(usual, most), flag("count"), null);
+    }
+
+    /** Names with commas between them, a minus before those that run down. */
+    private static List<QueryRequest.Sort> sorts(@Nullable String text) {
         if (text == null) {
             return List.of();
         }
-        var sorts = new ArrayList<Query.Sort>();
+        var sorts = new ArrayList<QueryRequest.Sort>();
         for (var item : text.split(",", -1)) {
             var name = item.strip();
             boolean descending = name.startsWith("-");
-            var field = descending || name.startsWith("+") ? name.substring(1) : name;
-            if (!sortable.contains(field)) {
-                throw wrong(notAmong("sort by", field, sortable));
-            }
-            sorts.add(sort(paths.apply(field), descending, type, clock));
+            sorts.add(
+                    new QueryRequest.Sort(
+                            descending || name.startsWith("+") ? name.substring(1) : name,
+                            descending));
         }
         return sorts;
-    }
-
-    private static Query.Sort sort(
-            FieldPath path, boolean descending, RecordType type, Clock clock) {
-        if (!path.last().onRead()) {
-            return new Query.Sort(path, descending);
-        }
-        var names = path.steps().stream().map(Field::name).toList();
-        return ConditionChecker.sortKey(type, names, clock)
-                .map(key -> new Query.Sort(path, key, descending))
-                .orElseThrow(() ->
-                        wrong(
-                                "You cannot sort by %s: it is worked out each time it is read, in a way the database cannot."
-                                        .formatted(Quoted.of(path.written()))));
     }
 
     /** The names of the parameter {@code fields}, or {@code null} for all. */
@@ -174,7 +124,7 @@ public final class QueryReader {
         return names;
     }
 
-    private static String notAmong(String what, String name, List<String> known) {
+    static String notAmong(String what, String name, List<String> known) {
         if (known.isEmpty()) {
             return "There is nothing to %s here.".formatted(what);
         }

@@ -14,7 +14,7 @@ import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.Release;
 import sandpiper.server.problem.ProblemException;
 
-class QueryReaderTest {
+class QueryParametersTest {
     private static final List<String> KNOWN = List.of("filter", "sort", "limit", "count", "fields");
     private static final Release RELEASE =
             Definitions.check(
@@ -35,28 +35,19 @@ class QueryReaderTest {
                     .release()
                     .orElseThrow();
 
-    private static QueryReader reader(String name, String value) {
-        return new QueryReader(Map.of(name, new String[] {value}), KNOWN);
+    private static QueryParameters reader(String name, String value) {
+        return new QueryParameters(Map.of(name, new String[] {value}), KNOWN);
     }
 
     private static FieldPath path(String... names) {
-        var at = RELEASE.object("Berth");
-        var steps = new java.util.ArrayList<sandpiper.model.release.Field>();
-        for (var name : names) {
-            var field = at.fields().get(name);
-            steps.add(field);
-            if (field.type() instanceof sandpiper.model.type.FieldType.Reference reference) {
-                at = RELEASE.target(reference);
-            }
-        }
-        return new FieldPath(steps);
+        return FieldPath.resolve(RELEASE, RELEASE.object("Berth"), List.of(names)).orElseThrow();
     }
 
     private static Condition filter(String text, FieldPath... allowed) {
         var type =
                 new FilterableRecordType(
                         RELEASE.recordType(RELEASE.object("Berth")), List.of(allowed));
-        return reader("filter", text).filter(type, Clock.systemUTC());
+        return Conditions.read("filter", text, type, Clock.systemUTC());
     }
 
     @Test
@@ -93,7 +84,8 @@ class QueryReaderTest {
 
     private static List<Query.Sort> sorts(String text, String... sortable) {
         return reader("sort", text)
-                .sort(
+                .request(50, 500)
+                .order(
                         List.of(sortable),
                         name -> path(name.split("\\.")),
                         RELEASE.recordType(RELEASE.object("Berth")),
@@ -110,7 +102,7 @@ class QueryReaderTest {
         assertThatThrownBy(() -> reader("count", "yes").flag("count"))
                 .hasMessageContaining("true or false");
         assertThatThrownBy(() ->
-                        new QueryReader(Map.of("sort", new String[] {"a", "b"}), KNOWN)
+                        new QueryParameters(Map.of("sort", new String[] {"a", "b"}), KNOWN)
                                 .text("sort"))
                 .hasMessageContaining("give it once");
         assertThatThrownBy(() -> reader("fitler", "x"))

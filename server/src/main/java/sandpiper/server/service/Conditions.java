@@ -1,0 +1,76 @@
+package sandpiper.server.service;
+
+import java.time.Clock;
+import java.util.List;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import sandpiper.engine.command.FaultPath;
+import sandpiper.logic.LogicProblem;
+import sandpiper.logic.condition.Condition;
+import sandpiper.logic.filter.Checked;
+import sandpiper.logic.filter.ConditionChecker;
+import sandpiper.logic.type.RecordType;
+import sandpiper.server.problem.Problem.Wrong;
+import sandpiper.server.problem.ProblemException;
+
+/** Reads conditions over records; what is wrong with one becomes a problem. */
+public final class Conditions {
+    private Conditions() {}
+
+    /**
+     * A condition over records of a type.
+     *
+     * @param name as the one who wrote it calls it, as in {@code filter}
+     * @param text in FEEL, or {@code null} for none
+     * @throws ProblemException when it is not right, with each thing and its column
+     */
+    public static @Nullable Condition read(
+            String name, @Nullable String text, RecordType type, Clock clock) {
+        return read(name, text, given -> ConditionChecker.check(given, type, clock));
+    }
+
+    /** The same, checked in a way of the caller's. */
+    public static @Nullable Condition read(
+            String name, @Nullable String text, Function<String, Checked> check) {
+        if (text == null) {
+            return null;
+        }
+        return switch (check.apply(text)) {
+            case Checked.Accepted(var condition) -> condition;
+            case Checked.Rejected(var problems) ->
+                    throw new ProblemException(
+                            HttpStatus.BAD_REQUEST,
+                            said(name, problems),
+                            problems.stream().map(problem -> error(name, problem)).toList());
+        };
+    }
+
+    /**
+     * A condition that was made from something else: places in its text mean nothing to the caller.
+     *
+     * @throws ProblemException when it is not right
+     */
+    static @Nullable Condition translated(@Nullable String text, Function<String, Checked> check) {
+        if (text == null) {
+            return null;
+        }
+        return switch (check.apply(text)) {
+            case Checked.Accepted(var condition) -> condition;
+            case Checked.Rejected(var problems) ->
+                    throw new ProblemException(HttpStatus.BAD_REQUEST, said("filter", problems));
+        };
+    }
+
+    private static String said(String name, List<LogicProblem> problems) {
+        return "The %s is not right: %s".formatted(name, problems.getFirst().sentence());
+    }
+
+    private static Wrong error(String name, LogicProblem problem) {
+        return new Wrong(
+                FaultPath.WHOLE,
+                problem.code().id(),
+                "%s, column %d: %s"
+                        .formatted(name, problem.span().start() + 1, problem.sentence()));
+    }
+}

@@ -1,0 +1,142 @@
+package sandpiper.server.settings;
+
+import java.net.URI;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.boot.context.properties.ConfigurationProperties;
+import org.springframework.boot.context.properties.bind.DefaultValue;
+import org.springframework.boot.context.properties.bind.Name;
+
+/**
+ * Every setting of an instance, as in {@code sandpiper.data}. What is not known or makes no sense
+ * keeps the service from starting, with a sentence that names the setting.
+ *
+ * @param data the file that holds everything
+ * @param keyFile the key of sealed secrets; {@code null} beside the data
+ * @param address the network interface to listen at
+ * @param port to listen at; 0 for any that is free
+ * @param fresh whether an empty instance is meant where there was one before
+ * @param demo whether the data of a demo is meant
+ * @param firstPassword of the first user; empty to have one made up
+ * @param publicAddress by which callers know the service; empty to go by the request
+ */
+@ConfigurationProperties(prefix = "sandpiper", ignoreUnknownFields = false)
+public record Settings(
+        Path data,
+        @Nullable Path keyFile,
+        String address,
+        int port,
+        @Name("new") @DefaultValue("false") boolean fresh,
+        @DefaultValue("false") boolean demo,
+        @DefaultValue("") String firstPassword,
+        @DefaultValue("") String publicAddress,
+        @DefaultValue Limits limits,
+        @DefaultValue Cors cors,
+        @DefaultValue Webhooks webhooks,
+        @DefaultValue Tracing tracing) {
+    public Settings {
+        within("port", port, 0, 65_535);
+        publicAddress = publicAddress.strip().replaceFirst("/+$", "");
+        if (!publicAddress.isEmpty()) {
+            var uri = URI.create(publicAddress);
+            if (uri.getHost() == null || !String.valueOf(uri.getScheme()).matches("https?")) {
+                throw new IllegalArgumentException(
+                        "sandpiper.public-address must begin with https:// and name a host, but is %s."
+                                .formatted(publicAddress));
+            }
+        }
+    }
+
+    /** The key of sealed secrets. */
+    public Path key() {
+        return keyFile == null ? Path.of(data + ".key") : keyFile;
+    }
+
+    private static void within(String setting, long value, long lowest, long highest) {
+        if (value < lowest || value > highest) {
+            throw new IllegalArgumentException(
+                    "sandpiper.%s must be from %,d to %,d, but is %,d."
+                            .formatted(setting, lowest, highest, value));
+        }
+    }
+
+    /** Entries without the space around them, and without empty ones. */
+    private static List<String> trimmed(List<String> entries) {
+        return entries.stream().map(String::strip).filter(one -> !one.isEmpty()).toList();
+    }
+
+    /**
+     * How much may be asked of the service.
+     *
+     * @param body of a request, in bytes
+     * @param depth how deep objects and lists of JSON may lie in each other
+     * @param page records of a page of a service
+     * @param connections that are kept open
+     * @param requestsAtOnce that are worked on at the same time
+     * @param waitingChanges that wait to be written
+     * @param readTime after which a read is stopped
+     * @param callsPerMinute of a client without a limit of its own; 0 for any number
+     */
+    public record Limits(
+            org.springframework.util.unit.DataSize body,
+            int depth,
+            int page,
+            int connections,
+            int requestsAtOnce,
+            int waitingChanges,
+            Duration readTime,
+            @DefaultValue("0") int callsPerMinute) {
+        /** Less would keep definitions and imports from coming in. */
+        private static final int SMALLEST_BODY = 64 << 10;
+
+        public Limits {
+            within("limits.body", body.toBytes(), SMALLEST_BODY, Integer.MAX_VALUE / 2);
+            within("limits.depth", depth, 5, 500);
+            within("limits.page", page, 1, 10_000);
+            within("limits.connections", connections, 1, 1_000_000);
+            within("limits.requests-at-once", requestsAtOnce, 1, 10_000);
+            within("limits.waiting-changes", waitingChanges, 1, 10_000_000);
+            within("limits.read-time", readTime.toMillis(), 1, Duration.ofDays(1).toMillis());
+            within("limits.calls-per-minute", callsPerMinute, 0, Integer.MAX_VALUE);
+        }
+    }
+
+    /**
+     * Pages of other origins that may call.
+     *
+     * @param origins such as {@code https://booking.example}; with {@code *} in place of a part of
+     *     the name
+     */
+    public record Cors(@DefaultValue List<String> origins) {
+        public Cors {
+            origins = trimmed(origins);
+        }
+    }
+
+    /**
+     * Sending of events.
+     *
+     * @param allow {@code host} or {@code host:port} that may be called within the own network
+     * @param retries the times between tries; empty for the usual ones
+     * @param timeout after which a call is given up
+     */
+    public record Webhooks(
+            @DefaultValue List<String> allow,
+            @DefaultValue List<Duration> retries,
+            @DefaultValue("10s") Duration timeout) {
+        public Webhooks {
+            allow = trimmed(allow);
+            within("webhooks.timeout", timeout.toMillis(), 1, Duration.ofHours(1).toMillis());
+        }
+    }
+
+    /**
+     * Spans of OpenTelemetry.
+     *
+     * @param endpoint where they are sent, as in {@code http://127.0.0.1:4318/v1/traces}; {@code
+     *     null} for nowhere
+     */
+    public record Tracing(@Nullable String endpoint) {}
+}
