@@ -41,14 +41,18 @@ class CommandLineTest {
 
     @BeforeEach
     void connect() throws Exception {
+        connect(Marina.address());
+        System.setProperty("user.home", folder.toString());
+    }
+
+    private void connect(String server) throws Exception {
         var file = folder.resolve(".sandpiper").resolve("connection");
         Files.createDirectories(file.getParent());
         Files.writeString(
                 file,
                 "server=%s\nuser=consultant\npassword=%s\n"
-                        .formatted(Marina.address(), Demo.PASSWORD));
+                        .formatted(server, Demo.PASSWORD));
         Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("rw-------"));
-        System.setProperty("user.home", folder.toString());
     }
 
     @AfterEach
@@ -270,7 +274,9 @@ class CommandLineTest {
 
     @Test
     void saysSoWhenNobodyAnswers() throws Exception {
-        var ran = run("status", "--server", "http://127.0.0.1:9");
+        connect("http://127.0.0.1:9");
+
+        var ran = run("status");
 
         assertThat(ran.code()).isEqualTo(1);
         assertThat(ran.out())
