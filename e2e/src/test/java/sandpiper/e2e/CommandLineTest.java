@@ -49,9 +49,7 @@ class CommandLineTest {
         var file = folder.resolve(".sandpiper").resolve("connection");
         Files.createDirectories(file.getParent());
         Files.writeString(
-                file,
-                "server=%s\nuser=consultant\npassword=%s\n"
-                        .formatted(server, Demo.PASSWORD));
+                file, "server=%s\nuser=consultant\npassword=%s\n".formatted(server, Demo.PASSWORD));
         Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("rw-------"));
     }
 

@@ -1,18 +1,21 @@
 package sandpiper.store.record;
 
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Stream;
+import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
+import sandpiper.store.table.Sql;
+import sandpiper.store.table.TableStatements;
 import sandpiper.store.table.Tables;
 
-/** The statements for the records of one object, written once for a release. */
+/** The statements for the records of one object, rendered once for a release. */
 final class ObjectSql {
-    final String table;
     final String byId;
     final String load;
     final String insert;
@@ -20,38 +23,38 @@ final class ObjectSql {
     final String keyOf;
     final String after;
     final String highest;
+    final String count;
     final List<PartSql> parts;
+    private final TableStatements table;
     private final Map<List<String>, String> updates = new ConcurrentHashMap<>();
     private final Map<List<String>, String> byFields = new ConcurrentHashMap<>();
+    private final Map<String, String> referring = new ConcurrentHashMap<>();
 
     ObjectSql(ObjectType object) {
-        table = Tables.quoted(Tables.of(object));
+        table = new TableStatements(Tables.of(object));
         var columns = Tables.recordColumns(object.fields());
-        var number = Tables.quoted(Tables.NUMBER);
-        byId =
-                "select %s, %s from %s where %s = ?"
-                        .formatted(
-                                number,
-                                Tables.quoted(Tables.RETIRED),
-                                table,
-                                Tables.quoted(Tables.ID));
-        load = "select %s from %s where %s = ?".formatted(Tables.quoted(columns), table, number);
-        var inserted = columns.subList(1, columns.size());
-        insert =
-                "insert into %s (%s) values (%s)"
-                        .formatted(table, Tables.quoted(inserted), marks(inserted.size()));
-        delete = "delete from %s where %s = ?".formatted(table, number);
+        var number = Sql.number(Tables.NUMBER);
+        byId = table.selectBy(Tables.ID, Tables.NUMBER, Tables.RETIRED);
+        load = table.selectBy(Tables.NUMBER, array(columns));
+        insert = table.insert(array(columns.subList(1, columns.size())));
+        delete = table.delete(Sql.is(Tables.NUMBER));
         var key = object.keyFields();
         keyOf =
-                "select %s from %s where %s = ?"
-                        .formatted(
-                                Tables.quoted(key.isEmpty() ? List.of(Tables.ID) : firsts(key)),
-                                table,
-                                number);
+                table.selectBy(
+                        Tables.NUMBER, array(key.isEmpty() ? List.of(Tables.ID) : firsts(key)));
         after =
-                "select %1$s from %2$s where %1$s > ? order by %1$s limit ?"
-                        .formatted(number, table);
-        highest = "select max(%s) from %s".formatted(number, table);
+                Sql.text(
+                        table.select(Tables.NUMBER)
+                                .where(number.gt(Sql.count()))
+                                .orderBy(number)
+                                .limit(Sql.count()));
+        highest = Sql.text(Tables.sql().select(DSL.max(number)).from(table.table()));
+        var retired = DSL.coalesce(DSL.sum(Sql.number(Tables.RETIRED)), DSL.inline(0));
+        count =
+                Sql.text(
+                        Tables.sql()
+                                .select(DSL.count().minus(retired), retired)
+                                .from(table.table()));
         parts = object.parts().stream().map(part -> new PartSql(object, part)).toList();
     }
 
@@ -61,81 +64,83 @@ final class ObjectSql {
         final String insert;
         final String delete;
         final String lastLine;
-        private final String table;
+        private final TableStatements table;
         private final Map<List<String>, String> updates = new ConcurrentHashMap<>();
+        private final Map<String, String> referring = new ConcurrentHashMap<>();
 
         PartSql(ObjectType object, Part part) {
-            table = Tables.quoted(Tables.of(object, part));
+            table = new TableStatements(Tables.of(object, part));
             var columns = new ArrayList<>(Tables.ITEM_COLUMNS);
             columns.addAll(Tables.columns(part.fields()));
-            var owner = Tables.quoted(Tables.OWNER);
-            var line = Tables.quoted(Tables.LINE);
             load =
-                    "select %s from %s where %s = ? order by %s"
-                            .formatted(
-                                    Tables.quoted(columns),
-                                    table,
-                                    owner,
-                                    Tables.quoted(Tables.POSITION));
-            insert =
-                    "insert into %s (%s) values (%s)"
-                            .formatted(table, Tables.quoted(columns), marks(columns.size()));
-            delete = "delete from %s where %s = ? and %s = ?".formatted(table, owner, line);
-            lastLine = "select max(%s) from %s where %s = ?".formatted(line, table, owner);
+                    Sql.text(
+                            table.select(array(columns))
+                                    .where(Sql.is(Tables.OWNER))
+                                    .orderBy(Sql.column(Tables.POSITION)));
+            insert = table.insert(array(columns));
+            delete = table.delete(DSL.and(Sql.is(Tables.OWNER), Sql.is(Tables.LINE)));
+            lastLine =
+                    Sql.text(
+                            Tables.sql()
+                                    .select(DSL.max(Sql.number(Tables.LINE)))
+                                    .from(table.table())
+                                    .where(Sql.is(Tables.OWNER)));
         }
 
         String update(List<Field> fields) {
             return updates.computeIfAbsent(
                     Tables.columns(fields),
-                    columns -> {
-                        var assigned = new ArrayList<>(List.of(Tables.POSITION));
-                        assigned.addAll(columns);
-                        return "update %s set %s where %s = ? and %s = ?"
-                                .formatted(
-                                        table,
-                                        assignments(assigned),
-                                        Tables.quoted(Tables.OWNER),
-                                        Tables.quoted(Tables.LINE));
-                    });
+                    columns ->
+                            table.update(
+                                    Stream.concat(Stream.of(Tables.POSITION), columns.stream())
+                                            .toList(),
+                                    DSL.and(Sql.is(Tables.OWNER), Sql.is(Tables.LINE))));
         }
     }
 
     String update(List<Field> fields) {
         return updates.computeIfAbsent(
                 Tables.columns(fields),
-                columns -> {
-                    var assigned =
-                            new ArrayList<>(
-                                    List.of(
-                                            Tables.VERSION,
-                                            Tables.RETIRED,
-                                            Tables.CHANGED_AT,
-                                            Tables.CHANGED_BY));
-                    assigned.addAll(columns);
-                    return "update %s set %s where %s = ?"
-                            .formatted(table, assignments(assigned), Tables.quoted(Tables.NUMBER));
-                });
+                columns ->
+                        table.update(
+                                Stream.concat(
+                                                Stream.of(
+                                                        Tables.VERSION,
+                                                        Tables.RETIRED,
+                                                        Tables.CHANGED_AT,
+                                                        Tables.CHANGED_BY),
+                                                columns.stream())
+                                        .toList(),
+                                Sql.is(Tables.NUMBER)));
     }
 
     /** Finds by the values of some fields, leaving one record out. */
     String byFields(List<Field> fields) {
         return byFields.computeIfAbsent(
                 fields.stream().map(Field::name).toList(),
-                names -> {
-                    var conditions =
-                            String.join(
-                                    " and ",
-                                    names.stream()
-                                            .map(name -> Tables.quoted(name) + " = ?")
-                                            .toList());
-                    return "select %s, %s from %s where %s and %s <> ? limit 1"
-                            .formatted(
-                                    Tables.quoted(Tables.NUMBER),
-                                    Tables.quoted(Tables.RETIRED),
-                                    table,
-                                    conditions,
-                                    Tables.quoted(Tables.NUMBER));
-                });
+                names ->
+                        Sql.text(
+                                table.select(Tables.NUMBER, Tables.RETIRED)
+                                        .where(names.stream().map(Sql::is).toList())
+                                        .and(Sql.column(Tables.NUMBER).ne(Sql.value()))
+                                        .limit(DSL.inline(1))));
+    }
+
+    /** The records that refer to one by a field of theirs, or of their line items. */
+    String referring(@Nullable Part part, Field field) {
+        if (part == null) {
+            return referring.computeIfAbsent(
+                    field.name(), name -> table.selectBy(name, Tables.NUMBER));
+        }
+        var of = parts.get(part.index());
+        return of.referring.computeIfAbsent(
+                field.name(),
+                name ->
+                        Sql.text(
+                                Tables.sql()
+                                        .selectDistinct(Sql.column(Tables.OWNER))
+                                        .from(of.table.table())
+                                        .where(Sql.is(name))));
     }
 
     /** Of a field with several columns the first. */
@@ -143,12 +148,7 @@ final class ObjectSql {
         return fields.stream().map(field -> Tables.columns(field).getFirst()).toList();
     }
 
-    private static String marks(int count) {
-        return String.join(", ", Collections.nCopies(count, "?"));
-    }
-
-    private static String assignments(List<String> columns) {
-        return String.join(
-                ", ", columns.stream().map(column -> Tables.quoted(column) + " = ?").toList());
+    private static String[] array(List<String> columns) {
+        return columns.toArray(String[]::new);
     }
 }

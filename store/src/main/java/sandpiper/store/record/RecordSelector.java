@@ -12,7 +12,6 @@ import sandpiper.logic.condition.Selection;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.ObjectType;
-import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.table.ColumnValues;
@@ -133,23 +132,6 @@ final class RecordSelector {
 
     /** A value that may be none. */
     private record Total(@Nullable Object value) {}
-
-    List<Long> referring(
-            SqlSession session, ObjectType object, @Nullable Part part, Field field, long number) {
-        var sql =
-                part == null
-                        ? "select %s from %s where %s = ?"
-                                .formatted(
-                                        Tables.quoted(Tables.NUMBER),
-                                        Tables.quoted(Tables.of(object)),
-                                        Tables.quoted(field.name()))
-                        : "select distinct %s from %s where %s = ?"
-                                .formatted(
-                                        Tables.quoted(Tables.OWNER),
-                                        Tables.quoted(Tables.of(object, part)),
-                                        Tables.quoted(field.name()));
-        return session.list(sql, row -> row.getLong(1), number);
-    }
 
     private Field last(ObjectType from, List<String> path) {
         return FieldPath.resolve(release, from, path).orElseThrow().last();

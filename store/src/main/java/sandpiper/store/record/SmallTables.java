@@ -3,8 +3,10 @@ package sandpiper.store.record;
 import java.time.Duration;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import org.jooq.impl.DSL;
 import sandpiper.model.release.ObjectType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.Sql;
 import sandpiper.store.table.Tables;
 
 /**
@@ -29,10 +31,13 @@ final class SmallTables {
         // The highest number says no less than how many there are, and is found at once.
         long highest =
                 session.number(
-                        "select coalesce(max(%s), 0) from %s"
-                                .formatted(
-                                        Tables.quoted(Tables.NUMBER),
-                                        Tables.quoted(Tables.of(object))));
+                        Sql.text(
+                                Tables.sql()
+                                        .select(
+                                                DSL.coalesce(
+                                                        DSL.max(Sql.number(Tables.NUMBER)),
+                                                        DSL.inline(0L)))
+                                        .from(Sql.table(Tables.of(object)))));
         boolean small = highest <= MOST_RECORDS;
         looks.put(object.name(), new Look(small, now));
         return small;

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.Session;
@@ -29,10 +30,28 @@ import sandpiper.model.release.Release;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.table.ColumnValues;
+import sandpiper.store.table.Sql;
+import sandpiper.store.table.TableStatements;
 import sandpiper.store.table.Tables;
 
 /** The records of one release in SQLite. Safe to share between threads; sessions are not. */
 public final class SqlRecords implements RecordStorage {
+    private static final TableStatements SERIES = new TableStatements("sandpiper_series");
+    private static final String NEXT_IN_SERIES =
+            Sql.text(
+                    Tables.sql()
+                            .insertInto(
+                                    SERIES.table(),
+                                    Sql.column("object"),
+                                    Sql.column("series"),
+                                    Sql.number("last"))
+                            .values(Sql.value(), Sql.value(), DSL.inline(1L))
+                            .onConflict(Sql.column("object"), Sql.column("series"))
+                            .doUpdate()
+                            .set(Sql.number("last"), SERIES.number("last").plus(DSL.inline(1L))));
+    private static final String LAST_IN_SERIES =
+            Sql.text(SERIES.select("last").where(Sql.is("object"), Sql.is("series")));
+
     private final Release release;
     private final RecordReader reader;
     private final RecordSelector selector;
@@ -226,7 +245,8 @@ public final class SqlRecords implements RecordStorage {
     @Override
     public List<Long> referring(
             Session session, ObjectType object, @Nullable Part part, Field field, long number) {
-        return selector.referring(SqlSession.of(session), object, part, field, number);
+        return SqlSession.of(session)
+                .list(of(object).referring(part, field), row -> row.getLong(1), number);
     }
 
     @Override
@@ -234,27 +254,31 @@ public final class SqlRecords implements RecordStorage {
             Session session, ObjectType object, long number, boolean inUse) {
         for (var inverse : release.referencesTo(object)) {
             var part = inverse.part();
-            boolean self = inverse.from().name().equals(object.name());
-            var sql =
-                    "select count(distinct r.%1$s) from %2$s as r%3$s where %4$s = ? and (? = 0 or r.%1$s <> ?)%5$s"
-                            .formatted(
-                                    Tables.quoted(Tables.NUMBER),
-                                    Tables.quoted(Tables.of(inverse.from())),
-                                    part == null
-                                            ? ""
-                                            : " join %s as i on i.%s = r.%s"
-                                                    .formatted(
-                                                            Tables.quoted(
-                                                                    Tables.of(
-                                                                            inverse.from(), part)),
-                                                            Tables.quoted(Tables.OWNER),
-                                                            Tables.quoted(Tables.NUMBER)),
-                                    (part == null ? "r." : "i.")
-                                            + Tables.quoted(inverse.field().name()),
-                                    inUse
-                                            ? " and r." + Tables.quoted(Tables.RETIRED) + " = 0"
-                                            : "");
-            long count = SqlSession.of(session).number(sql, number, self ? 1L : 0L, number);
+            var others =
+                    Tables.sql()
+                            .select(DSL.countDistinct(Sql.column("r", Tables.NUMBER)))
+                            .from(Sql.table(Tables.of(inverse.from())).as(DSL.name("r")));
+            var joined =
+                    part == null
+                            ? others
+                            : others.join(
+                                            Sql.table(Tables.of(inverse.from(), part))
+                                                    .as(DSL.name("i")))
+                                    .on(
+                                            Sql.column("i", Tables.OWNER)
+                                                    .eq(Sql.column("r", Tables.NUMBER)));
+            var where = new ArrayList<org.jooq.Condition>();
+            where.add(Sql.column(part == null ? "r" : "i", inverse.field().name()).eq(number));
+            if (inverse.from().name().equals(object.name())) {
+                where.add(Sql.column("r", Tables.NUMBER).ne(number));
+            }
+            if (inUse) {
+                where.add(Sql.column("r", Tables.RETIRED).eq(DSL.inline(0)));
+            }
+            long count =
+                    SqlSession.of(session)
+                            .list(joined.where(where), row -> row.getLong(1))
+                            .getFirst();
             if (count > 0) {
                 return Optional.of(new Referrer(inverse.from(), count));
             }
@@ -359,24 +383,15 @@ public final class SqlRecords implements RecordStorage {
 
     @Override
     public long nextInSeries(Transaction transaction, ObjectType object, String series) {
-        return SqlSession.of(transaction)
-                .first(
-                        "insert into sandpiper_series (object, series, last) values (?, ?, 1) on"
-                            + " conflict (object, series) do update set last = last + 1 returning"
-                            + " last",
-                        row -> row.getLong(1),
-                        object.name(),
-                        series)
-                .orElseThrow();
+        var sql = SqlSession.of(transaction);
+        sql.run(NEXT_IN_SERIES, object.name(), series);
+        return sql.number(LAST_IN_SERIES, object.name(), series);
     }
 
     @Override
     public Count count(Session session, ObjectType object) {
         return SqlSession.of(session)
-                .first(
-                        "select count(*) - coalesce(sum(%1$s), 0), coalesce(sum(%1$s), 0) from %2$s"
-                                .formatted(Tables.quoted(Tables.RETIRED), of(object).table),
-                        row -> new Count(row.getLong(1), row.getLong(2)))
+                .first(of(object).count, row -> new Count(row.getLong(1), row.getLong(2)))
                 .orElseThrow();
     }
 }

@@ -3,6 +3,8 @@ package sandpiper.store.schema;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import org.jooq.Condition;
+import org.jooq.impl.DSL;
 import sandpiper.engine.port.SchemaStorage.Effects;
 import sandpiper.model.change.FieldChange;
 import sandpiper.model.change.ObjectChange;
@@ -12,6 +14,7 @@ import sandpiper.model.release.Field;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.ParsedValue;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.Sql;
 import sandpiper.store.table.Tables;
 
 /** Looks at the data to tell what a change would do to it. */
@@ -53,7 +56,7 @@ final class EffectsFinder {
 
     private void find(TableShape shape) {
         var table = Objects.requireNonNull(shape.before());
-        if (sql.number("select exists (select 1 from %s)".formatted(Tables.quoted(table))) == 0) {
+        if (isEmpty(table)) {
             return;
         }
         if (shape.isGone()) {
@@ -69,14 +72,21 @@ final class EffectsFinder {
 
     /** Only where it is said: counting a large table takes long. */
     private long rows(String table) {
-        return sql.number("select count(*) from " + Tables.quoted(table));
+        return count(table, DSL.noCondition());
+    }
+
+    private boolean isEmpty(String table) {
+        return sql.list(
+                        Tables.sql().selectOne().from(Sql.table(table)).limit(DSL.inline(1)),
+                        row -> true)
+                .isEmpty();
     }
 
     private void find(TableShape shape, String table, FieldChange change) {
         var before = change.before();
         var after = change.after();
         if (after == null && before != null) {
-            long filled = count(table, "%s is not null".formatted(Tables.quoted(before.name())));
+            long filled = count(table, Sql.column(before.name()).isNotNull());
             if (filled > 0) {
                 losses.add(
                         "%s.%s is removed, and its value in %,d records is lost.%s"
@@ -119,9 +129,9 @@ final class EffectsFinder {
     }
 
     private void findDifference(TableShape shape, String table, Field before, Field after) {
-        var column = Tables.quoted(before.name());
+        var column = Sql.column(before.name());
         if (after.required() && !before.required()) {
-            long empty = count(table, column + " is null");
+            long empty = count(table, column.isNull());
             if (empty > 0) {
                 obstacles.add(
                         "%s.%s is now required, but %,d records have no value: fill them first."
@@ -141,8 +151,8 @@ final class EffectsFinder {
 
     private void findUnfit(
             TableShape shape, String table, Conversion conversion, Field before, Field after) {
-        var column = Tables.quoted(before.name());
-        long filled = count(table, column + " is not null");
+        var column = Sql.column(before.name());
+        long filled = count(table, column.isNotNull());
         if (filled == 0) {
             return;
         }
@@ -153,7 +163,11 @@ final class EffectsFinder {
                             .formatted(name, filled, conversion.impossible()));
             return;
         }
-        var unfit = conversion.unfit().map(condition -> count(table, condition)).orElse(0L);
+        var unfit =
+                conversion
+                        .unfit()
+                        .map(condition -> count(table, DSL.condition(condition)))
+                        .orElse(0L);
         if (unfit > 0) {
             obstacles.add(
                     "%s becomes %s, but %,d records have %s: change them first."
@@ -168,12 +182,15 @@ final class EffectsFinder {
     }
 
     /** Looks at every value, since only the type itself knows what it takes. */
-    private void findUnmatched(String name, String table, String column, FieldType type) {
+    private void findUnmatched(
+            String name, String table, org.jooq.Field<Object> column, FieldType type) {
         var unfit =
                 sql
                         .list(
-                                "select %s from %s where %s is not null"
-                                        .formatted(column, Tables.quoted(table), column),
+                                Tables.sql()
+                                        .select(column)
+                                        .from(Sql.table(table))
+                                        .where(column.isNotNull()),
                                 row -> row.getString(1))
                         .stream()
                         .filter(text -> type.readText(text) instanceof ParsedValue.Refused)
@@ -212,7 +229,7 @@ final class EffectsFinder {
                 return;
             }
             columns.add(former.get().name());
-            long empty = count(Tables.of(before), Tables.quoted(former.get().name()) + " is null");
+            long empty = count(Tables.of(before), Sql.column(former.get().name()).isNull());
             if (empty > 0) {
                 obstacles.add(
                         "%s: %s is to be the key, but %,d records have no value: fill them first."
@@ -226,12 +243,16 @@ final class EffectsFinder {
     }
 
     private void findDuplicates(String what, String table, List<String> columns) {
-        var present =
-                String.join(" is not null and ", columns.stream().map(Tables::quoted).toList());
+        var fields = columns.stream().map(Sql::column).toList();
+        var several =
+                DSL.selectOne()
+                        .from(Sql.table(table))
+                        .where(fields.stream().map(org.jooq.Field::isNotNull).toList())
+                        .groupBy(fields)
+                        .having(DSL.count().gt(DSL.inline(1)));
         long twice =
-                sql.number(
-                        "select count(*) from (select 1 from %s where %s is not null group by %s having count(*) > 1)"
-                                .formatted(Tables.quoted(table), present, Tables.quoted(columns)));
+                sql.list(Tables.sql().selectCount().from(several), row -> row.getLong(1))
+                        .getFirst();
         if (twice > 0) {
             obstacles.add(
                     "%s, but %,d values are there more than once: change them first."
@@ -239,8 +260,10 @@ final class EffectsFinder {
         }
     }
 
-    private long count(String table, String condition) {
-        return sql.number(
-                "select count(*) from %s where %s".formatted(Tables.quoted(table), condition));
+    private long count(String table, Condition condition) {
+        return sql.list(
+                        Tables.sql().selectCount().from(Sql.table(table)).where(condition),
+                        row -> row.getLong(1))
+                .getFirst();
     }
 }

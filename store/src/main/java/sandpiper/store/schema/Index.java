@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
+import org.jooq.impl.DSL;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.ObjectType;
@@ -13,6 +14,7 @@ import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.type.BooleanType;
 import sandpiper.model.type.ChoiceType;
+import sandpiper.store.table.Sql;
 import sandpiper.store.table.Tables;
 
 /**
@@ -115,11 +117,11 @@ record Index(String name, String table, List<String> columns, boolean unique) {
     }
 
     String sql() {
-        return "create %sindex %s on %s (%s)"
-                .formatted(
-                        unique ? "unique " : "",
-                        Tables.quoted(name),
-                        Tables.quoted(table),
-                        Tables.quoted(columns));
+        var columnFields = columns.stream().map(Sql::column).toList();
+        var made =
+                unique
+                        ? Tables.sql().createUniqueIndex(DSL.name(name))
+                        : Tables.sql().createIndex(DSL.name(name));
+        return Sql.text(made.on(Sql.table(table), columnFields));
     }
 }

@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.stream.Stream;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.port.SchemaStorage;
@@ -16,6 +17,8 @@ import sandpiper.model.change.ReleaseChange;
 import sandpiper.model.definition.DefaultValue;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.table.ColumnValues;
+import sandpiper.store.table.Sql;
+import sandpiper.store.table.TableStatements;
 import sandpiper.store.table.Tables;
 
 /**
@@ -23,6 +26,9 @@ import sandpiper.store.table.Tables;
  * table holds; anything else writes the table anew and puts it in the place of the old one.
  */
 public final class SchemaChanger implements SchemaStorage {
+    private static final String RENAME_SERIES =
+            new TableStatements("sandpiper_series").update(List.of("object"), Sql.is("object"));
+
     private final HistoryStorage history;
     private final java.time.Clock clock;
 
@@ -52,10 +58,7 @@ public final class SchemaChanger implements SchemaStorage {
         shapes(change)
                 .filter(TableShape::isGone)
                 .sorted(Comparator.comparing(shape -> shape.owner() == null))
-                .forEach(shape ->
-                        sql.runOnce(
-                                "drop table "
-                                        + Tables.quoted(Objects.requireNonNull(shape.before()))));
+                .forEach(shape -> sql.runOnce(dropped(Objects.requireNonNull(shape.before()))));
         createIndexes(sql, change);
         if (shapes(change).anyMatch(SchemaChanger::mayBreakLinks)) {
             checkLinks(sql);
@@ -96,9 +99,7 @@ public final class SchemaChanger implements SchemaStorage {
             var before = shape.before();
             var after = shape.after();
             if (before != null && after != null && !before.equals(after)) {
-                sql.runOnce(
-                        "alter table %s rename to %s"
-                                .formatted(Tables.quoted(before), Tables.quoted(after)));
+                sql.runOnce(renamed(before, after));
             }
         }
         for (var object : change.objects()) {
@@ -106,10 +107,7 @@ public final class SchemaChanger implements SchemaStorage {
             var after = object.after();
             if (before != null && after != null && !before.name().equals(after.name())) {
                 history.renameObject(transaction, before.name(), after.name());
-                sql.run(
-                        "update sandpiper_series set object = ? where object = ?",
-                        after.name(),
-                        before.name());
+                sql.run(RENAME_SERIES, after.name(), before.name());
             }
         }
     }
@@ -150,15 +148,15 @@ public final class SchemaChanger implements SchemaStorage {
             }
         }
         sql.runOnce(
-                "insert into %s (%s) select %s from %s"
-                        .formatted(
-                                Tables.quoted(made),
-                                Tables.quoted(into),
-                                String.join(", ", from),
-                                Tables.quoted(table)));
-        sql.runOnce("drop table " + Tables.quoted(table));
-        sql.runOnce(
-                "alter table %s rename to %s".formatted(Tables.quoted(made), Tables.quoted(table)));
+                Sql.text(
+                        Tables.sql()
+                                .insertInto(
+                                        Sql.table(made), into.stream().map(Sql::column).toList())
+                                .select(
+                                        DSL.select(from.stream().map(DSL::field).toList())
+                                                .from(Sql.table(table)))));
+        sql.runOnce(dropped(table));
+        sql.runOnce(renamed(made, table));
     }
 
     /** Gives the records that were there the default of a field that is new. */
@@ -170,12 +168,8 @@ public final class SchemaChanger implements SchemaStorage {
             }
             var values =
                     ColumnValues.split(field, standardValue(change, shape, field.defaultValue()));
-            var assignments = new ArrayList<String>();
-            Tables.columns(field)
-                    .forEach(column -> assignments.add(Tables.quoted(column) + " = ?"));
             sql.run(
-                    "update %s set %s"
-                            .formatted(Tables.quoted(table), String.join(", ", assignments)),
+                    new TableStatements(table).update(Tables.columns(field), DSL.noCondition()),
                     values.toArray());
         }
     }
@@ -224,7 +218,7 @@ public final class SchemaChanger implements SchemaStorage {
                         .toList();
         existingIndexes(sql).stream()
                 .filter(name -> !kept.contains(name))
-                .forEach(name -> sql.runOnce("drop index " + Tables.quoted(name)));
+                .forEach(name -> sql.runOnce(Sql.text(Tables.sql().dropIndex(DSL.name(name)))));
     }
 
     private static void createIndexes(SqlSession sql, ReleaseChange change) {
@@ -232,6 +226,14 @@ public final class SchemaChanger implements SchemaStorage {
         wanted(change).stream()
                 .filter(index -> !existing.contains(index.name()))
                 .forEach(index -> sql.runOnce(index.sql()));
+    }
+
+    private static String dropped(String table) {
+        return Sql.text(Tables.sql().dropTable(Sql.table(table)));
+    }
+
+    private static String renamed(String from, String to) {
+        return Sql.text(Tables.sql().alterTable(DSL.name(from)).renameTo(DSL.name(to)));
     }
 
     private static void checkLinks(SqlSession sql) {

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import org.jooq.Select;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.StorageException;
@@ -113,6 +114,11 @@ public final class SqlSession implements Transaction {
         }
     }
 
+    /** All rows of a query that depends on what is asked; its values stand in it. */
+    public <T> List<T> list(Select<?> query, RowReader<T> reader) {
+        return list(query.getSQL(), reader, query.getBindValues().toArray());
+    }
+
     /** The first row of a query, or nothing. */
     public <T> Optional<T> first(String sql, RowReader<T> reader, @Nullable Object... values) {
         try {
@@ -201,9 +207,20 @@ public final class SqlSession implements Transaction {
         try {
             statements.get(connection, "rollback").executeUpdate();
         } catch (SQLException e) {
-            if (!String.valueOf(e.getMessage()).contains("no transaction is active")) {
+            if (!isIdle()) {
                 throw SqlFailures.inWords(e);
             }
+        }
+    }
+
+    /** Whether there is no transaction: only then can one begin. */
+    private boolean isIdle() {
+        try (var statement = connection.createStatement()) {
+            statement.execute("begin");
+            statement.execute("rollback");
+            return true;
+        } catch (SQLException _) {
+            return false;
         }
     }
 }

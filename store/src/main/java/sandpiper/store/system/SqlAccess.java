@@ -11,6 +11,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.AccessEntry;
 import sandpiper.engine.access.Duty;
@@ -24,26 +25,84 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.Sql;
+import sandpiper.store.table.TableStatements;
+import sandpiper.store.table.Tables;
 
 /** Users, clients and settings in their tables. */
 public final class SqlAccess implements AccessStorage {
+    private static final TableStatements USER = new TableStatements("sandpiper_user");
+    private static final TableStatements CLIENT = new TableStatements("sandpiper_client");
+    private static final TableStatements ROLE = new TableStatements("sandpiper_role");
+    private static final TableStatements GRANT = new TableStatements("sandpiper_role_object");
+    private static final TableStatements ENTRY = new TableStatements("sandpiper_access_entry");
+    private static final TableStatements SETTING = new TableStatements("sandpiper_setting");
+
+    private static final String[] OF_USER = {
+        "label", "password_hash", "duties", "roles", "disabled", "temporary"
+    };
+    private static final String[] OF_CLIENT = {
+        "label",
+        "secret_hash",
+        "grants",
+        "created_at",
+        "last_used",
+        "previous_hash",
+        "previous_until",
+        "disabled",
+        "sealed",
+        "previous_sealed",
+        "calls_per_minute"
+    };
+    private static final String FIND_USER = USER.selectBy("name", named(OF_USER));
+    private static final String USERS =
+            Sql.text(USER.select(named(OF_USER)).orderBy(Sql.column("name")));
+    private static final String PUT_USER = USER.put(List.of("name"), OF_USER);
+    private static final String REMOVE_USER = USER.delete(Sql.is("name"));
+    private static final String GRANTS =
+            Sql.text(
+                    GRANT.select("role", "object", "actions", "condition", "hidden", "read_only")
+                            .orderBy(Sql.column("role"), Sql.column("number")));
+    private static final String[] OF_ROLE = {"name", "label", "describe", "duties", "services"};
+    private static final String ROLES = Sql.text(ROLE.select(OF_ROLE).orderBy(Sql.column("name")));
+    private static final String ADD_ROLE = ROLE.insert(OF_ROLE);
+    private static final String ADD_GRANT =
+            GRANT.insert("role", "number", "object", "actions", "condition", "hidden", "read_only");
+    private static final String REMOVE_ROLE = ROLE.delete(Sql.is("name"));
+    private static final String[] OF_ENTRY = {"at", "actor", "what", "subject", "detail"};
+    private static final String ADD_ENTRY = ENTRY.insert(OF_ENTRY);
+    private static final String ENTRIES =
+            Sql.text(
+                    ENTRY.select(OF_ENTRY).orderBy(Sql.number("number").desc()).limit(Sql.count()));
+    private static final String FIND_CLIENT = CLIENT.selectBy("name", named(OF_CLIENT));
+    private static final String CLIENTS =
+            Sql.text(CLIENT.select(named(OF_CLIENT)).orderBy(Sql.column("name")));
+    private static final String PUT_CLIENT = CLIENT.put(List.of("name"), OF_CLIENT);
+    private static final String REMOVE_CLIENT = CLIENT.delete(Sql.is("name"));
+    private static final String TOUCH_CLIENT = CLIENT.update(List.of("last_used"), Sql.is("name"));
+    private static final String FIND_SETTING = SETTING.selectBy("name", "value");
+    private static final String PUT_SETTING = SETTING.put(List.of("name"), "value");
+    private static final String BEGIN_SETTING =
+            Sql.text(
+                    Tables.sql()
+                            .insertInto(SETTING.table(), Sql.column("name"), Sql.column("value"))
+                            .values(Sql.value(), Sql.value())
+                            .onConflictDoNothing());
+
+    private static String[] named(String... others) {
+        return Stream.concat(Stream.of("name"), Stream.of(others)).toArray(String[]::new);
+    }
+
     private final AtomicLong stamp = new AtomicLong();
-    private static final String USER =
-            "select name, label, password_hash, duties, roles, disabled, temporary"
-                    + " from sandpiper_user";
-    private static final String CLIENT =
-            "select name, label, secret_hash, grants, created_at, last_used, previous_hash,"
-                    + " previous_until, disabled, sealed, previous_sealed, calls_per_minute"
-                    + " from sandpiper_client";
 
     @Override
     public Optional<StoredUser> user(Session session, String name) {
-        return SqlSession.of(session).first(USER + " where name = ?", SqlAccess::readUser, name);
+        return SqlSession.of(session).first(FIND_USER, SqlAccess::readUser, name);
     }
 
     @Override
     public List<StoredUser> users(Session session) {
-        return SqlSession.of(session).list(USER + " order by name", SqlAccess::readUser);
+        return SqlSession.of(session).list(USERS, SqlAccess::readUser);
     }
 
     private static StoredUser readUser(ResultSet row) throws SQLException {
@@ -71,8 +130,7 @@ public final class SqlAccess implements AccessStorage {
         noteChange(transaction);
         SqlSession.of(transaction)
                 .run(
-                        "insert or replace into sandpiper_user (name, label, password_hash, duties,"
-                                + " roles, disabled, temporary) values (?, ?, ?, ?, ?, ?, ?)",
+                        PUT_USER,
                         user.name(),
                         user.label(),
                         user.passwordHash(),
@@ -85,22 +143,19 @@ public final class SqlAccess implements AccessStorage {
     @Override
     public void removeUser(Transaction transaction, String name) {
         noteChange(transaction);
-        SqlSession.of(transaction).run("delete from sandpiper_user where name = ?", name);
+        SqlSession.of(transaction).run(REMOVE_USER, name);
     }
 
     @Override
     public List<Role> roles(Session session) {
         var sql = SqlSession.of(session);
         var objects = new HashMap<String, List<ObjectGrant>>();
-        sql.list(
-                        "select role, object, actions, condition, hidden, read_only from"
-                                + " sandpiper_role_object order by role, number",
-                        row -> Map.entry(row.getString(1), readGrant(row)))
+        sql.list(GRANTS, row -> Map.entry(row.getString(1), readGrant(row)))
                 .forEach(one ->
                         objects.computeIfAbsent(one.getKey(), _ -> new ArrayList<>())
                                 .add(one.getValue()));
         return sql.list(
-                "select name, label, describe, duties, services from sandpiper_role order by name",
+                ROLES,
                 row ->
                         new Role(
                                 row.getString(1),
@@ -130,8 +185,7 @@ public final class SqlAccess implements AccessStorage {
         removeRole(transaction, role.name());
         var sql = SqlSession.of(transaction);
         sql.run(
-                "insert into sandpiper_role (name, label, describe, duties, services) values (?, ?,"
-                        + " ?, ?, ?)",
+                ADD_ROLE,
                 role.name(),
                 role.label(),
                 Objects.requireNonNullElse(role.describe(), ""),
@@ -140,8 +194,7 @@ public final class SqlAccess implements AccessStorage {
         for (int i = 0; i < role.objects().size(); i++) {
             var grant = role.objects().get(i);
             sql.run(
-                    "insert into sandpiper_role_object (role, number, object, actions, condition,"
-                            + " hidden, read_only) values (?, ?, ?, ?, ?, ?, ?)",
+                    ADD_GRANT,
                     role.name(),
                     i,
                     grant.object(),
@@ -155,15 +208,14 @@ public final class SqlAccess implements AccessStorage {
     @Override
     public void removeRole(Transaction transaction, String name) {
         noteChange(transaction);
-        SqlSession.of(transaction).run("delete from sandpiper_role where name = ?", name);
+        SqlSession.of(transaction).run(REMOVE_ROLE, name);
     }
 
     @Override
     public void addEntry(Transaction transaction, AccessEntry entry) {
         SqlSession.of(transaction)
                 .run(
-                        "insert into sandpiper_access_entry (at, actor, what, subject, detail)"
-                                + " values (?, ?, ?, ?, ?)",
+                        ADD_ENTRY,
                         TemporalType.micros(entry.at()),
                         entry.actor(),
                         entry.what(),
@@ -175,8 +227,7 @@ public final class SqlAccess implements AccessStorage {
     public List<AccessEntry> entries(Session session, int limit) {
         return SqlSession.of(session)
                 .list(
-                        "select at, actor, what, subject, detail from sandpiper_access_entry order"
-                                + " by number desc limit ?",
+                        ENTRIES,
                         row ->
                                 new AccessEntry(
                                         TemporalType.instant(row.getLong(1)),
@@ -189,13 +240,12 @@ public final class SqlAccess implements AccessStorage {
 
     @Override
     public Optional<StoredClient> client(Session session, String name) {
-        return SqlSession.of(session)
-                .first(CLIENT + " where name = ?", SqlAccess::readClient, name);
+        return SqlSession.of(session).first(FIND_CLIENT, SqlAccess::readClient, name);
     }
 
     @Override
     public List<StoredClient> clients(Session session) {
-        return SqlSession.of(session).list(CLIENT + " order by name", SqlAccess::readClient);
+        return SqlSession.of(session).list(CLIENTS, SqlAccess::readClient);
     }
 
     private static StoredClient readClient(ResultSet row) throws SQLException {
@@ -228,10 +278,7 @@ public final class SqlAccess implements AccessStorage {
         var previous = client.previous();
         SqlSession.of(transaction)
                 .run(
-                        "insert or replace into sandpiper_client (name, label, secret_hash, grants,"
-                                + " created_at, last_used, previous_hash, previous_until, disabled,"
-                                + " sealed, previous_sealed, calls_per_minute) values (?, ?, ?, ?,"
-                                + " ?, ?, ?, ?, ?, ?, ?, ?)",
+                        PUT_CLIENT,
                         client.name(),
                         client.label(),
                         client.secret().hash(),
@@ -249,39 +296,23 @@ public final class SqlAccess implements AccessStorage {
     @Override
     public void removeClient(Transaction transaction, String name) {
         noteChange(transaction);
-        SqlSession.of(transaction).run("delete from sandpiper_client where name = ?", name);
+        SqlSession.of(transaction).run(REMOVE_CLIENT, name);
     }
 
     @Override
     public void touchClient(Transaction transaction, String name, Instant at) {
-        SqlSession.of(transaction)
-                .run(
-                        "update sandpiper_client set last_used = ? where name = ?",
-                        TemporalType.micros(at),
-                        name);
+        SqlSession.of(transaction).run(TOUCH_CLIENT, TemporalType.micros(at), name);
     }
 
     @Override
     public String setting(Transaction transaction, String name, String otherwise) {
         var sql = SqlSession.of(transaction);
-        sql.run(
-                "insert or ignore into sandpiper_setting (name, value) values (?, ?)",
-                name,
-                otherwise);
-        return sql.first(
-                        "select value from sandpiper_setting where name = ?",
-                        row -> row.getString(1),
-                        name)
-                .orElseThrow();
+        sql.run(BEGIN_SETTING, name, otherwise);
+        return sql.first(FIND_SETTING, row -> row.getString(1), name).orElseThrow();
     }
 
     @Override
     public void putSetting(Transaction transaction, String name, String value) {
-        SqlSession.of(transaction)
-                .run(
-                        "insert into sandpiper_setting (name, value) values (?, ?)"
-                                + " on conflict (name) do update set value = excluded.value",
-                        name,
-                        value);
+        SqlSession.of(transaction).run(PUT_SETTING, name, value);
     }
 }

@@ -7,15 +7,25 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.Sql;
+import sandpiper.store.table.TableStatements;
 
 /** Kept answers in their table. */
 public final class SqlAnswers implements AnswerStorage {
+    private static final TableStatements TABLE = new TableStatements("sandpiper_answer");
+    private static final String FIND =
+            Sql.text(
+                    TABLE.select("fingerprint", "content", "rights")
+                            .where(Sql.is("actor"), Sql.is("key")));
+    private static final String ADD =
+            TABLE.insert("actor", "key", "fingerprint", "content", "rights", "at");
+    private static final String FORGET = TABLE.delete(Sql.column("at").lt(Sql.value()));
+
     @Override
     public Optional<StoredAnswer> find(Session session, String actor, String key) {
         return SqlSession.of(session)
                 .first(
-                        "select fingerprint, content, rights from sandpiper_answer where actor = ?"
-                                + " and key = ?",
+                        FIND,
                         row ->
                                 new StoredAnswer(
                                         row.getString(1), row.getString(2), row.getString(3)),
@@ -28,8 +38,7 @@ public final class SqlAnswers implements AnswerStorage {
             Transaction transaction, String actor, String key, StoredAnswer answer, Instant at) {
         SqlSession.of(transaction)
                 .run(
-                        "insert into sandpiper_answer (actor, key, fingerprint, content, rights,"
-                                + " at) values (?, ?, ?, ?, ?, ?)",
+                        ADD,
                         actor,
                         key,
                         answer.fingerprint(),
@@ -40,7 +49,6 @@ public final class SqlAnswers implements AnswerStorage {
 
     @Override
     public void forgetBefore(Transaction transaction, Instant moment) {
-        SqlSession.of(transaction)
-                .run("delete from sandpiper_answer where at < ?", TemporalType.micros(moment));
+        SqlSession.of(transaction).run(FORGET, TemporalType.micros(moment));
     }
 }

@@ -7,24 +7,72 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.DefinitionStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.Sql;
+import sandpiper.store.table.TableStatements;
+import sandpiper.store.table.Tables;
 
 /** Draft files and releases in their tables. */
 public final class SqlDefinitions implements DefinitionStorage {
+    private static final TableStatements DRAFT = new TableStatements("sandpiper_draft");
+    private static final TableStatements VERSION = new TableStatements("sandpiper_draft_version");
+    private static final TableStatements RELEASE = new TableStatements("sandpiper_release");
+    private static final TableStatements FILE = new TableStatements("sandpiper_release_file");
+    private static final String[] FILE_STATE = {"path", "content", "changed_at", "changed_by"};
+    private static final String DRAFT_FILES =
+            Sql.text(DRAFT.select("path", "content").orderBy(Sql.column("path")));
+    private static final String DRAFT_FILE = DRAFT.selectBy("path", FILE_STATE);
+    private static final String PUT_DRAFT_FILE =
+            DRAFT.put(List.of("path"), "content", "changed_at", "changed_by");
+    private static final String REMOVE_DRAFT_FILE = DRAFT.delete(Sql.is("path"));
+    private static final String ADD_VERSION =
+            VERSION.insert("path", "content", "changed_at", "changed_by", "kept_at");
+    private static final String KEEP_VERSIONS = VERSION.keepNewest();
+    private static final String LAST_VERSION =
+            Sql.text(
+                    VERSION.select("kept_at")
+                            .where(Sql.is("path"))
+                            .orderBy(Sql.number("number").desc())
+                            .limit(DSL.inline(1)));
+    private static final String VERSIONS =
+            Sql.text(
+                    VERSION.select(FILE_STATE)
+                            .orderBy(Sql.number("number").desc())
+                            .limit(Sql.count()));
+    private static final String VERSIONS_OF =
+            Sql.text(
+                    VERSION.select(FILE_STATE)
+                            .where(Sql.is("path"))
+                            .orderBy(Sql.number("number").desc())
+                            .limit(Sql.count()));
+    private static final String[] RELEASE_COLUMNS = {
+        "number", "released_at", "released_by", "note", "changes"
+    };
+    private static final String RELEASES =
+            Sql.text(RELEASE.select(RELEASE_COLUMNS).orderBy(Sql.number("number").desc()));
+    private static final String NEWEST_RELEASE =
+            Sql.text(Tables.sql().select(DSL.max(Sql.number("number"))).from(RELEASE.table()));
+    private static final String ADD_RELEASE = RELEASE.insert(RELEASE_COLUMNS);
+    private static final String FILES_OF =
+            Sql.text(
+                    FILE.select("path", "content")
+                            .where(Sql.is("release"))
+                            .orderBy(Sql.column("path")));
+    private static final String ADD_FILE = FILE.insert("release", "path", "content");
+
     private static final int MOST_VERSIONS = 1_000;
 
     @Override
     public Map<String, String> draft(Session session) {
         var files = new LinkedHashMap<String, String>();
         SqlSession.of(session)
-                .list(
-                        "select path, content from sandpiper_draft order by path",
-                        row -> files.put(row.getString(1), row.getString(2)) == null);
+                .list(DRAFT_FILES, row -> files.put(row.getString(1), row.getString(2)) == null);
         return files;
     }
 
@@ -38,79 +86,52 @@ public final class SqlDefinitions implements DefinitionStorage {
 
     @Override
     public Optional<DraftFileState> draftFile(Session session, String path) {
-        return SqlSession.of(session)
-                .first(
-                        "select path, content, changed_at, changed_by from sandpiper_draft where"
-                                + " path = ?",
-                        SqlDefinitions::readFile,
-                        path);
+        return SqlSession.of(session).first(DRAFT_FILE, SqlDefinitions::readFile, path);
     }
 
     @Override
     public void keepDraftVersion(Transaction transaction, DraftFileState file, Instant at) {
         var sql = SqlSession.of(transaction);
         sql.run(
-                "insert into sandpiper_draft_version (path, content, changed_at, changed_by,"
-                        + " kept_at) values (?, ?, ?, ?, ?)",
+                ADD_VERSION,
                 file.path(),
                 file.text(),
                 TemporalType.micros(file.at()),
                 file.by(),
                 TemporalType.micros(at));
-        sql.run(
-                "delete from sandpiper_draft_version where number <= (select max(number) from"
-                        + " sandpiper_draft_version) - ?",
-                MOST_VERSIONS);
+        sql.run(KEEP_VERSIONS, MOST_VERSIONS);
     }
 
     @Override
     public Optional<Instant> lastDraftVersion(Session session, String path) {
         return SqlSession.of(session)
-                .first(
-                        "select kept_at from sandpiper_draft_version where path = ? order by number"
-                                + " desc limit 1",
-                        row -> TemporalType.instant(row.getLong(1)),
-                        path);
+                .first(LAST_VERSION, row -> TemporalType.instant(row.getLong(1)), path);
     }
 
     @Override
     public List<DraftFileState> draftVersions(Session session, @Nullable String path, int limit) {
         var sql = SqlSession.of(session);
-        var columns = "select path, content, changed_at, changed_by from sandpiper_draft_version ";
         return path == null
-                ? sql.list(
-                        columns + "order by number desc limit ?", SqlDefinitions::readFile, limit)
-                : sql.list(
-                        columns + "where path = ? order by number desc limit ?",
-                        SqlDefinitions::readFile,
-                        path,
-                        limit);
+                ? sql.list(VERSIONS, SqlDefinitions::readFile, limit)
+                : sql.list(VERSIONS_OF, SqlDefinitions::readFile, path, limit);
     }
 
     @Override
     public void putDraftFile(
             Transaction transaction, String path, String text, Instant at, String by) {
-        SqlSession.of(transaction)
-                .run(
-                        "insert or replace into sandpiper_draft (path, content, changed_at,"
-                                + " changed_by) values (?, ?, ?, ?)",
-                        path,
-                        text,
-                        TemporalType.micros(at),
-                        by);
+        SqlSession.of(transaction).run(PUT_DRAFT_FILE, path, text, TemporalType.micros(at), by);
     }
 
     @Override
     public void removeDraftFile(Transaction transaction, String path) {
-        SqlSession.of(transaction).run("delete from sandpiper_draft where path = ?", path);
+        SqlSession.of(transaction).run(REMOVE_DRAFT_FILE, path);
     }
 
     @Override
     public List<StoredRelease> releases(Session session) {
         return SqlSession.of(session)
                 .list(
-                        "select number, released_at, released_by, note, changes from"
-                                + " sandpiper_release order by number desc",
+                        RELEASES,
                         row ->
                                 new StoredRelease(
                                         row.getInt(1),
@@ -123,7 +144,7 @@ public final class SqlDefinitions implements DefinitionStorage {
     @Override
     public Optional<Integer> newestRelease(Session session) {
         return SqlSession.of(session)
-                .first("select max(number) from sandpiper_release", row -> row.getInt(1))
+                .first(NEWEST_RELEASE, row -> row.getInt(1))
                 .filter(number -> number > 0);
     }
 
@@ -132,8 +153,7 @@ public final class SqlDefinitions implements DefinitionStorage {
         var files = new LinkedHashMap<String, String>();
         SqlSession.of(session)
                 .list(
-                        "select path, content from sandpiper_release_file where release = ? order"
-                                + " by path",
+                        FILES_OF,
                         row -> files.put(row.getString(1), row.getString(2)) == null,
                         release);
         return files;
@@ -144,19 +164,12 @@ public final class SqlDefinitions implements DefinitionStorage {
             Transaction transaction, StoredRelease release, Map<String, String> files) {
         var sql = SqlSession.of(transaction);
         sql.run(
-                "insert into sandpiper_release (number, released_at, released_by, note, changes)"
-                        + " values (?, ?, ?, ?, ?)",
+                ADD_RELEASE,
                 release.number(),
                 TemporalType.micros(release.at()),
                 release.by(),
                 release.note(),
                 TextList.write(release.changes()));
-        files.forEach((path, text) ->
-                sql.run(
-                        "insert into sandpiper_release_file (release, path, content) values (?, ?,"
-                                + " ?)",
-                        release.number(),
-                        path,
-                        text));
+        files.forEach((path, text) -> sql.run(ADD_FILE, release.number(), path, text));
     }
 }

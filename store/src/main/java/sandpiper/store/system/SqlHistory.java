@@ -12,6 +12,8 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.table.ColumnValues;
+import sandpiper.store.table.Sql;
+import sandpiper.store.table.TableStatements;
 
 /**
  * History in one table, a row for each change of a record. The values of a row are one text: a line
@@ -19,17 +21,28 @@ import sandpiper.store.table.ColumnValues;
  * {@code -}, any other begins with {@code =}.
  */
 public final class SqlHistory implements HistoryStorage {
+    private static final TableStatements TABLE = new TableStatements("sandpiper_history");
+    private static final String[] COLUMNS = {
+        "object", "record", "version", "at", "actor", "via", "operation", "changes"
+    };
+    private static final String ADD = TABLE.insert(COLUMNS);
+    private static final String OF_RECORD =
+            Sql.text(
+                    TABLE.select(COLUMNS)
+                            .where(Sql.is("record"), Sql.is("object"))
+                            .orderBy(Sql.number("number").desc())
+                            .limit(Sql.count()));
+    private static final String LATEST =
+            Sql.text(TABLE.select(COLUMNS).orderBy(Sql.number("number").desc()).limit(Sql.count()));
+    private static final String RENAME = TABLE.update(List.of("object"), Sql.is("object"));
+
     private static final String EMPTY = "-";
-    private static final String COLUMNS =
-            "object, record, version, at, actor, via, operation, changes";
 
     @Override
     public void add(Transaction transaction, Entry entry) {
         SqlSession.of(transaction)
                 .run(
-                        "insert into sandpiper_history ("
-                                + COLUMNS
-                                + ") values (?, ?, ?, ?, ?, ?, ?, ?)",
+                        ADD,
                         entry.object(),
                         ColumnValues.bytes(entry.record()),
                         entry.version(),
@@ -44,10 +57,7 @@ public final class SqlHistory implements HistoryStorage {
     public List<Entry> of(Session session, ObjectType object, UUID record, int limit) {
         return SqlSession.of(session)
                 .list(
-                        "select "
-                                + COLUMNS
-                                + " from sandpiper_history where record = ? and object = ?"
-                                + " order by number desc limit ?",
+                        OF_RECORD,
                         SqlHistory::read,
                         ColumnValues.bytes(record),
                         object.name(),
@@ -56,19 +66,12 @@ public final class SqlHistory implements HistoryStorage {
 
     @Override
     public List<Entry> latest(Session session, int limit) {
-        return SqlSession.of(session)
-                .list(
-                        "select "
-                                + COLUMNS
-                                + " from sandpiper_history order by number desc limit ?",
-                        SqlHistory::read,
-                        limit);
+        return SqlSession.of(session).list(LATEST, SqlHistory::read, limit);
     }
 
     @Override
     public void renameObject(Transaction transaction, String from, String to) {
-        SqlSession.of(transaction)
-                .run("update sandpiper_history set object = ? where object = ?", to, from);
+        SqlSession.of(transaction).run(RENAME, to, from);
     }
 
     private static Entry read(ResultSet row) throws SQLException {

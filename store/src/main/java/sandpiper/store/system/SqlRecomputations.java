@@ -5,51 +5,46 @@ import sandpiper.engine.port.RecomputationStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.Sql;
+import sandpiper.store.table.TableStatements;
 
 /** Formulas to be worked out again, in their table. */
 public final class SqlRecomputations implements RecomputationStorage {
+    private static final TableStatements TABLE = new TableStatements("sandpiper_recomputation");
+    private static final TableStatements SETTINGS = new TableStatements("sandpiper_setting");
+    private static final String ALL =
+            Sql.text(TABLE.select("formula", "reached").orderBy(Sql.column("formula")));
+    private static final String PUT = TABLE.put(List.of("formula"), "reached");
+    private static final String REMOVE = TABLE.delete(Sql.is("formula"));
+    private static final String SETTING = SETTINGS.selectBy("name", "value");
+    private static final String PUT_SETTING = SETTINGS.put(List.of("name"), "value");
+
     private static final String REVISION = "formulas-revision";
 
     @Override
     public List<Open> all(Session session) {
-        return SqlSession.of(session)
-                .list(
-                        "select formula, reached from sandpiper_recomputation order by formula",
-                        row -> new Open(row.getString(1), row.getLong(2)));
+        return SqlSession.of(session).list(ALL, row -> new Open(row.getString(1), row.getLong(2)));
     }
 
     @Override
     public void put(Transaction transaction, Open open) {
-        SqlSession.of(transaction)
-                .run(
-                        "insert or replace into sandpiper_recomputation (formula, reached) values"
-                                + " (?, ?)",
-                        open.formula(),
-                        open.reached());
+        SqlSession.of(transaction).run(PUT, open.formula(), open.reached());
     }
 
     @Override
     public int revision(Session session) {
         return SqlSession.of(session)
-                .first(
-                        "select value from sandpiper_setting where name = ?",
-                        row -> Integer.parseInt(row.getString(1)),
-                        REVISION)
+                .first(SETTING, row -> Integer.parseInt(row.getString(1)), REVISION)
                 .orElse(0);
     }
 
     @Override
     public void revised(Transaction transaction, int revision) {
-        SqlSession.of(transaction)
-                .run(
-                        "insert or replace into sandpiper_setting (name, value) values (?, ?)",
-                        REVISION,
-                        String.valueOf(revision));
+        SqlSession.of(transaction).run(PUT_SETTING, REVISION, String.valueOf(revision));
     }
 
     @Override
     public void remove(Transaction transaction, String formula) {
-        SqlSession.of(transaction)
-                .run("delete from sandpiper_recomputation where formula = ?", formula);
+        SqlSession.of(transaction).run(REMOVE, formula);
     }
 }

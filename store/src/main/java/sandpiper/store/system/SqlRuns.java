@@ -2,16 +2,26 @@ package sandpiper.store.system;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.jspecify.annotations.Nullable;
+import org.jooq.Condition;
+import org.jooq.impl.DSL;
 import sandpiper.engine.port.RunStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.table.ColumnValues;
+import sandpiper.store.table.Sql;
+import sandpiper.store.table.TableStatements;
 
 /** Runs of functions, handlers and schedules; the oldest go when there are too many. */
 public final class SqlRuns implements RunStorage {
+    private static final TableStatements TABLE = new TableStatements("sandpiper_run");
+    private static final String[] COLUMNS = {
+        "at", "kind", "name", "object", "key", "outcome", "said", "micros", "actor", "via", "trace"
+    };
+    private static final String ADD = TABLE.insert(COLUMNS);
+    private static final String FORGET = TABLE.delete(Sql.is("number"));
+
     private static final int MOST_KEPT = 5_000;
 
     @Override
@@ -19,9 +29,7 @@ public final class SqlRuns implements RunStorage {
         var sql = SqlSession.of(transaction);
         long number =
                 sql.insert(
-                        "insert into sandpiper_run (at, kind, name, object, key, outcome, said,"
-                            + " micros, actor, via, trace) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?,"
-                            + " ?)",
+                        ADD,
                         TemporalType.micros(run.at()),
                         run.kind(),
                         run.name(),
@@ -33,26 +41,23 @@ public final class SqlRuns implements RunStorage {
                         run.by(),
                         run.via(),
                         run.trace() == null ? null : ColumnValues.bytes(run.trace()));
-        sql.run("delete from sandpiper_run where number = ?", number - MOST_KEPT);
+        sql.run(FORGET, number - MOST_KEPT);
     }
 
     @Override
     public List<Run> latest(Session session, RunFilter wanted) {
-        var sql =
-                new StringBuilder(
-                        "select at, kind, name, object, key, outcome, said, micros, actor, via,"
-                                + " trace from sandpiper_run where instr(lower(name), lower(?)) > 0"
-                                + " and instr(lower(key), lower(?)) > 0");
-        var values = new ArrayList<@Nullable Object>(List.of(wanted.name(), wanted.key()));
+        var where = new ArrayList<Condition>();
+        where.add(Sql.contains(Sql.column("name"), DSL.val(wanted.name())));
+        where.add(Sql.contains(Sql.column("key"), DSL.val(wanted.key())));
         if (wanted.done() != null) {
-            sql.append(" and outcome = ?");
-            values.add(wanted.done() ? "done" : "refused");
+            where.add(Sql.column("outcome").eq(wanted.done() ? "done" : "refused"));
         }
-        sql.append(" order by number desc limit ?");
-        values.add((long) wanted.limit());
         return SqlSession.of(session)
                 .list(
-                        sql.toString(),
+                        TABLE.select(COLUMNS)
+                                .where(where)
+                                .orderBy(Sql.number("number").desc())
+                                .limit(wanted.limit()),
                         row -> {
                             var trace = row.getBytes(11);
                             return new Run(
@@ -67,7 +72,6 @@ public final class SqlRuns implements RunStorage {
                                     row.getString(9),
                                     row.getString(10),
                                     trace == null ? null : ColumnValues.uuid(trace));
-                        },
-                        values.toArray());
+                        });
     }
 }

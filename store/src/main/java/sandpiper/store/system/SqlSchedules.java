@@ -1,20 +1,26 @@
 package sandpiper.store.system;
 
+import java.util.List;
 import java.util.Optional;
 import sandpiper.engine.port.ScheduleStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.TableStatements;
 
 /** Progress of schedules in its table. */
 public final class SqlSchedules implements ScheduleStorage {
+    private static final TableStatements TABLE = new TableStatements("sandpiper_schedule");
+    private static final String FIND =
+            TABLE.selectBy("name", "name", "ran_for", "running", "after");
+    private static final String PUT = TABLE.put(List.of("name"), "ran_for", "running", "after");
+
     @Override
     public Optional<Progress> find(Session session, String name) {
         return SqlSession.of(session)
                 .first(
-                        "select name, ran_for, running, after from sandpiper_schedule where name ="
-                                + " ?",
+                        FIND,
                         row -> {
                             var ranFor = TemporalType.instant(row.getLong(2));
                             long running = row.getLong(3);
@@ -33,8 +39,7 @@ public final class SqlSchedules implements ScheduleStorage {
         var running = progress.running();
         SqlSession.of(transaction)
                 .run(
-                        "insert or replace into sandpiper_schedule (name, ran_for, running, after)"
-                                + " values (?, ?, ?, ?)",
+                        PUT,
                         progress.name(),
                         TemporalType.micros(progress.ranFor()),
                         running == null ? null : (Long) TemporalType.micros(running),

@@ -13,20 +13,46 @@ import sandpiper.engine.trace.TraceStep;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.table.ColumnValues;
+import sandpiper.store.table.Sql;
+import sandpiper.store.table.TableStatements;
+import sandpiper.store.table.Tables;
 
 /** Accounts of requests in their tables; the oldest go when there are too many. */
 public final class SqlTraces implements TraceStorage {
+    private static final TableStatements TABLE = new TableStatements("sandpiper_trace");
+    private static final TableStatements STEPS = new TableStatements("sandpiper_trace_step");
+    private static final String[] HEAD = {"id", "at", "actor", "via", "what", "outcome"};
+    private static final String ADD = TABLE.insert(HEAD);
+    private static final String ADD_STEP =
+            STEPS.insert("trace", "number", "depth", "kind", "title", "detail", "result", "micros");
+    private static final String FORGET = TABLE.delete(Sql.column("number").le(Sql.value()));
+    private static final String LATEST =
+            Sql.text(TABLE.select(HEAD).orderBy(Sql.number("number").desc()).limit(Sql.count()));
+    private static final String FIND = TABLE.selectBy("id", HEAD);
+    private static final String STEPS_OF =
+            Sql.text(
+                    Tables.sql()
+                            .select(
+                                    Sql.column("s", "depth"),
+                                    Sql.column("s", "kind"),
+                                    Sql.column("s", "title"),
+                                    Sql.column("s", "detail"),
+                                    Sql.column("s", "result"),
+                                    Sql.column("s", "micros"))
+                            .from(STEPS.as("s"))
+                            .join(TABLE.as("t"))
+                            .on(Sql.column("t", "number").eq(Sql.column("s", "trace")))
+                            .where(Sql.column("t", "id").eq(Sql.value()))
+                            .orderBy(Sql.column("s", "number")));
+
     private static final int MOST_KEPT = 1_000;
-    private static final String HEAD =
-            "select id, at, actor, via, what, outcome from sandpiper_trace";
 
     @Override
     public void put(Transaction transaction, Trace trace) {
         var sql = SqlSession.of(transaction);
         long number =
                 sql.insert(
-                        "insert into sandpiper_trace (id, at, actor, via, what, outcome) values (?,"
-                                + " ?, ?, ?, ?, ?)",
+                        ADD,
                         ColumnValues.bytes(trace.id()),
                         TemporalType.micros(trace.at()),
                         trace.by(),
@@ -36,8 +62,7 @@ public final class SqlTraces implements TraceStorage {
         for (int i = 0; i < trace.steps().size(); i++) {
             var step = trace.steps().get(i);
             sql.run(
-                    "insert into sandpiper_trace_step (trace, number, depth, kind, title, detail,"
-                            + " result, micros) values (?, ?, ?, ?, ?, ?, ?, ?)",
+                    ADD_STEP,
                     number,
                     i,
                     step.depth(),
@@ -47,13 +72,12 @@ public final class SqlTraces implements TraceStorage {
                     step.result(),
                     step.micros());
         }
-        sql.run("delete from sandpiper_trace where number <= ?", number - MOST_KEPT);
+        sql.run(FORGET, number - MOST_KEPT);
     }
 
     @Override
     public List<Trace> latest(Session session, int limit) {
-        return SqlSession.of(session)
-                .list(HEAD + " order by number desc limit ?", SqlTraces::head, limit);
+        return SqlSession.of(session).list(LATEST, SqlTraces::head, limit);
     }
 
     private static Trace head(ResultSet row) throws SQLException {
@@ -70,7 +94,7 @@ public final class SqlTraces implements TraceStorage {
     @Override
     public Optional<Trace> find(Session session, UUID id) {
         var sql = SqlSession.of(session);
-        return sql.first(HEAD + " where id = ?", SqlTraces::head, ColumnValues.bytes(id))
+        return sql.first(FIND, SqlTraces::head, ColumnValues.bytes(id))
                 .map(head ->
                         new Trace(
                                 head.id(),
@@ -84,9 +108,7 @@ public final class SqlTraces implements TraceStorage {
 
     private static List<TraceStep> steps(SqlSession sql, UUID id) {
         return sql.list(
-                "select s.depth, s.kind, s.title, s.detail, s.result, s.micros from"
-                        + " sandpiper_trace_step s join sandpiper_trace t on t.number = s.trace"
-                        + " where t.id = ? order by s.number",
+                STEPS_OF,
                 row ->
                         new TraceStep(
                                 row.getInt(1),

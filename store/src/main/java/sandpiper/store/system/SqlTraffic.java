@@ -3,7 +3,12 @@ package sandpiper.store.system;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.LocalDate;
+import java.util.Collections;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+import org.jooq.Field;
+import org.jooq.impl.DSL;
 import sandpiper.engine.call.Called;
 import sandpiper.engine.call.FailedCall;
 import sandpiper.engine.call.Use;
@@ -12,9 +17,92 @@ import sandpiper.engine.port.TrafficStorage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.Sql;
+import sandpiper.store.table.TableStatements;
+import sandpiper.store.table.Tables;
 
 /** Calls of services, added up by day, and the latest that failed. */
 public final class SqlTraffic implements TrafficStorage {
+    private static final TableStatements TABLE = new TableStatements("sandpiper_traffic");
+    private static final TableStatements FAILED = new TableStatements("sandpiper_failed_request");
+    private static final List<String> KEY =
+            List.of("day", "service", "version", "resource", "operation", "protocol", "caller");
+    private static final List<String> COUNTED =
+            List.of("calls", "errors", "micros", "slowest", "last");
+    private static final String COUNT =
+            Sql.text(
+                    Tables.sql()
+                            .insertInto(
+                                    TABLE.table(),
+                                    Stream.concat(KEY.stream(), COUNTED.stream())
+                                            .map(Sql::column)
+                                            .toList())
+                            .values(Collections.nCopies(KEY.size() + COUNTED.size(), Sql.value()))
+                            .onConflict(KEY.stream().map(Sql::column).toList())
+                            .doUpdate()
+                            .set(added("calls"))
+                            .set(added("errors"))
+                            .set(added("micros"))
+                            .set(larger("slowest"))
+                            .set(larger("last")));
+    private static final String FORGET = TABLE.delete(Sql.column("day").lt(Sql.value()));
+    private static final String SINCE =
+            Sql.text(
+                    TABLE.select(
+                                    "service",
+                                    "version",
+                                    "resource",
+                                    "operation",
+                                    "protocol",
+                                    "caller",
+                                    "day",
+                                    "calls",
+                                    "errors",
+                                    "micros",
+                                    "slowest",
+                                    "last")
+                            .where(Sql.column("day").ge(Sql.value()))
+                            .orderBy(Sql.column("day").desc(), Sql.column("calls").desc()));
+    private static final String ADD_FAILED =
+            FAILED.insert(
+                    "at",
+                    "service",
+                    "version",
+                    "resource",
+                    "operation",
+                    "protocol",
+                    "caller",
+                    "status",
+                    "message",
+                    "trace");
+    private static final String KEEP_FAILED = FAILED.keepNewest();
+    private static final String LATEST_FAILED =
+            Sql.text(
+                    FAILED.select(
+                                    "service",
+                                    "version",
+                                    "resource",
+                                    "operation",
+                                    "protocol",
+                                    "caller",
+                                    "at",
+                                    "status",
+                                    "message",
+                                    "trace")
+                            .orderBy(Sql.number("number").desc())
+                            .limit(Sql.count()));
+
+    private static Map<Field<Long>, Field<Long>> added(String column) {
+        var field = Sql.number(column);
+        return Map.of(field, TABLE.number(column).plus(DSL.excluded(field)));
+    }
+
+    /** The larger of what is there and what comes. */
+    private static Map<Field<Long>, Field<Long>> larger(String column) {
+        var field = Sql.number(column);
+        return Map.of(field, DSL.greatest(TABLE.number(column), DSL.excluded(field)));
+    }
+
     private static final int MOST_FAILED = 500;
     private static final int KEPT_DAYS = 400;
 
@@ -24,12 +112,7 @@ public final class SqlTraffic implements TrafficStorage {
         for (var use : uses) {
             var called = use.called();
             sql.run(
-                    "insert into sandpiper_traffic (day, service, version, resource, operation,"
-                            + " protocol, caller, calls, errors, micros, slowest, last) values (?,"
-                            + " ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) on conflict do update set calls ="
-                            + " calls + excluded.calls, errors = errors + excluded.errors, micros ="
-                            + " micros + excluded.micros, slowest = max(slowest,"
-                            + " excluded.slowest), last = max(last, excluded.last)",
+                    COUNT,
                     use.day().toEpochDay(),
                     called.service(),
                     (long) called.version(),
@@ -42,9 +125,7 @@ public final class SqlTraffic implements TrafficStorage {
                     use.micros(),
                     use.slowest(),
                     TemporalType.micros(use.last()));
-            sql.run(
-                    "delete from sandpiper_traffic where day < ?",
-                    use.day().toEpochDay() - KEPT_DAYS);
+            sql.run(FORGET, use.day().toEpochDay() - KEPT_DAYS);
         }
     }
 
@@ -52,9 +133,7 @@ public final class SqlTraffic implements TrafficStorage {
     public List<Use> since(Session session, LocalDate day) {
         return SqlSession.of(session)
                 .list(
-                        "select service, version, resource, operation, protocol, caller, day,"
-                                + " calls, errors, micros, slowest, last from sandpiper_traffic"
-                                + " where day >= ? order by day desc, calls desc",
+                        SINCE,
                         row ->
                                 new Use(
                                         LocalDate.ofEpochDay(row.getLong(7)),
@@ -82,9 +161,7 @@ public final class SqlTraffic implements TrafficStorage {
         var sql = SqlSession.of(transaction);
         for (var one : failed) {
             sql.run(
-                    "insert into sandpiper_failed_request (at, service, version, resource,"
-                            + " operation, protocol, caller, status, message, trace) values (?, ?,"
-                            + " ?, ?, ?, ?, ?, ?, ?, ?)",
+                    ADD_FAILED,
                     TemporalType.micros(one.at()),
                     one.called().service(),
                     (long) one.called().version(),
@@ -96,19 +173,14 @@ public final class SqlTraffic implements TrafficStorage {
                     one.message(),
                     one.trace());
         }
-        sql.run(
-                "delete from sandpiper_failed_request where number <= (select max(number) from"
-                        + " sandpiper_failed_request) - ?",
-                (long) MOST_FAILED);
+        sql.run(KEEP_FAILED, (long) MOST_FAILED);
     }
 
     @Override
     public List<FailedCall> failed(Session session, int limit) {
         return SqlSession.of(session)
                 .list(
-                        "select service, version, resource, operation, protocol, caller, at,"
-                                + " status, message, trace from sandpiper_failed_request order by"
-                                + " number desc limit ?",
+                        LATEST_FAILED,
                         row ->
                                 new FailedCall(
                                         TemporalType.instant(row.getLong(7)),

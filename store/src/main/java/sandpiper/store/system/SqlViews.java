@@ -4,6 +4,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Objects;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
@@ -12,9 +13,33 @@ import sandpiper.engine.record.Figures;
 import sandpiper.engine.record.NamedView;
 import sandpiper.engine.record.NamedView.Chart;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.Sql;
+import sandpiper.store.table.TableStatements;
 
 /** Named views in their table; a shared one has no owner's name. */
 public final class SqlViews implements ViewStorage {
+    private static final TableStatements TABLE = new TableStatements("sandpiper_view");
+    private static final String OF =
+            Sql.text(
+                    TABLE.select(
+                                    "object", "owner", "name", "filter", "search", "sort",
+                                    "retired", "columns", "chart")
+                            .where(
+                                    Sql.is("object"),
+                                    Sql.column("owner").in(Sql.value(), Sql.value()))
+                            .orderBy(Sql.column("name"), Sql.column("owner")));
+    private static final String PUT =
+            TABLE.put(
+                    List.of("object", "owner", "name"),
+                    "filter",
+                    "search",
+                    "sort",
+                    "retired",
+                    "columns",
+                    "chart");
+    private static final String REMOVE =
+            TABLE.delete(DSL.and(Sql.is("object"), Sql.is("owner"), Sql.is("name")));
+
     private static final String SHARED = "";
 
     /** Stands where a chart has no step or counts; no field is called so. */
@@ -22,15 +47,7 @@ public final class SqlViews implements ViewStorage {
 
     @Override
     public List<NamedView> of(Session session, String object, String owner) {
-        return SqlSession.of(session)
-                .list(
-                        "select object, owner, name, filter, search, sort, retired, columns, chart"
-                                + " from sandpiper_view where object = ? and owner in (?, ?)"
-                                + " order by name, owner",
-                        SqlViews::read,
-                        object,
-                        owner,
-                        SHARED);
+        return SqlSession.of(session).list(OF, SqlViews::read, object, owner, SHARED);
     }
 
     private static NamedView read(ResultSet row) throws SQLException {
@@ -71,9 +88,7 @@ public final class SqlViews implements ViewStorage {
     public void put(Transaction transaction, NamedView view) {
         SqlSession.of(transaction)
                 .run(
-                        "insert or replace into sandpiper_view (object, owner, name, filter,"
-                                + " search, sort, retired, columns, chart)"
-                                + " values (?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                        PUT,
                         view.object(),
                         Objects.requireNonNullElse(view.owner(), SHARED),
                         view.name(),
@@ -89,12 +104,7 @@ public final class SqlViews implements ViewStorage {
     public boolean remove(
             Transaction transaction, String object, @Nullable String owner, String name) {
         return SqlSession.of(transaction)
-                        .run(
-                                "delete from sandpiper_view where object = ? and owner = ? and name"
-                                        + " = ?",
-                                object,
-                                Objects.requireNonNullElse(owner, SHARED),
-                                name)
+                        .run(REMOVE, object, Objects.requireNonNullElse(owner, SHARED), name)
                 > 0;
     }
 }

@@ -10,21 +10,46 @@ import sandpiper.engine.port.Transaction;
 import sandpiper.engine.port.WebhookStorage;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.Sql;
+import sandpiper.store.table.TableStatements;
 
 /** Webhooks in their table. */
 public final class SqlWebhooks implements WebhookStorage {
-    private static final String SELECT =
-            "select name, label, address, events, filter, secret, previous_secret, previous_until,"
-                    + " disabled from sandpiper_webhook";
+    private static final TableStatements TABLE = new TableStatements("sandpiper_webhook");
+    private static final String[] COLUMNS = {
+        "name",
+        "label",
+        "address",
+        "events",
+        "filter",
+        "secret",
+        "previous_secret",
+        "previous_until",
+        "disabled"
+    };
+    private static final String ALL = Sql.text(TABLE.select(COLUMNS).orderBy(Sql.column("name")));
+    private static final String FIND = TABLE.selectBy("name", COLUMNS);
+    private static final String PUT =
+            TABLE.put(
+                    List.of("name"),
+                    "label",
+                    "address",
+                    "events",
+                    "filter",
+                    "secret",
+                    "previous_secret",
+                    "previous_until",
+                    "disabled");
+    private static final String REMOVE = TABLE.delete(Sql.is("name"));
 
     @Override
     public List<Webhook> all(Session session) {
-        return SqlSession.of(session).list(SELECT + " order by name", SqlWebhooks::read);
+        return SqlSession.of(session).list(ALL, SqlWebhooks::read);
     }
 
     @Override
     public Optional<Webhook> find(Session session, String name) {
-        return SqlSession.of(session).first(SELECT + " where name = ?", SqlWebhooks::read, name);
+        return SqlSession.of(session).first(FIND, SqlWebhooks::read, name);
     }
 
     private static Webhook read(ResultSet row) throws SQLException {
@@ -47,9 +72,7 @@ public final class SqlWebhooks implements WebhookStorage {
         var until = webhook.previousUntil();
         SqlSession.of(transaction)
                 .run(
-                        "insert or replace into sandpiper_webhook (name, label, address, events,"
-                                + " filter, secret, previous_secret, previous_until, disabled)"
-                                + " values (?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                        PUT,
                         webhook.name(),
                         webhook.label(),
                         webhook.address(),
@@ -63,6 +86,6 @@ public final class SqlWebhooks implements WebhookStorage {
 
     @Override
     public void remove(Transaction transaction, String name) {
-        SqlSession.of(transaction).run("delete from sandpiper_webhook where name = ?", name);
+        SqlSession.of(transaction).run(REMOVE, name);
     }
 }
