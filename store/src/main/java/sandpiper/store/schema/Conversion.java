@@ -62,7 +62,9 @@ final class Conversion {
             return a.languages().equals(b.languages());
         }
         boolean text =
-                from.stores() == FieldType.Storage.TEXT && to.stores() == FieldType.Storage.TEXT;
+                from.stores() == FieldType.Storage.TEXT
+                        && to.stores() == FieldType.Storage.TEXT
+                        && to.keyword() != TypeKeyword.UUID;
         return from.keyword() == to.keyword() || (text && !(from instanceof FieldType.Reference));
     }
 
@@ -151,10 +153,8 @@ final class Conversion {
     Optional<String> unfit() {
         var column = Tables.quoted(before.name());
         return switch (after.type()) {
-            case NumberType to
-                    when before.type() instanceof NumberType from && to.scale() < from.scale() ->
-                    Optional.of(
-                            "%s %% %d <> 0".formatted(column, power(from.scale() - to.scale())));
+            case NumberType to when before.type() instanceof NumberType from ->
+                    Optional.of(unfit(column, from, to));
             case TextType to ->
                     Optional.of(
                             "length(%s) > %d"
@@ -179,9 +179,22 @@ final class Conversion {
         };
     }
 
+    /** More places than there are to be, or more digits. */
+    private static String unfit(String column, NumberType from, NumberType to) {
+        var large =
+                "abs(%s) > %d".formatted(rescaled(column, from.scale(), to.scale()), to.largest());
+        return to.scale() < from.scale()
+                ? "(%s %% %d <> 0 or %s)"
+                        .formatted(column, power(from.scale() - to.scale()), large)
+                : large;
+    }
+
     /** Why values are in the way. */
     String unfitBecause() {
         return switch (after.type()) {
+            case NumberType to
+                    when before.type() instanceof NumberType from && to.scale() >= from.scale() ->
+                    "more digits than it can have";
             case NumberType to -> "more than %d decimal places".formatted(to.scale());
             case TextType to -> "more than %d characters".formatted(to.length());
             case ChoiceType to ->
@@ -190,10 +203,14 @@ final class Conversion {
         };
     }
 
-    /** Whether what the text must match has changed, so that every value has to be looked at. */
+    /** Whether every value has to be looked at by the new type, since no condition tells. */
     boolean needsPatternCheck() {
         return after.type() instanceof TextType to
-                && (to.pattern() != null || to.keyword() != TypeKeyword.TEXT)
+                && (to.pattern() != null
+                        || to.keyword() != TypeKeyword.TEXT
+                        || (!to.multiline()
+                                && before.type() instanceof TextType from
+                                && from.multiline()))
                 && !after.type().equals(before.type());
     }
 

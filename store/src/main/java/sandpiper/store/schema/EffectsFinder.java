@@ -177,20 +177,21 @@ final class EffectsFinder {
                                     unfit,
                                     conversion.unfitBecause()));
         } else if (conversion.needsPatternCheck()) {
-            findUnmatched(name, table, column, after.type());
+            findUnmatched(name, table, conversion, after.type());
         }
     }
 
-    /** Looks at every value, since only the type itself knows what it takes. */
+    /** Looks at every value as it would be, since only the type itself knows what it takes. */
     private void findUnmatched(
-            String name, String table, org.jooq.Field<Object> column, FieldType type) {
+            String name, String table, Conversion conversion, FieldType type) {
+        var made = DSL.field(conversion.expressions().orElseThrow().getFirst());
         var unfit =
                 sql
                         .list(
                                 Tables.sql()
-                                        .select(column)
+                                        .select(made)
                                         .from(Sql.table(table))
-                                        .where(column.isNotNull()),
+                                        .where(made.isNotNull()),
                                 row -> row.getString(1))
                         .stream()
                         .filter(text -> type.readText(text) instanceof ParsedValue.Refused)
