@@ -66,8 +66,10 @@ class TypePairsTest {
 
     private static Map<String, String> files(String type) {
         return Map.of(
-                "marina/package.yaml", "package: marina\nversion: 1.0\nlanguages: [en, de]\n",
-                "marina/objects/o00.yaml", thing(type));
+                "marina/package.yaml",
+                "package: marina\nversion: 1.0\nlanguages: [en, de]\n",
+                "marina/objects/o00.yaml",
+                thing(type));
     }
 
     @TestFactory
@@ -167,7 +169,9 @@ class TypePairsTest {
                 return;
             }
             var parsed = field.type().readText(text);
-            assertThat(parsed).as("%s of %s", text, field.type()).isInstanceOf(ParsedValue.Taken.class);
+            assertThat(parsed)
+                    .as("%s of %s", text, field.type())
+                    .isInstanceOf(ParsedValue.Taken.class);
             read.put(
                     key,
                     sandpiper.engine.read.PlainRecords.write(

@@ -16,6 +16,7 @@ import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.trace.Tracer;
+import sandpiper.engine.work.FaultLog;
 import sandpiper.engine.work.ItemState;
 import sandpiper.engine.work.RecordState;
 import sandpiper.engine.work.Row;
@@ -50,7 +51,7 @@ public final class Derivation {
 
     private final Workspace workspace;
     private final Tracer tracer;
-    private final Map<Place, Fault> faults = new LinkedHashMap<>();
+    private final Map<Place, Broken> faults = new LinkedHashMap<>();
     private final Totals totals;
     private final Map<RecordState, Seen> seen = new HashMap<>();
     private final Set<RecordState> pending = new LinkedHashSet<>();
@@ -67,6 +68,9 @@ public final class Derivation {
 
     /** Where a value belongs that cannot be stored. */
     private record Place(Slots slots, Field field) {}
+
+    /** Why it cannot, and of which record. */
+    private record Broken(RecordState record, Fault fault) {}
 
     /** What of a record others know already. */
     static final class Seen {
@@ -158,9 +162,11 @@ public final class Derivation {
         return false;
     }
 
-    /** What cannot be stored as things stand now; what was mended meanwhile is forgotten. */
-    public List<Fault> faults() {
-        return faults.values().stream().distinct().toList();
+    /** Tells what cannot be stored as things stand now; what was mended meanwhile is forgotten. */
+    public void tell(FaultLog log) {
+        faults.values().stream()
+                .distinct()
+                .forEach(broken -> log.add(broken.record(), broken.fault()));
     }
 
     boolean isFaulty(RecordState record, Field field) {
@@ -269,10 +275,12 @@ public final class Derivation {
             case ParsedValue.Refused(_, var message) -> {
                 faults.put(
                         place,
-                        new Fault(
-                                row.path(field),
-                                RecordCode.CANNOT_BE_STORED,
-                                "%s %s.".formatted(field.label(), message)));
+                        new Broken(
+                                row.record(),
+                                new Fault(
+                                        row.path(field),
+                                        RecordCode.CANNOT_BE_STORED,
+                                        "%s %s.".formatted(field.label(), message))));
                 yield false;
             }
         };

@@ -195,7 +195,7 @@ public final class UnitOfWork {
             if (tracer.isOn()) {
                 rules.tellIdle();
             }
-            derivation.faults().forEach(faults::refuse);
+            derivation.tell(faults);
             check();
         } catch (BudgetException e) {
             refuseTooMuch(e);

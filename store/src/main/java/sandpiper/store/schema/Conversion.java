@@ -184,8 +184,7 @@ final class Conversion {
         var large =
                 "abs(%s) > %d".formatted(rescaled(column, from.scale(), to.scale()), to.largest());
         return to.scale() < from.scale()
-                ? "(%s %% %d <> 0 or %s)"
-                        .formatted(column, power(from.scale() - to.scale()), large)
+                ? "(%s %% %d <> 0 or %s)".formatted(column, power(from.scale() - to.scale()), large)
                 : large;
     }
 

@@ -182,8 +182,7 @@ final class EffectsFinder {
     }
 
     /** Looks at every value as it would be, since only the type itself knows what it takes. */
-    private void findUnmatched(
-            String name, String table, Conversion conversion, FieldType type) {
+    private void findUnmatched(String name, String table, Conversion conversion, FieldType type) {
         var made = DSL.field(conversion.expressions().orElseThrow().getFirst());
         var unfit =
                 sql
