@@ -1,5 +1,6 @@
 package sandpiper.server.manage.draft;
 
+import java.util.function.Function;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;

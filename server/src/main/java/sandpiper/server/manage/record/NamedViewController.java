@@ -1,5 +1,6 @@
 package sandpiper.server.manage.record;
 
+import sandpiper.logic.syntax.Step;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
