@@ -16,6 +16,7 @@ import sandpiper.cli.common.Table;
 import sandpiper.client.ManageClient;
 import sandpiper.client.RefusedException;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 @Command(
         name = "roles",
@@ -98,7 +99,12 @@ public final class RolesCommand extends AnsweringCommand {
                             description = "JSON with label, duties, services and objects.")
                     Path file)
             throws IOException {
-        connection.open().put(path(name), ManageClient.read(Files.readString(file)));
+        var role = ManageClient.read(Files.readString(file));
+        if (role instanceof ObjectNode shown) {
+            // What roles show says besides.
+            shown.remove(List.of("name", "users"));
+        }
+        connection.open().put(path(name), role);
         return say("set " + name);
     }
 

@@ -16,11 +16,14 @@ import org.springframework.web.method.annotation.MethodArgumentTypeMismatchExcep
 import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.port.OverloadedException;
 import sandpiper.engine.writer.LastWord;
+import sandpiper.logic.Nearest;
+import sandpiper.logic.Quoted;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.traffic.CallNotes;
 import tools.jackson.core.JacksonException;
+import tools.jackson.databind.exc.UnrecognizedPropertyException;
 
 /** Turns whatever ends a request early into a problem. What is inside stays inside. */
 @RestControllerAdvice
@@ -41,6 +44,9 @@ public class ProblemAdvice {
 
     @ExceptionHandler
     ResponseEntity<String> unreadable(HttpMessageNotReadableException e) {
+        if (e.getCause() instanceof UnrecognizedPropertyException unknown) {
+            return answer(unknown(unknown), HttpHeaders.EMPTY);
+        }
         var where = "";
         if (e.getMostSpecificCause() instanceof JacksonException cause
                 && cause.getLocation() != null) {
@@ -57,6 +63,23 @@ public class ProblemAdvice {
                                 .formatted(where),
                         List.of()),
                 HttpHeaders.EMPTY);
+    }
+
+    private static Problem unknown(UnrecognizedPropertyException unknown) {
+        var known = unknown.getKnownPropertyIds().stream().map(String::valueOf).sorted().toList();
+        var name = unknown.getPropertyName();
+        var said =
+                "%s is not known here; there can be %s.%s"
+                        .formatted(
+                                Quoted.of(name),
+                                String.join(", ", known),
+                                Nearest.to(name, known)
+                                        .map(near -> " Did you mean " + near + "?")
+                                        .orElse(""));
+        return Problem.of(
+                HttpStatus.BAD_REQUEST,
+                said,
+                List.of(new Problem.Wrong(FaultPath.of(name), "SP4000", said)));
     }
 
     @ExceptionHandler

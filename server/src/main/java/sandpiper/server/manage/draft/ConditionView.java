@@ -1,6 +1,5 @@
 package sandpiper.server.manage.draft;
 
-import java.util.function.Function;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;

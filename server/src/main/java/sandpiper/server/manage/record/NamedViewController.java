@@ -1,6 +1,5 @@
 package sandpiper.server.manage.record;
 
-import sandpiper.logic.syntax.Step;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;

@@ -55,7 +55,9 @@ import sandpiper.server.security.AccessTokens;
 import sandpiper.server.security.Credentials;
 import sandpiper.server.security.SecretCipher;
 
-/** Users, clients and roles at the doors of the manage API: who may, what is taken, what is said. */
+/**
+ * Users, clients and roles at the doors of the manage API: who may, what is taken, what is said.
+ */
 class AccessDoorsTest {
     private static final Instant NOW = Instant.parse("2026-05-01T10:00:00Z");
     private static final Release RELEASE =
@@ -173,11 +175,19 @@ class AccessDoorsTest {
 
     @ParameterizedTest
     @CsvSource({
-        "GET, /manage/v1/users", "POST, /manage/v1/users", "PATCH, /manage/v1/users/ann",
-        "DELETE, /manage/v1/users/ann", "GET, /manage/v1/clients", "POST, /manage/v1/clients",
-        "PATCH, /manage/v1/clients/tug", "POST, /manage/v1/clients/tug/secret",
-        "POST, /manage/v1/clients/tug/token", "DELETE, /manage/v1/clients/tug",
-        "GET, /manage/v1/roles", "PUT, /manage/v1/roles/mates", "DELETE, /manage/v1/roles/mates"
+        "GET, /manage/v1/users",
+        "POST, /manage/v1/users",
+        "PATCH, /manage/v1/users/ann",
+        "DELETE, /manage/v1/users/ann",
+        "GET, /manage/v1/clients",
+        "POST, /manage/v1/clients",
+        "PATCH, /manage/v1/clients/tug",
+        "POST, /manage/v1/clients/tug/secret",
+        "POST, /manage/v1/clients/tug/token",
+        "DELETE, /manage/v1/clients/tug",
+        "GET, /manage/v1/roles",
+        "PUT, /manage/v1/roles/mates",
+        "DELETE, /manage/v1/roles/mates"
     })
     void whoIsNotTrustedWithAccessGoesNoFurther(String method, String path) throws Exception {
         actor = new Actor(Actor.Kind.USER, "ann", Set.of(Duty.DESIGN), List.of());
@@ -234,7 +244,8 @@ class AccessDoorsTest {
     @Test
     void whatIsAbsentOfAUserStays() throws Exception {
         when(users.change(any(), any(), any(), any()))
-                .thenAnswer(call -> ((UnaryOperator<StoredUser>) call.getArgument(3)).apply(user("ann")));
+                .thenAnswer(call ->
+                        ((UnaryOperator<StoredUser>) call.getArgument(3)).apply(user("ann")));
 
         var answer = ask("PATCH", "/manage/v1/users/ann", "{\"label\": \"Ann\"}");
 
@@ -283,21 +294,24 @@ class AccessDoorsTest {
                                 ask(
                                         "POST",
                                         path,
-                                        "{\"current\": \"wrong one\", \"next\": \"wind and weather\"}")))
+                                        "{\"current\": \"wrong one\", \"next\": \"wind and"
+                                                + " weather\"}")))
                 .contains("The current password is not right.");
         assertThat(
                         text(
                                 ask(
                                         "POST",
                                         path,
-                                        "{\"current\": \"tide and time\", \"next\": \"tide and time\"}")))
+                                        "{\"current\": \"tide and time\", \"next\": \"tide and"
+                                                + " time\"}")))
                 .contains("is the current one; choose another");
         verify(users, never()).change(any(), any(), any(), any());
         assertThat(
                         ask(
                                         "POST",
                                         path,
-                                        "{\"current\": \"tide and time\", \"next\": \"wind and weather\"}")
+                                        "{\"current\": \"tide and time\", \"next\": \"wind and"
+                                                + " weather\"}")
                                 .getStatus())
                 .isEqualTo(204);
         verify(users).change(eq(CLERK), eq("clerk"), eq("password changed"), any());
@@ -368,7 +382,10 @@ class AccessDoorsTest {
 
     @ParameterizedTest
     @CsvSource({
-        "*/*/*", "chart/*/read", "chart/buoys/sound", "chart/buoys/query where depth > 3",
+        "*/*/*",
+        "chart/*/read",
+        "chart/buoys/sound",
+        "chart/buoys/query where depth > 3",
         "chart/events/read"
     })
     void grantsOfManyKindsAreTaken(String grant) throws Exception {
@@ -384,7 +401,8 @@ class AccessDoorsTest {
     @Test
     void aChangeOfAClientSaysWhatItWas() throws Exception {
         when(clients.change(any(), any(), any(), any(), any()))
-                .thenAnswer(call -> ((UnaryOperator<StoredClient>) call.getArgument(4)).apply(client(false)));
+                .thenAnswer(call ->
+                        ((UnaryOperator<StoredClient>) call.getArgument(4)).apply(client(false)));
 
         var answer =
                 ask(
@@ -401,8 +419,7 @@ class AccessDoorsTest {
                         eq("disabled; 1,200 calls a minute"),
                         any());
         ask("PATCH", "/manage/v1/clients/tug", "{\"disabled\": false, \"callsPerMinute\": 0}");
-        verify(clients)
-                .change(any(), any(), any(), eq("enabled; as many calls as usual"), any());
+        verify(clients).change(any(), any(), any(), eq("enabled; as many calls as usual"), any());
     }
 
     @ParameterizedTest
@@ -415,7 +432,8 @@ class AccessDoorsTest {
     void aNewSecretLetsTheOldOneLiveForAWhile(
             String body, boolean sealed, String until, boolean digests) throws Exception {
         when(clients.change(any(), any(), any(), any(), any()))
-                .thenAnswer(call -> ((UnaryOperator<StoredClient>) call.getArgument(4)).apply(client(sealed)));
+                .thenAnswer(call ->
+                        ((UnaryOperator<StoredClient>) call.getArgument(4)).apply(client(sealed)));
 
         var answer = ask("POST", "/manage/v1/clients/tug/secret", body);
 
@@ -461,10 +479,14 @@ class AccessDoorsTest {
     @ParameterizedTest
     @CsvSource({
         "'{\"object\": \"Boy\", \"actions\": []}', /objects/0/object, Did you mean Buoy?",
-        "'{\"object\": \"Buoy\", \"actions\": [], \"where\": \"dept = 1\"}', /objects/0/where, condition is not right",
-        "'{\"object\": \"Buoy\", \"actions\": [], \"hidden\": [\"dpth\"]}', /objects/0, 'There is no field \"dpth\".'",
-        "'{\"object\": \"Buoy\", \"actions\": [], \"hidden\": [\"code\"]}', /objects/0/hidden, is the key and cannot be hidden",
-        "'{\"object\": \"*\", \"actions\": [], \"hidden\": [\"code\"]}', /objects/0, has no condition and names no fields"
+        "'{\"object\": \"Buoy\", \"actions\": [], \"where\": \"dept = 1\"}', /objects/0/where,"
+                + " condition is not right",
+        "'{\"object\": \"Buoy\", \"actions\": [], \"hidden\": [\"dpth\"]}', /objects/0, 'There is"
+                + " no field \"dpth\".'",
+        "'{\"object\": \"Buoy\", \"actions\": [], \"hidden\": [\"code\"]}', /objects/0/hidden, is"
+                + " the key and cannot be hidden",
+        "'{\"object\": \"*\", \"actions\": [], \"hidden\": [\"code\"]}', /objects/0, has no"
+                + " condition and names no fields"
     })
     void aGrantOnObjectsThatIsNoneIsSaidAtItsPlace(String grant, String place, String said)
             throws Exception {
@@ -483,7 +505,8 @@ class AccessDoorsTest {
                 ask(
                         "PUT",
                         "/manage/v1/roles/mates",
-                        "{\"services\": [\"x/y/z\"], \"objects\": [{\"object\": \"Boy\", \"actions\": []}]}");
+                        "{\"services\": [\"x/y/z\"], \"objects\": [{\"object\": \"Boy\","
+                                + " \"actions\": []}]}");
 
         assertThat(text(answer))
                 .contains("2 things are wrong; each is listed with its place.")
