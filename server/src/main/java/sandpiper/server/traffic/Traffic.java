@@ -71,7 +71,7 @@ public class Traffic {
         timers.computeIfAbsent(new TimerKey(called, wrong), this::timer).record(took);
         var key = new Key(LocalDate.ofInstant(now, ZoneOffset.UTC), called);
         synchronized (sums) {
-            if (sums.size() < MOST_WAITING) {
+            if (sums.size() < MOST_WAITING || sums.containsKey(key)) {
                 sums.merge(key, new Sum(1, wrong ? 1 : 0, micros, micros, now), Sum::and);
             }
             if (wrong && failed.size() < MOST_WAITING) {
