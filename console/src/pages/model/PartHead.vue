@@ -2,6 +2,7 @@
 import { DeleteOutlined } from '@ant-design/icons-vue'
 import { Button, Input, Popconfirm } from 'ant-design-vue'
 import { computed } from 'vue'
+import TypedInput from '@/components/TypedInput.vue'
 import { setLabel } from '@/editor/labels'
 import { partLabels, removePart, renamePart } from '@/editor/objectFile'
 
@@ -34,12 +35,10 @@ function rename(event: Event) {
   <div class="row head">
     <label class="row"
       >Name
-      <Input
+      <TypedInput
         :value="part"
         :disabled="readOnly"
-        size="small"
-        class="mono"
-        style="width: 140px"
+        class="mono name"
         aria-label="Name of the line items"
         @change="rename"
     /></label>
@@ -70,6 +69,9 @@ function rename(event: Event) {
 </template>
 
 <style scoped>
+.name {
+  width: 140px;
+}
 .head {
   flex-wrap: wrap;
   margin-bottom: 10px;
