@@ -57,7 +57,9 @@ class EventsOfChangesTest {
             """;
 
     private static final String CRANE =
-            "object: Crane\nkey: code\nfields: { code: { type: text }, reach: { type: integer } }\n";
+            "object: Crane\n"
+                    + "key: code\n"
+                    + "fields: { code: { type: text }, reach: { type: integer } }\n";
 
     private static final String SHOUTED =
             """
@@ -169,7 +171,9 @@ class EventsOfChangesTest {
         yard.call("Job", "J", "rush");
 
         assertThat(names()).containsExactly("Job.begin", "Job.finish");
-        assertThat(told().get(0).data()).containsEntry("from", "Asked").containsEntry("to", "Begun");
+        assertThat(told().get(0).data())
+                .containsEntry("from", "Asked")
+                .containsEntry("to", "Begun");
         assertThat(told().get(1).data()).containsEntry("from", "Begun").containsEntry("to", "Done");
     }
 

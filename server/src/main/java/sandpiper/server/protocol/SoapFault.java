@@ -5,11 +5,6 @@ import sandpiper.server.problem.Problem;
 
 /** A fault of SOAP 1.1 for a message that was not read, so that its version is not known. */
 final class SoapFault implements ProblemWriter {
-    private static final String ENVELOPE =
-            "<s:Envelope xmlns:s=\"http://schemas.xmlsoap.org/soap/envelope/\"><s:Body><s:Fault>"
-                    + "<faultcode>s:%s</faultcode><faultstring>%s</faultstring>"
-                    + "</s:Fault></s:Body></s:Envelope>";
-
     @Override
     public String contentType() {
         return "text/xml;charset=UTF-8";
@@ -18,7 +13,11 @@ final class SoapFault implements ProblemWriter {
     @Override
     public String text(Problem problem) {
         boolean ours = HttpStatus.valueOf(problem.status()).is5xxServerError();
-        return ENVELOPE.formatted(ours ? "Server" : "Client", escaped(problem.said()));
+        return """
+        <s:Envelope xmlns:s="http://schemas.xmlsoap.org/soap/envelope/"><s:Body><s:Fault>\
+        <faultcode>s:%s</faultcode><faultstring>%s</faultstring></s:Fault></s:Body></s:Envelope>\
+        """
+                .formatted(ours ? "Server" : "Client", escaped(problem.said()));
     }
 
     private static String escaped(String text) {

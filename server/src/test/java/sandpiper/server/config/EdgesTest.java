@@ -44,8 +44,7 @@ class EdgesTest {
         request.addHeader("X-Request-Id", id);
         var logged = new AtomicReference<String>();
 
-        new RequestIdFilter()
-                .doFilter(request, response, (_, _) -> logged.set(MDC.get("request")));
+        new RequestIdFilter().doFilter(request, response, (_, _) -> logged.set(MDC.get("request")));
 
         assertThat(response.getHeader("X-Request-Id")).isEqualTo(id);
         assertThat(logged.get()).isEqualTo(id);

@@ -128,8 +128,7 @@ class EntitiesTest {
             String type, Map<String, @Nullable Object> values) {
         var tree = tree("jobs");
         var wanted =
-                Projection.of(JOBS, tree, null, null)
-                        .withItems(java.util.Set.of("steps"), tree);
+                Projection.of(JOBS, tree, null, null).withItems(java.util.Set.of("steps"), tree);
         return new EntityWriter("http://x/odata/desk/v1", Format.of(ContentType.parse(type)))
                 .record("jobs", wanted, tree, job(values));
     }
@@ -219,10 +218,8 @@ class EntitiesTest {
     @Test
     void aRecordWithoutAKeyIsKnownByItsId() {
         var tree = tree("notes");
-        var view =
-                new RecordView(1, ID, 1, false, null, new Object[] {"hello"}, List.of());
-        var writer =
-                new EntityWriter("http://x", Format.of(ContentType.parse("application/json")));
+        var view = new RecordView(1, ID, 1, false, null, new Object[] {"hello"}, List.of());
+        var writer = new EntityWriter("http://x", Format.of(ContentType.parse("application/json")));
 
         assertThat(writer.address("notes", MODEL.shape("notes"), tree, view))
                 .isEqualTo("notes(" + ID + ")");

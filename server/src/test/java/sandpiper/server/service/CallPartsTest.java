@@ -43,8 +43,10 @@ public class CallPartsTest {
                                     "m/package.yaml",
                                     "package: m\nversion: 1\n",
                                     "m/objects/buoy.yaml",
-                                    "object: Buoy\nkey: code\nfields: { code: { type: text }, depth: { type:"
-                                        + " decimal, scale: 9 } }\n"))
+                                    "object: Buoy\n"
+                                        + "key: code\n"
+                                        + "fields: { code: { type: text }, depth: { type: decimal,"
+                                        + " scale: 9 } }\n"))
                     .release()
                     .orElseThrow();
 
@@ -70,8 +72,13 @@ public class CallPartsTest {
 
     @ParameterizedTest
     @CsvSource({
-        "'\"3\"', true", "'W/\"3\"', true", "'\"1\", \"3\"', true", "*, true", "'\"33\"', false",
-        "'\"2\"', false", "3, false"
+        "'\"3\"', true",
+        "'W/\"3\"', true",
+        "'\"1\", \"3\"', true",
+        "*, true",
+        "'\"33\"', false",
+        "'\"2\"', false",
+        "3, false"
     })
     void whatACallerHasIsFreshByAnyOfItsTags(String header, boolean fresh) {
         assertThat(Preconditions.isFresh(header, 3)).isEqualTo(fresh);
@@ -90,7 +97,11 @@ public class CallPartsTest {
 
     @ParameterizedTest
     @CsvSource({
-        "Stays, Stay", "Berths, Berth", "Companies, Company", "Glass, Glass", "Fish, Fish",
+        "Stays, Stay",
+        "Berths, Berth",
+        "Companies, Company",
+        "Glass, Glass",
+        "Fish, Fish",
         "WorkRequests, WorkRequest"
     })
     void severalAreNamedAfterOne(String many, String one) {
@@ -115,9 +126,7 @@ public class CallPartsTest {
 
     @Provide
     Arbitrary<String> texts() {
-        return Arbitraries.strings()
-                .withChars("\"\\{}'\n\r\t ab\u00e4\u2603/n")
-                .ofMaxLength(15);
+        return Arbitraries.strings().withChars("\"\\{}'\n\r\t ab\u00e4\u2603/n").ofMaxLength(15);
     }
 
     @Property
@@ -133,8 +142,7 @@ public class CallPartsTest {
         var compared = (Condition.Compare) condition("depth = " + FeelText.number(text));
 
         assertThat(((Operand.Value) compared.right()).value().toString())
-                .satisfies(value ->
-                        assertThat(new BigDecimal(value)).isEqualByComparingTo(text));
+                .satisfies(value -> assertThat(new BigDecimal(value)).isEqualByComparingTo(text));
     }
 
     @ParameterizedTest

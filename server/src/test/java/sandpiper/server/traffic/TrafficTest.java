@@ -153,8 +153,7 @@ class TrafficTest {
                     "",
                     "");
         }
-        traffic.count(
-                new Called("desk", 1, "stays", "read", "REST", "c7"), 200, millis(1), "", "");
+        traffic.count(new Called("desk", 1, "stays", "read", "REST", "c7"), 200, millis(1), "", "");
 
         var uses = stored();
         assertThat(uses).hasSize(10_000);
