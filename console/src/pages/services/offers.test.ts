@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest'
 import type { ResourceView, ServiceView } from '@/api/client'
-import { formsOf, idOf } from './forms'
 import { functionsOf, offersOf } from './offers'
 
 const resource = (operations: object, calls: object[] = []) =>
@@ -37,18 +36,5 @@ describe('what of a resource can be called', () => {
       functions: [{ call: { address: 'quote', label: 'Quote', example: { length: 9 } } }],
     } as unknown as ServiceView
     expect(functionsOf(service)).toMatchObject([{ value: 'call quote', keyed: false, body: true }])
-  })
-})
-
-describe('the forms of a contract', () => {
-  it('are those of its protocols, and one for all', () => {
-    const titles = (protocols: string[]) => formsOf(protocols).map((one) => one.title)
-    expect(titles(['rest'])).toEqual(['OpenAPI', 'JSON Schema'])
-    expect(titles(['soap', 'odata'])).toEqual(['WSDL', 'OData', 'JSON Schema'])
-    expect(titles([])).toEqual(['JSON Schema'])
-  })
-
-  it('tell versions of a service apart', () => {
-    expect(idOf({ name: 'desk', version: 2 })).toBe('desk-v2')
   })
 })

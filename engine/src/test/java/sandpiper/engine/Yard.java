@@ -12,6 +12,7 @@ import java.time.ZoneOffset;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Actor;
@@ -29,6 +30,7 @@ import sandpiper.engine.port.Transaction;
 import sandpiper.engine.react.EventSinks;
 import sandpiper.engine.react.Listeners;
 import sandpiper.engine.release.LiveRelease;
+import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.write.RecordWrites;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.logic.ReleaseLogic;
@@ -175,6 +177,14 @@ public final class Yard {
 
     public Outcome retire(String object, String key) {
         return run(new RecordCommand.Remove(object(object), key, null));
+    }
+
+    /** The steps of a kind in the account of a command that is done. */
+    public List<TraceStep> steps(RecordCommand command, TraceStep.Kind kind) {
+        var outcome = run(new Request(command, Actor.SYSTEM, "test", false, true, null));
+        return Objects.requireNonNull(((Outcome.Success) outcome).trace()).steps().stream()
+                .filter(step -> step.kind() == kind)
+                .toList();
     }
 
     /** The value of a field in stored form. */

@@ -2,13 +2,13 @@ package sandpiper.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowable;
-import static sandpiper.server.settings.SettingsTest.settings;
 
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.BeanCreationException;
 import org.springframework.boot.web.server.PortInUseException;
 import sandpiper.engine.port.StorageException;
+import sandpiper.server.settings.SomeSettings;
 
 /** What keeps the service from starting is said in one sentence. */
 class StartExceptionTest {
@@ -31,13 +31,24 @@ class StartExceptionTest {
 
     @Test
     void aSettingThatIsNotRightIsShown() {
-        assertThat(said(catchThrowable(() -> settings(Map.of("sandpiper.limits.depth", "deep")))))
+        assertThat(
+                        said(
+                                catchThrowable(() ->
+                                        SomeSettings.with(
+                                                Map.of("sandpiper.limits.depth", "deep")))))
                 .isEqualTo(
                         "The setting sandpiper.limits.depth has the value \"deep\", where a whole"
                                 + " number is needed.");
-        assertThat(said(catchThrowable(() -> settings(Map.of("sandpiper.limits.body", "large")))))
+        assertThat(
+                        said(
+                                catchThrowable(() ->
+                                        SomeSettings.with(
+                                                Map.of("sandpiper.limits.body", "large")))))
                 .contains("sandpiper.limits.body", "a size such as 5MB");
-        assertThat(said(catchThrowable(() -> settings(Map.of("sandpiper.limits.page", "0")))))
+        assertThat(
+                        said(
+                                catchThrowable(() ->
+                                        SomeSettings.with(Map.of("sandpiper.limits.page", "0")))))
                 .isEqualTo(
                         "The service does not start: sandpiper.limits.page must be from 1 to"
                                 + " 10,000, but is 0.");

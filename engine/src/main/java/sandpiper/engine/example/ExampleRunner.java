@@ -308,7 +308,7 @@ final class ExampleRunner implements WriteJob<ExampleResult> {
                 refused.faults().stream()
                         .anyMatch(fault ->
                                 fault.message().contains(wanted)
-                                        && (at == null || at.equals(path(fault))));
+                                        && (at == null || at.equals(fault.path().toString())));
         if (!met) {
             problems.add(
                     "It should be refused with \"%s\"%s, but is with: %s"
@@ -324,13 +324,9 @@ final class ExampleRunner implements WriteJob<ExampleResult> {
                                                                     : "%s (at %s)"
                                                                             .formatted(
                                                                                     fault.message(),
-                                                                                    path(fault)))
+                                                                                    fault.path()))
                                                     .toList())));
         }
-    }
-
-    private static String path(Fault fault) {
-        return fault.path().toString();
     }
 
     private void compareWarning(Expected then, Outcome.Success done) {

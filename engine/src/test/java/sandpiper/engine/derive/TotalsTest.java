@@ -10,9 +10,6 @@ import static org.mockito.Mockito.verify;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import sandpiper.engine.Yard;
-import sandpiper.engine.access.Actor;
-import sandpiper.engine.command.Outcome;
-import sandpiper.engine.command.Request;
 import sandpiper.engine.trace.TraceStep;
 
 /** Totals with conditions, over several steps, of highest and lowest, and of times. */
@@ -179,18 +176,10 @@ class TotalsTest {
 
     @Test
     void anAccountTellsHowATotalFollowed() {
-        var outcome =
-                yard.run(
-                        new Request(
+        assertThat(
+                        yard.steps(
                                 yard.changing("Boat", "2", null, "length", 14L),
-                                Actor.SYSTEM,
-                                "test",
-                                false,
-                                true,
-                                null));
-
-        assertThat(((Outcome.Done) outcome).trace().steps())
-                .filteredOn(step -> step.kind() == TraceStep.Kind.FORMULA)
+                                TraceStep.Kind.FORMULA))
                 .extracting(step -> step.title() + " | " + step.result())
                 .contains("Fleet A: large | 1 → 2", "Fleet A: metres | 12 → 26");
     }

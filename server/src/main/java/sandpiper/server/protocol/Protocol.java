@@ -40,11 +40,16 @@ public enum Protocol {
     public static Optional<Protocol> at(String address) {
         // Asked several times for each request, so without a stream.
         for (var protocol : ALL) {
-            if (address.startsWith(protocol.prefix)) {
+            if (protocol.isAt(address)) {
                 return Optional.of(protocol);
             }
         }
         return Optional.empty();
+    }
+
+    /** Whether it is spoken at an address. */
+    public boolean isAt(String address) {
+        return address.startsWith(prefix);
     }
 
     /** How it is said at an address what went wrong. */

@@ -113,7 +113,7 @@ class SecurityConfiguration {
 
     private static boolean isCallOfItsOwn(HttpServletRequest request) {
         var path = request.getRequestURI();
-        return Protocol.at(path).filter(protocol -> protocol != Protocol.SOAP).isPresent()
+        return (Protocol.REST.isAt(path) || Protocol.ODATA.isAt(path))
                 && request.getHeader(HttpHeaders.AUTHORIZATION) != null
                 && request.getRequestedSessionId() == null;
     }

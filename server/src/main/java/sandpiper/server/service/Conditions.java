@@ -27,12 +27,17 @@ public final class Conditions {
      */
     public static @Nullable Condition read(
             String name, @Nullable String text, RecordType type, Clock clock) {
-        return read(name, text, given -> ConditionChecker.check(given, type, clock));
+        return read(name, text, true, given -> ConditionChecker.check(given, type, clock));
     }
 
-    /** The same, checked in a way of the caller's. */
-    public static @Nullable Condition read(
-            String name, @Nullable String text, Function<String, Checked> check) {
+    /**
+     * The same, checked in a way of the caller's.
+     *
+     * @param written whether the caller wrote the text; of one made from something else columns
+     *     mean nothing to the caller
+     */
+    static @Nullable Condition read(
+            String name, @Nullable String text, boolean written, Function<String, Checked> check) {
         if (text == null) {
             return null;
         }
@@ -41,29 +46,12 @@ public final class Conditions {
             case Checked.Rejected(var problems) ->
                     throw new ProblemException(
                             HttpStatus.BAD_REQUEST,
-                            said(name, problems),
-                            problems.stream().map(problem -> error(name, problem)).toList());
+                            "The %s is not right: %s"
+                                    .formatted(name, problems.getFirst().sentence()),
+                            written
+                                    ? problems.stream().map(one -> error(name, one)).toList()
+                                    : List.of());
         };
-    }
-
-    /**
-     * A condition that was made from something else: places in its text mean nothing to the caller.
-     *
-     * @throws ProblemException when it is not right
-     */
-    static @Nullable Condition translated(@Nullable String text, Function<String, Checked> check) {
-        if (text == null) {
-            return null;
-        }
-        return switch (check.apply(text)) {
-            case Checked.Accepted(var condition) -> condition;
-            case Checked.Rejected(var problems) ->
-                    throw new ProblemException(HttpStatus.BAD_REQUEST, said("filter", problems));
-        };
-    }
-
-    private static String said(String name, List<LogicProblem> problems) {
-        return "The %s is not right: %s".formatted(name, problems.getFirst().sentence());
     }
 
     private static Wrong error(String name, LogicProblem problem) {

@@ -51,9 +51,7 @@ public record QueryRequest(
      * @throws ProblemException when it is not right
      */
     public @Nullable Condition condition(Function<String, Checked> check) {
-        return written
-                ? Conditions.read("filter", filter, check)
-                : Conditions.translated(filter, check);
+        return Conditions.read("filter", filter, written, check);
     }
 
     /**

@@ -31,9 +31,7 @@ final class HeadSignIn implements MessageSignIn {
 
     @Override
     public boolean isFor(HttpServletRequest request) {
-        return Protocol.at(request.getRequestURI())
-                .filter(protocol -> protocol == Protocol.SOAP)
-                .isPresent();
+        return Protocol.SOAP.isAt(request.getRequestURI());
     }
 
     @Override

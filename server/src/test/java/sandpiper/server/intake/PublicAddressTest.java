@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.springframework.mock.web.MockHttpServletRequest;
-import sandpiper.server.settings.SettingsTest;
+import sandpiper.server.settings.SomeSettings;
 
 class PublicAddressTest {
     private static MockHttpServletRequest forged() {
@@ -16,7 +16,7 @@ class PublicAddressTest {
     }
 
     private static PublicAddress of(String set) {
-        return new PublicAddress(SettingsTest.settings(Map.of("sandpiper.public-address", set)));
+        return new PublicAddress(SomeSettings.with(Map.of("sandpiper.public-address", set)));
     }
 
     @Test

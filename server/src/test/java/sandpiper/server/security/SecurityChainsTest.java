@@ -53,7 +53,7 @@ import org.springframework.web.servlet.config.annotation.EnableWebMvc;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.intake.PublicAddress;
 import sandpiper.server.problem.ProblemException;
-import sandpiper.server.settings.SettingsTest;
+import sandpiper.server.settings.SomeSettings;
 
 /** Every door of the service with every kind of credentials, and none, in front of an echo. */
 class SecurityChainsTest {
@@ -91,8 +91,7 @@ class SecurityChainsTest {
         @Bean
         Origins origins() {
             return new Origins(
-                    SettingsTest.settings(
-                            Map.of("sandpiper.cors.origins", "https://booking.example")));
+                    SomeSettings.with(Map.of("sandpiper.cors.origins", "https://booking.example")));
         }
 
         @Bean

@@ -5,42 +5,13 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Path;
 import java.time.Duration;
-import java.util.HashMap;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
-import org.springframework.boot.context.properties.bind.Binder;
-import org.springframework.boot.context.properties.source.MapConfigurationPropertySource;
-import org.springframework.boot.convert.ApplicationConversionService;
 
 /** What an instance can be set to, and how what makes no sense is said. */
-public class SettingsTest {
-    private static final Map<String, String> USUAL =
-            Map.of(
-                    "sandpiper.data", "marina.db",
-                    "sandpiper.address", "127.0.0.1",
-                    "sandpiper.port", "8080",
-                    "sandpiper.limits.body", "5MB",
-                    "sandpiper.limits.depth", "50",
-                    "sandpiper.limits.page", "500",
-                    "sandpiper.limits.connections", "2000",
-                    "sandpiper.limits.requests-at-once", "64",
-                    "sandpiper.limits.waiting-changes", "10000",
-                    "sandpiper.limits.read-time", "15s");
-
-    /** The usual settings with some others. */
-    public static Settings settings(Map<String, String> others) {
-        var all = new HashMap<>(USUAL);
-        all.putAll(others);
-        return new Binder(
-                        java.util.List.of(new MapConfigurationPropertySource(all)),
-                        null,
-                        ApplicationConversionService.getSharedInstance())
-                .bind("sandpiper", Settings.class)
-                .get();
-    }
-
+class SettingsTest {
     private static void assertRefused(String setting, String value, String said) {
-        assertThatThrownBy(() -> settings(Map.of(setting, value)))
+        assertThatThrownBy(() -> SomeSettings.with(Map.of(setting, value)))
                 .rootCause()
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageContaining(said);
@@ -48,7 +19,7 @@ public class SettingsTest {
 
     @Test
     void whatNobodySaysHasADefault() {
-        var settings = settings(Map.of());
+        var settings = SomeSettings.with(Map.of());
 
         assertThat(settings.key()).isEqualTo(Path.of("marina.db.key"));
         assertThat(settings.firstPassword()).isEmpty();
@@ -62,7 +33,7 @@ public class SettingsTest {
     @Test
     void listsTimesAndSizesAreRead() {
         var settings =
-                settings(
+                SomeSettings.with(
                         Map.of(
                                 "sandpiper.webhooks.allow", "books.example:8443, 127.0.0.1 ,",
                                 "sandpiper.webhooks.retries", "1s,5m",
@@ -96,7 +67,10 @@ public class SettingsTest {
     @Test
     void aPublicAddressIsAnAddress() {
         assertThat(
-                        settings(Map.of("sandpiper.public-address", "https://marina.example/ "))
+                        SomeSettings.with(
+                                        Map.of(
+                                                "sandpiper.public-address",
+                                                "https://marina.example/ "))
                                 .publicAddress())
                 .isEqualTo("https://marina.example");
         assertRefused("sandpiper.public-address", "marina.example", "must begin with https://");

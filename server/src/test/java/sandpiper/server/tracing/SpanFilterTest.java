@@ -20,7 +20,7 @@ import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.springframework.mock.web.MockHttpServletRequest;
 import org.springframework.mock.web.MockHttpServletResponse;
-import sandpiper.server.settings.SettingsTest;
+import sandpiper.server.settings.SomeSettings;
 
 class SpanFilterTest {
     private final List<SpanData> spans = new ArrayList<>();
@@ -98,7 +98,7 @@ class SpanFilterTest {
         try (var provider =
                 new TracingConfiguration()
                         .spans(
-                                SettingsTest.settings(
+                                SomeSettings.with(
                                         Map.of(
                                                 "sandpiper.tracing.endpoint",
                                                 "http://127.0.0.1:%d/v1/traces"

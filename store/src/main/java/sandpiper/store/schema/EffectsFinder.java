@@ -183,16 +183,10 @@ final class EffectsFinder {
 
     /** Looks at every value as it would be, since only the type itself knows what it takes. */
     private void findUnmatched(String name, String table, Conversion conversion, FieldType type) {
-        var made = DSL.field(conversion.expressions().orElseThrow().getFirst());
         var unfit =
-                sql
-                        .list(
-                                Tables.sql()
-                                        .select(made)
-                                        .from(Sql.table(table))
-                                        .where(made.isNotNull()),
-                                row -> row.getString(1))
-                        .stream()
+                conversion.expressions().orElseThrow().stream()
+                        .map(DSL::field)
+                        .flatMap(made -> texts(table, made).stream())
                         .filter(text -> type.readText(text) instanceof ParsedValue.Refused)
                         .toList();
         if (!unfit.isEmpty()) {
@@ -200,6 +194,12 @@ final class EffectsFinder {
                     "%s becomes %s, but %,d records have another form, such as \"%s\": change them first."
                             .formatted(name, TypeWords.of(type), unfit.size(), unfit.getFirst()));
         }
+    }
+
+    private List<String> texts(String table, org.jooq.Field<Object> made) {
+        return sql.list(
+                Tables.sql().select(made).from(Sql.table(table)).where(made.isNotNull()),
+                row -> row.getString(1));
     }
 
     private void findKey(ObjectChange change) {

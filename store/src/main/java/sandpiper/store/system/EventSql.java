@@ -1,0 +1,175 @@
+package sandpiper.store.system;
+
+import java.util.List;
+import java.util.stream.Stream;
+import org.jooq.Condition;
+import org.jooq.Field;
+import org.jooq.SelectConditionStep;
+import org.jooq.Table;
+import org.jooq.impl.DSL;
+import sandpiper.store.table.Sql;
+import sandpiper.store.table.TableStatements;
+import sandpiper.store.table.Tables;
+
+/** The statements about events and deliveries, rendered once. */
+final class EventSql {
+    private static final TableStatements EVENTS = new TableStatements("sandpiper_event");
+    private static final TableStatements POSITIONS =
+            new TableStatements("sandpiper_event_position");
+    private static final TableStatements DELIVERIES = new TableStatements("sandpiper_delivery");
+    private static final TableStatements TRIES = new TableStatements("sandpiper_delivery_try");
+    private static final Table<?> E = EVENTS.as("e");
+    private static final Table<?> D = DELIVERIES.as("d");
+
+    private static final String[] OF_EVENT = {
+        "id", "name", "kind", "unit", "object", "record", "key", "at", "actor", "via", "depth",
+        "data"
+    };
+    private static final String[] OF_DELIVERY = {
+        "event", "kind", "target", "record", "state", "tries", "due", "done_at", "said", "trace"
+    };
+    private static final String[] OF_TRY = {
+        "delivery", "at", "millis", "status", "request", "answer", "said"
+    };
+    static final List<Field<Object>> EVENT = numbered("e", OF_EVENT);
+    private static final List<Field<Object>> DELIVERY = numbered("d", OF_DELIVERY);
+
+    static final Condition PUBLISHED = e("kind").eq(DSL.inline("RAISED"));
+    private static final Condition WAITING = d("state").eq(DSL.inline("WAITING"));
+
+    /** An earlier delivery about the same record that still waits. */
+    private static final Condition BLOCKED =
+            DSL.exists(
+                    DSL.selectOne()
+                            .from(DELIVERIES.as("b"))
+                            .where(
+                                    Sql.column("b", "state").eq(DSL.inline("WAITING")),
+                                    Sql.column("b", "target").eq(d("target")),
+                                    Sql.column("b", "record").eq(d("record")),
+                                    Sql.column("b", "event").lt(d("event")),
+                                    Sql.column("b", "kind").eq(d("kind"))));
+
+    static final String ADD = EVENTS.insert(OF_EVENT);
+    static final String AFTER =
+            Sql.text(events(e("number").gt(Sql.value())).orderBy(e("number")).limit(Sql.count()));
+    static final String LATEST =
+            Sql.text(
+                    events(PUBLISHED, named(Sql.value()))
+                            .orderBy(e("number").desc())
+                            .limit(Sql.count()));
+    static final String BY_NUMBER = Sql.text(events(e("number").eq(Sql.value())));
+    static final String BY_ID = Sql.text(events(e("id").eq(Sql.value())));
+    static final String NEWEST =
+            Sql.text(
+                    Tables.sql()
+                            .select(DSL.coalesce(DSL.max(Sql.number("number")), DSL.inline(0L)))
+                            .from(EVENTS.table()));
+    static final String POSITION = POSITIONS.selectBy("reader", "number");
+    static final String PUT_POSITION = POSITIONS.put(List.of("reader"), "number");
+    static final String ADD_DELIVERY = DELIVERIES.insert(OF_DELIVERY);
+    static final String DUE =
+            Sql.text(
+                    Tables.sql()
+                            .select(DELIVERY)
+                            .from(D)
+                            .where(
+                                    WAITING,
+                                    d("kind").eq(Sql.value()),
+                                    d("due").le(Sql.value()),
+                                    DSL.not(BLOCKED))
+                            .orderBy(d("due"), d("number"))
+                            .limit(Sql.count()));
+    static final String NEXT_DUE =
+            Sql.text(
+                    Tables.sql()
+                            .select(d("due"))
+                            .from(D)
+                            .where(WAITING, d("kind").eq(Sql.value()), DSL.not(BLOCKED))
+                            .orderBy(d("due"))
+                            .limit(DSL.inline(1)));
+    static final String FIND_DELIVERY =
+            Sql.text(Tables.sql().select(DELIVERY).from(D).where(d("number").eq(Sql.value())));
+    static final String UPDATE_DELIVERY =
+            DELIVERIES.update(
+                    List.of("state", "tries", "due", "done_at", "said", "trace"), Sql.is("number"));
+    static final String WAITING_OF =
+            Sql.text(
+                    delivered(
+                                    WAITING,
+                                    d("kind").eq(Sql.value()),
+                                    d("target").eq(Sql.value()),
+                                    e("unit").eq(Sql.value()))
+                            .orderBy(e("number")));
+    static final String COUNT =
+            Sql.text(
+                    Tables.sql()
+                            .select(DSL.count())
+                            .from(DELIVERIES.table())
+                            .where(Sql.is("state")));
+    static final String FORGET_DONE =
+            DELIVERIES.delete(
+                    DSL.and(Sql.is("state", "DONE"), Sql.column("done_at").lt(Sql.value())));
+    static final String FORGET_EVENTS =
+            EVENTS.delete(
+                    DSL.and(
+                            Sql.column("at").lt(Sql.value()),
+                            Sql.number("number")
+                                    .le(
+                                            DSL.select(DSL.min(Sql.number("number")))
+                                                    .from(POSITIONS.table())),
+                            DSL.notExists(
+                                    DSL.selectOne()
+                                            .from(D)
+                                            .where(
+                                                    Sql.column("d", "event")
+                                                            .eq(EVENTS.column("number"))))));
+    static final String FORGET_WAITING =
+            DELIVERIES.delete(
+                    DSL.and(Sql.is("state", "WAITING"), Sql.is("kind"), Sql.is("target")));
+    static final String ADD_TRY = TRIES.insert(OF_TRY);
+    static final String TRIES_OF =
+            Sql.text(
+                    TRIES.select(OF_TRY)
+                            .where(Sql.is("delivery"))
+                            .orderBy(Sql.number("number").desc()));
+
+    private EventSql() {}
+
+    static Field<Object> e(String column) {
+        return Sql.column("e", column);
+    }
+
+    static Field<Object> d(String column) {
+        return Sql.column("d", column);
+    }
+
+    /** The number of a row and then the others of its columns. */
+    private static List<Field<Object>> numbered(String of, String... columns) {
+        return Stream.concat(Stream.of("number"), Stream.of(columns))
+                .map(column -> Sql.column(of, column))
+                .toList();
+    }
+
+    /** Events that meet conditions. */
+    static SelectConditionStep<?> events(Condition... where) {
+        return Tables.sql().select(EVENT).from(E).where(where);
+    }
+
+    /** Deliveries with their events that meet conditions. */
+    static SelectConditionStep<?> delivered(Condition... where) {
+        return Tables.sql()
+                .select(EVENT)
+                .select(DELIVERY)
+                .from(D)
+                .join(E)
+                .on(e("number").eq(d("event")))
+                .where(where);
+    }
+
+    /** That the name of an event or the key of its record has a text in it. */
+    static Condition named(Field<?> wanted) {
+        return Sql.contains(
+                DSL.field("({0} || ' ' || coalesce({1}, ''))", String.class, e("name"), e("key")),
+                wanted);
+    }
+}
