@@ -61,7 +61,7 @@ class CommandsTest {
                     "POST /manage/v1/clients",
                     422,
                     """
-                    {"detail": "2 things are wrong; see errors.",
+                    {"detail": "2 things are wrong; each is listed with its place.",
                      "errors": [{"pointer": "/name", "message": "Too short."},
                                 {"pointer": "", "message": "No grants."}]}
                     """);
@@ -71,7 +71,7 @@ class CommandsTest {
             assertThat(outcome.code()).isEqualTo(1);
             assertThat(outcome.out().lines())
                     .containsExactly(
-                            "2 things are wrong; see errors.",
+                            "2 things are wrong; each is listed with its place.",
                             "  name: Too short.",
                             "  No grants.");
         }
