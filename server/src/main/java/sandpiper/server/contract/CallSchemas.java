@@ -1,29 +1,27 @@
 package sandpiper.server.contract;
 
-import static sandpiper.server.contract.OpenApiContract.map;
-
+import io.swagger.v3.oas.models.media.Schema;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.CallType;
 import sandpiper.model.release.Parameter;
+import sandpiper.model.release.Release;
 import sandpiper.model.release.ValueType;
 
 /** The schemas of what functions take and give back, and of what events tell. */
 public final class CallSchemas {
-    private final ContractSchemas schemas;
+    private final FieldSchemas fields;
 
-    CallSchemas(ContractSchemas schemas) {
-        this.schemas = schemas;
+    CallSchemas(FieldSchemas fields) {
+        this.fields = fields;
     }
 
     /** For a document of its own, where nothing is shared with operations on records. */
-    public static Map<String, Object> of(
-            sandpiper.model.release.Release release, ValueType.Group group) {
-        return new CallSchemas(new ContractSchemas(release)).group(group, false);
+    public static Map<String, Object> of(Release release, ValueType.Group group) {
+        return Shape.plain(new CallSchemas(new FieldSchemas(release)).group(group));
     }
 
     /** What a call does, with whose rights. */
@@ -44,89 +42,55 @@ public final class CallSchemas {
         return words.toString();
     }
 
-    /** The body with the arguments; made under a name. */
-    Map<String, Object> arguments(String name, ValueType.Group parameters) {
-        schemas.put(name, group(parameters, true));
-        boolean needed = parameters.entries().stream().anyMatch(Parameter::required);
-        return map(
-                "required", needed, "content", map("application/json", map("schema", ref(name))));
+    /** Arguments, where nothing else may stand. */
+    Schema<?> arguments(ValueType.Group parameters) {
+        var schema = group(parameters);
+        schema.setAdditionalProperties(false);
+        return schema;
     }
 
     /**
-     * The schema of what is answered, made under a name, which it gives.
+     * What is answered.
      *
      * @param returns {@code null} for nothing
      * @param record the schema of the record beside it, or {@code null} when there is none
      */
-    String answer(String name, @Nullable ValueType returns, @Nullable String record) {
-        var properties = new LinkedHashMap<String, Object>();
+    Schema<?> answer(@Nullable ValueType returns, @Nullable String record) {
+        var properties = new LinkedHashMap<String, Schema<?>>();
         properties.put(
                 "result",
                 returns == null
-                        ? map("type", "null", "description", "It returns nothing.")
-                        : nullable(value(returns)));
+                        ? Shape.nothing().description("It returns nothing.")
+                        : Shape.nullable(value(returns)));
         if (record != null) {
-            properties.put("record", ref(record));
+            properties.put("record", Shape.ref(record));
         }
-        schemas.put(
-                name,
-                map(
-                        "type",
-                        "object",
-                        "description",
-                        "What came of the call.",
-                        "properties",
-                        properties,
-                        "required",
-                        new ArrayList<>(properties.keySet())));
-        return name;
-    }
-
-    private static Map<String, Object> ref(String schema) {
-        return map("$ref", "#/components/schemas/" + schema);
-    }
-
-    /** An object with what a group has; {@code closed} when nothing else may stand there. */
-    private Map<String, Object> group(ValueType.Group group, boolean closed) {
-        var properties = new LinkedHashMap<String, Object>();
-        for (var entry : group.entries()) {
-            var schema = value(entry.type());
-            schema.put("title", entry.label());
-            if (entry.describe() != null) {
-                schema.put("description", entry.describe());
-            }
-            properties.put(entry.name(), entry.required() ? schema : nullable(schema));
-        }
-        var schema = map("type", "object", "properties", properties);
-        var required =
-                group.entries().stream().filter(Parameter::required).map(Parameter::name).toList();
-        if (!required.isEmpty()) {
-            schema.put("required", required);
-        }
-        if (closed) {
-            schema.put("additionalProperties", false);
-        }
+        var schema = Shape.object(properties).description("What came of the call.");
+        schema.setRequired(new ArrayList<>(properties.keySet()));
         return schema;
     }
 
-    private Map<String, Object> value(ValueType type) {
-        return switch (type) {
-            case ValueType.Single(var field) -> schemas.value(field);
-            case ValueType.Many(var item) -> map("type", "array", "items", value(item));
-            case ValueType.Group group -> group(group, false);
-        };
+    private Schema<?> group(ValueType.Group group) {
+        var properties = new LinkedHashMap<String, Schema<?>>();
+        for (var entry : group.entries()) {
+            var schema = value(entry.type()).title(entry.label());
+            if (entry.describe() != null) {
+                schema.setDescription(entry.describe());
+            }
+            properties.put(entry.name(), entry.required() ? schema : Shape.nullable(schema));
+        }
+        var schema = Shape.object(properties);
+        Shape.require(
+                schema,
+                group.entries().stream().filter(Parameter::required).map(Parameter::name).toList());
+        return schema;
     }
 
-    private static Map<String, Object> nullable(Map<String, Object> schema) {
-        var nullable = new LinkedHashMap<>(schema);
-        if (schema.get("type") instanceof String type) {
-            nullable.put("type", List.of(type, "null"));
-        }
-        if (schema.get("enum") instanceof List<?> codes) {
-            var withNull = new ArrayList<@Nullable Object>(codes);
-            withNull.add(null);
-            nullable.put("enum", withNull);
-        }
-        return nullable;
+    private Schema<?> value(ValueType type) {
+        return switch (type) {
+            case ValueType.Single(var field) -> fields.of(field);
+            case ValueType.Many(var item) -> Shape.list(value(item));
+            case ValueType.Group group -> group(group);
+        };
     }
 }

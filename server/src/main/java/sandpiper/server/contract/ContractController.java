@@ -12,7 +12,6 @@ import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.intake.PublicAddress;
-import sandpiper.server.json.JsonText;
 import sandpiper.server.protocol.Protocol;
 import sandpiper.server.service.ReleaseChoice;
 
@@ -47,7 +46,7 @@ class ContractController {
                 .header(
                         HttpHeaders.CONTENT_DISPOSITION,
                         "inline; filename=\"%s-v%d.openapi.json\"".formatted(service, version))
-                .body(JsonText.writePretty(OpenApiContract.of(release, type, server)));
+                .body(ContractText.of(OpenApiContract.of(release, type, server)));
     }
 
     /** What its resources take and give, as JSON Schema. */
@@ -63,6 +62,6 @@ class ContractController {
         var server = addresses.of(request);
         return ResponseEntity.ok()
                 .contentType(new MediaType("application", "schema+json"))
-                .body(JsonText.writePretty(ResourceSchemas.of(release, type, server)));
+                .body(ContractText.of(ResourceSchemas.of(release, type, server)));
     }
 }

@@ -26,10 +26,11 @@ public final class ResourceSchemas {
         if (service.describe() != null) {
             document.put("description", service.describe());
         }
-        if (contract.get("components") instanceof Map<?, ?> components
-                && components.get("schemas") instanceof Map<?, ?> schemas) {
-            document.put("$defs", moved(schemas));
-        }
+        var schemas = new LinkedHashMap<String, @Nullable Object>();
+        contract.getComponents()
+                .getSchemas()
+                .forEach((name, schema) -> schemas.put(name, moved(Shape.plain(schema))));
+        document.put("$defs", schemas);
         return document;
     }
 

@@ -1,5 +1,7 @@
 package sandpiper.server.rest;
 
+import static java.util.Objects.requireNonNull;
+
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -7,14 +9,12 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
-import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
-import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
@@ -61,7 +61,7 @@ class BatchCalls {
         limits.countRest(actor, items.size());
         var requests = new ArrayList<Function<LiveRelease, Request>>();
         for (int i = 0; i < items.size(); i++) {
-            var command = command(call, items.get(i), i);
+            var command = command(call, BatchItem.of(items.get(i), i));
             requests.add(live -> call.service().request(live, command.apply(live), false, null));
         }
         // Found out before anything is done: whether each item may be asked at all.
@@ -71,50 +71,28 @@ class BatchCalls {
         return results(engine.records().write(requests, Grouping.TOGETHER));
     }
 
-    private static Function<LiveRelease, RecordCommand> command(
-            Call call, @Nullable Object item, int place) {
-        if (!(item instanceof Map<?, ?> map) || !(map.get("values") instanceof Map<?, ?> given)) {
-            throw wrong(
-                    place,
-                    "must have do and values, as in {\"do\": \"create\", \"values\": {...}}");
-        }
-        var values = new LinkedHashMap<String, @Nullable Object>();
-        given.forEach((name, value) -> values.put(String.valueOf(name), value));
-        var key = map.get("key") instanceof String text ? text : null;
-        var expected = map.get("version") instanceof Long version ? version : null;
-        if (map.get("version") != null && expected == null) {
-            throw wrong(place, "must have a whole number as version");
-        }
-        return switch (String.valueOf(map.get("do"))) {
-            case "create" -> live -> call.service().create(live, values);
-            case "update" -> {
-                if (key == null) {
-                    throw wrong(place, "needs the key of the record to update");
-                }
-                yield live -> call.service().change(live, key, values, expected);
-            }
-            case "save" -> live -> call.service().save(live, key, values, expected);
-            case "call" -> {
-                var name = map.get("call");
-                if (key == null || name == null) {
-                    throw wrong(place, "needs the key of the record, and what to call on it");
-                }
-                yield live ->
-                        call.service().call(live, key, String.valueOf(name), values, expected);
-            }
-            default -> throw wrong(place, "must say what to do: create, update, save or call");
-        };
-    }
-
-    private static ProblemException wrong(int place, String what) {
-        return new ProblemException(
-                HttpStatus.BAD_REQUEST,
-                "Item %d %s; nothing was done.".formatted(place + 1, what),
-                List.of(
-                        new Problem.Wrong(
-                                FaultPath.of("items").then(place),
-                                "SP4000",
-                                "This item " + what + ".")));
+    private static Function<LiveRelease, RecordCommand> command(Call call, BatchItem item) {
+        return live ->
+                switch (item.verb()) {
+                    case CREATE -> call.service().create(live, item.values());
+                    case UPDATE ->
+                            call.service()
+                                    .change(
+                                            live,
+                                            requireNonNull(item.key()),
+                                            item.values(),
+                                            item.version());
+                    case SAVE ->
+                            call.service().save(live, item.key(), item.values(), item.version());
+                    case CALL ->
+                            call.service()
+                                    .call(
+                                            live,
+                                            requireNonNull(item.key()),
+                                            requireNonNull(item.call()),
+                                            item.values(),
+                                            item.version());
+                };
     }
 
     private HttpReply results(List<Outcome> outcomes) {

@@ -27,7 +27,6 @@ import org.junit.jupiter.api.TestFactory;
 import org.xml.sax.InputSource;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.release.Release;
-import sandpiper.server.json.JsonText;
 import sandpiper.server.odata.metadata.ServiceModel;
 import sandpiper.server.soap.Wsdl;
 
@@ -182,7 +181,7 @@ class SmallContractsTest {
                                     () ->
                                             assertGolden(
                                                     one.getKey() + ".openapi.json",
-                                                    JsonText.writePretty(
+                                                    ContractText.of(
                                                             OpenApiContract.of(
                                                                     release, service, SERVER)))),
                             DynamicTest.dynamicTest(
