@@ -356,7 +356,7 @@ class CommandsTest {
 
             assertThat(service.last().path())
                     .isEqualTo(
-                            "/manage/v1/records/Stay?count=true&limit=5&filter=nights%20%3E%202"
+                            "/manage/v1/records/Stay?limit=5&count=true&filter=nights%20%3E%202"
                                     + "&search=a%20b&sort=-nights");
             assertThat(outcome.lines().get(0).split("\\s+"))
                     .containsExactly("number", "nights", "note");

@@ -125,14 +125,18 @@ class DraftCommandsTest {
             assertThat(service.run("diff").lines())
                     .containsExactly("The draft is the same as the live release.");
 
-            previews("{\"files\": [1, 2], \"changes\": [], \"diagnostics\": []}");
+            previews(
+                    "{\"files\": [{\"path\": \"a\"}, {\"path\": \"b\"}], \"changes\": [],"
+                            + " \"diagnostics\": []}");
             assertThat(service.run("diff").lines())
                     .containsExactly("2 files differ in their text only.");
         }
 
         @Test
         void endsWithOneWhenTheDataStandsInTheWay() {
-            previews("{\"files\": [1], \"changes\": [], \"obstacles\": [\"Two jobs share J1.\"]}");
+            previews(
+                    "{\"files\": [{\"path\": \"a\"}], \"changes\": [], \"obstacles\": [\"Two jobs"
+                            + " share J1.\"]}");
 
             var outcome = service.run("diff");
 

@@ -1,5 +1,7 @@
 package sandpiper.client;
 
+import com.fasterxml.jackson.annotation.JsonSetter;
+import com.fasterxml.jackson.annotation.Nulls;
 import java.io.IOException;
 import java.net.URI;
 import java.net.URLEncoder;
@@ -22,6 +24,7 @@ import tools.jackson.core.StreamReadFeature;
 import tools.jackson.core.json.JsonFactory;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.JavaType;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -40,6 +43,13 @@ public final class ManageClient {
                                     .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
                                     .build())
                     .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
+                    // A service of another version may say less, or more.
+                    .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+                    .withConfigOverride(
+                            List.class,
+                            list ->
+                                    list.setNullHandling(
+                                            JsonSetter.Value.forValueNulls(Nulls.AS_EMPTY)))
                     .build();
 
     private final HttpClient http =
@@ -93,6 +103,60 @@ public final class ManageClient {
         return server;
     }
 
+    /** Clients, users and roles. */
+    public AccessCalls access() {
+        return new AccessCalls(this);
+    }
+
+    /** Definitions and releases. */
+    public DraftCalls draft() {
+        return new DraftCalls(this);
+    }
+
+    /** What the service does and has done. */
+    public ActivityCalls activity() {
+        return new ActivityCalls(this);
+    }
+
+    /** Addresses that are told of events. */
+    public WebhookCalls webhooks() {
+        return new WebhookCalls(this);
+    }
+
+    /** Records and functions. */
+    public RecordCalls records() {
+        return new RecordCalls(this);
+    }
+
+    <T> Answer<T> read(String path, Class<T> type) {
+        return typed(get(path), type);
+    }
+
+    <T> Answer<List<T>> list(String path, Class<T> type) {
+        return typed(get(path), JSON.getTypeFactory().constructCollectionType(List.class, type));
+    }
+
+    <T> Answer<T> send(String method, String path, Object body, Class<T> type) {
+        return typed(read(call(method, path, write(body), null)), type);
+    }
+
+    static <T> Answer<T> typed(JsonNode json, Class<T> type) {
+        return typed(json, JSON.constructType(type));
+    }
+
+    private static <T> Answer<T> typed(JsonNode json, JavaType type) {
+        try {
+            return new Answer<>(JSON.treeToValue(json, type), json);
+        } catch (JacksonException e) {
+            throw new RefusedException(
+                    0,
+                    "The service answers in a way this command line does not understand; are both"
+                            + " of one version? (%s)".formatted(e.getOriginalMessage()),
+                    List.of());
+        }
+    }
+
+    /** What is at a path of the manage API, for what has no method of its own. */
     public JsonNode get(String path) {
         return read(call("GET", path, null, null));
     }

@@ -1,8 +1,7 @@
 package sandpiper.cli.access;
 
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -11,8 +10,7 @@ import picocli.CommandLine.Parameters;
 import sandpiper.cli.common.AnsweringCommand;
 import sandpiper.cli.common.Connection;
 import sandpiper.cli.common.Table;
-import sandpiper.client.ManageClient;
-import tools.jackson.databind.JsonNode;
+import sandpiper.client.AccessCalls;
 
 @Command(
         name = "clients",
@@ -27,8 +25,6 @@ import tools.jackson.databind.JsonNode;
             "  sandpiper clients rotate booking-site --overlap-hours 48"
         })
 public final class ClientsCommand extends AnsweringCommand {
-    private static final String PATH = "/manage/v1/clients";
-
     @Command(
             name = "list",
             mixinStandardHelpOptions = true,
@@ -36,28 +32,29 @@ public final class ClientsCommand extends AnsweringCommand {
     int list(
             @Mixin Connection connection,
             @Option(names = "--json", description = "Print JSON.") boolean json) {
-        var clients = connection.open().get(PATH);
+        var clients = connection.open().access().clients();
         if (json) {
             return sayJson(clients);
         }
         var table = new Table(List.of("Client", "Label", "Grants", "Last used", "State"));
-        clients.forEach(client ->
-                table.add(
-                        List.of(
-                                client.path("name").asString(),
-                                client.path("label").asString(),
-                                joined(client.path("grants")),
-                                client.path("lastUsed").asString("never"),
-                                state(client))));
+        clients.value()
+                .forEach(client ->
+                        table.add(
+                                List.of(
+                                        client.name(),
+                                        client.label(),
+                                        joined(client.grants()),
+                                        Objects.requireNonNullElse(client.lastUsed(), "never"),
+                                        state(client))));
         return say(table);
     }
 
-    private static String state(JsonNode client) {
-        if (client.path("disabled").asBoolean()) {
+    private static String state(AccessCalls.Client client) {
+        if (client.disabled()) {
             return "disabled";
         }
-        var until = client.path("previousUntil").asString("");
-        return until.isEmpty() ? "in use" : "old secret right until " + until;
+        var until = client.previousUntil();
+        return until == null ? "in use" : "old secret right until " + until;
     }
 
     @Command(
@@ -87,17 +84,8 @@ public final class ClientsCommand extends AnsweringCommand {
                                     "It signs in with password digests (SOAP); its secret is kept"
                                             + " sealed for that.")
                     boolean digests) {
-        var body = new LinkedHashMap<String, Object>();
-        body.put("name", name);
-        body.put("grants", grants);
-        body.put("digests", digests);
-        if (callsPerMinute != null) {
-            body.put("callsPerMinute", callsPerMinute);
-        }
-        if (label != null) {
-            body.put("label", label);
-        }
-        return secret(connection.open().post(PATH, body));
+        var made = new AccessCalls.NewClient(name, grants, digests, callsPerMinute, label);
+        return secret(connection.open().access().createClient(made).value());
     }
 
     @Command(
@@ -114,15 +102,13 @@ public final class ClientsCommand extends AnsweringCommand {
                             description =
                                     "Hours for which both are right (default: ${DEFAULT-VALUE}).")
                     int hours) {
-        return secret(
-                connection.open().post(path(name) + "/secret", Map.of("overlapHours", hours)));
+        return secret(connection.open().access().rotateClient(name, hours).value());
     }
 
-    private int secret(JsonNode made) {
+    private int secret(AccessCalls.ClientSecret made) {
         out().printf(
                         "client %s%nsecret %s%nNote it now: it is not shown again.%n",
-                        made.path("client").path("name").asString(),
-                        made.path("secret").asString());
+                        made.client().name(), made.secret());
         out().flush();
         return 0;
     }
@@ -160,7 +146,7 @@ public final class ClientsCommand extends AnsweringCommand {
                             paramLabel = "N",
                             description = "Calls a minute; 0 for what is usual.")
                     int callsPerMinute) {
-        connection.open().patch(path(name), Map.of("callsPerMinute", callsPerMinute), null);
+        connection.open().access().limitClient(name, callsPerMinute);
         return say(
                 callsPerMinute == 0
                         ? name + " may call as often as usual"
@@ -168,7 +154,7 @@ public final class ClientsCommand extends AnsweringCommand {
     }
 
     private int switched(Connection connection, String name, boolean disabled) {
-        connection.open().patch(path(name), Map.of("disabled", disabled), null);
+        connection.open().access().switchClient(name, disabled);
         return say(name + (disabled ? " is disabled" : " is in use again"));
     }
 
@@ -179,13 +165,9 @@ public final class ClientsCommand extends AnsweringCommand {
     int remove(
             @Mixin Connection connection,
             @Parameters(paramLabel = "NAME", description = "The client's name.") String name) {
-        connection.open().delete(path(name));
+        connection.open().access().removeClient(name);
         out().println(name + " is removed");
         out().flush();
         return 0;
-    }
-
-    private static String path(String name) {
-        return PATH + "/" + ManageClient.escape(name);
     }
 }

@@ -1,6 +1,5 @@
 package sandpiper.cli.access;
 
-import java.util.Map;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import sandpiper.cli.common.AnsweringCommand;
@@ -21,7 +20,7 @@ public final class KeysCommand extends AnsweringCommand {
                 "Every token and cursor that was given out ends; clients ask for new ones."
             })
     int renew(@Mixin Connection connection) {
-        connection.open().post("/manage/v1/keys/renew", Map.of());
+        connection.open().access().renewKeys();
         return say("renewed; tokens and cursors from before are not taken any more");
     }
 }

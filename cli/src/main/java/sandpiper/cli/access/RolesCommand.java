@@ -13,9 +13,9 @@ import picocli.CommandLine.Parameters;
 import sandpiper.cli.common.AnsweringCommand;
 import sandpiper.cli.common.Connection;
 import sandpiper.cli.common.Table;
+import sandpiper.client.AccessCalls;
 import sandpiper.client.ManageClient;
 import sandpiper.client.RefusedException;
-import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
 @Command(
@@ -30,8 +30,6 @@ import tools.jackson.databind.node.ObjectNode;
             "  sandpiper roles set clerk --file clerk.json"
         })
 public final class RolesCommand extends AnsweringCommand {
-    private static final String PATH = "/manage/v1/roles";
-
     @Command(
             name = "list",
             mixinStandardHelpOptions = true,
@@ -39,32 +37,32 @@ public final class RolesCommand extends AnsweringCommand {
     int list(
             @Mixin Connection connection,
             @Option(names = "--json", description = "Print JSON.") boolean json) {
-        var roles = connection.open().get(PATH);
+        var roles = connection.open().access().roles();
         if (json) {
             return sayJson(roles);
         }
         var table = new Table(List.of("Role", "Duties", "Records", "Services", "Held by"));
-        roles.forEach(role ->
-                table.add(
-                        List.of(
-                                role.path("name").asString(),
-                                joined(role.path("duties")).toLowerCase(Locale.ROOT),
-                                objects(role.path("objects")),
-                                joined(role.path("services")),
-                                joined(role.path("users")))));
+        roles.value()
+                .forEach(role ->
+                        table.add(
+                                List.of(
+                                        role.name(),
+                                        joined(role.duties()).toLowerCase(Locale.ROOT),
+                                        objects(role.objects()),
+                                        joined(role.services()),
+                                        joined(role.users()))));
         return say(table);
     }
 
     /** {@code Stay vcer, Berth v}: the first letter of each action. */
-    private static String objects(JsonNode grants) {
+    private static String objects(List<AccessCalls.ObjectGrant> grants) {
         var texts = new ArrayList<String>();
         for (var grant : grants) {
             var actions = new StringBuilder();
-            grant.path("actions")
+            grant.actions()
                     .forEach(action ->
-                            actions.append(
-                                    action.asString().substring(0, 1).toLowerCase(Locale.ROOT)));
-            texts.add(grant.path("object").asString() + " " + actions);
+                            actions.append(action.substring(0, 1).toLowerCase(Locale.ROOT)));
+            texts.add(grant.object() + " " + actions);
         }
         return String.join(", ", texts);
     }
@@ -76,12 +74,11 @@ public final class RolesCommand extends AnsweringCommand {
     int show(
             @Mixin Connection connection,
             @Parameters(paramLabel = "NAME", description = "The role's name.") String name) {
-        for (var role : connection.open().get(PATH)) {
-            if (role.path("name").asString().equals(name)) {
-                return sayJson(role);
-            }
-        }
-        throw new RefusedException(0, "There is no role \"%s\".".formatted(name), List.of());
+        var role = connection.open().access().role(name);
+        return sayJson(
+                role.orElseThrow(() ->
+                        new RefusedException(
+                                0, "There is no role \"%s\".".formatted(name), List.of())));
     }
 
     @Command(
@@ -104,7 +101,7 @@ public final class RolesCommand extends AnsweringCommand {
             // What roles show says besides.
             shown.remove(List.of("name", "users"));
         }
-        connection.open().put(path(name), role);
+        connection.open().access().setRole(name, role);
         return say("set " + name);
     }
 
@@ -115,11 +112,7 @@ public final class RolesCommand extends AnsweringCommand {
     int remove(
             @Mixin Connection connection,
             @Parameters(paramLabel = "NAME", description = "The role's name.") String name) {
-        connection.open().delete(path(name));
+        connection.open().access().removeRole(name);
         return say("removed " + name);
-    }
-
-    private static String path(String name) {
-        return PATH + "/" + ManageClient.escape(name);
     }
 }

@@ -2,9 +2,7 @@ package sandpiper.cli.access;
 
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -13,7 +11,7 @@ import picocli.CommandLine.Parameters;
 import sandpiper.cli.common.AnsweringCommand;
 import sandpiper.cli.common.Connection;
 import sandpiper.cli.common.Table;
-import sandpiper.client.ManageClient;
+import sandpiper.client.AccessCalls;
 
 @Command(
         name = "users",
@@ -28,8 +26,6 @@ import sandpiper.client.ManageClient;
             "  sandpiper users change ragna --disable"
         })
 public final class UsersCommand extends AnsweringCommand {
-    private static final String PATH = "/manage/v1/users";
-
     @Command(
             name = "list",
             mixinStandardHelpOptions = true,
@@ -37,19 +33,20 @@ public final class UsersCommand extends AnsweringCommand {
     int list(
             @Mixin Connection connection,
             @Option(names = "--json", description = "Print JSON.") boolean json) {
-        var users = connection.open().get(PATH);
+        var users = connection.open().access().users();
         if (json) {
             return sayJson(users);
         }
         var table = new Table(List.of("User", "Label", "Roles", "Duties of their own", "State"));
-        users.forEach(user ->
-                table.add(
-                        List.of(
-                                user.path("name").asString(),
-                                user.path("label").asString(),
-                                joined(user.path("roles")),
-                                joined(user.path("duties")),
-                                user.path("disabled").asBoolean() ? "disabled" : "in use")));
+        users.value()
+                .forEach(user ->
+                        table.add(
+                                List.of(
+                                        user.name(),
+                                        user.label(),
+                                        joined(user.roles()),
+                                        joined(user.duties()),
+                                        user.disabled() ? "disabled" : "in use")));
         return say(table);
     }
 
@@ -77,15 +74,14 @@ public final class UsersCommand extends AnsweringCommand {
                                             + " chosen at the first sign-in.")
                     boolean keep)
             throws IOException {
-        var body = new LinkedHashMap<String, Object>();
-        body.put("name", name);
-        body.put("roles", roles == null ? List.of() : roles);
-        if (label != null) {
-            body.put("label", label);
-        }
-        body.put("password", SecretInput.read(file, "Password for " + name));
-        body.put("temporary", !keep);
-        connection.open().post(PATH, body);
+        var made =
+                new AccessCalls.NewUser(
+                        name,
+                        roles == null ? List.of() : roles,
+                        label,
+                        SecretInput.read(file, "Password for " + name),
+                        !keep);
+        connection.open().access().createUser(made);
         return say("created " + name);
     }
 
@@ -114,18 +110,14 @@ public final class UsersCommand extends AnsweringCommand {
                                             + " is chosen at the next sign-in.")
                     boolean keep)
             throws IOException {
-        var body = new LinkedHashMap<String, Object>();
-        if (roles != null) {
-            body.put("roles", roles);
-        }
-        if (disable || enable) {
-            body.put("disabled", disable);
-        }
-        if (password || file != null) {
-            body.put("password", SecretInput.read(file, "New password for " + name));
-            body.put("temporary", !keep);
-        }
-        connection.open().patch(path(name), body, null);
+        boolean anew = password || file != null;
+        var change =
+                new AccessCalls.UserChange(
+                        roles,
+                        disable || enable ? disable : null,
+                        anew ? SecretInput.read(file, "New password for " + name) : null,
+                        anew ? !keep : null);
+        connection.open().access().changeUser(name, change);
         return say("changed " + name);
     }
 
@@ -136,7 +128,7 @@ public final class UsersCommand extends AnsweringCommand {
     int remove(
             @Mixin Connection connection,
             @Parameters(paramLabel = "NAME", description = "The user's name.") String name) {
-        connection.open().delete(path(name));
+        connection.open().access().removeUser(name);
         return say("removed " + name);
     }
 
@@ -156,13 +148,10 @@ public final class UsersCommand extends AnsweringCommand {
             throws IOException {
         connection
                 .open()
-                .post(
-                        PATH + "/me/password",
-                        Map.of(
-                                "current",
-                                SecretInput.read(current, "Current password"),
-                                "next",
-                                SecretInput.read(file, "New password")));
+                .access()
+                .changePassword(
+                        SecretInput.read(current, "Current password"),
+                        SecretInput.read(file, "New password"));
         return say("changed");
     }
 
@@ -173,23 +162,20 @@ public final class UsersCommand extends AnsweringCommand {
     int log(
             @Mixin Connection connection,
             @Option(names = "--json", description = "Print JSON.") boolean json) {
-        var entries = connection.open().get("/manage/v1/access-log");
+        var entries = connection.open().access().log();
         if (json) {
             return sayJson(entries);
         }
         var table = new Table(List.of("At", "By", "What", "Of", "Detail"));
-        entries.forEach(entry ->
-                table.add(
-                        List.of(
-                                entry.path("at").asString(),
-                                entry.path("by").asString(),
-                                entry.path("what").asString(),
-                                entry.path("subject").asString(),
-                                entry.path("detail").asString())));
+        entries.value()
+                .forEach(entry ->
+                        table.add(
+                                List.of(
+                                        entry.at(),
+                                        entry.by(),
+                                        entry.what(),
+                                        entry.subject(),
+                                        entry.detail())));
         return say(table);
-    }
-
-    private static String path(String name) {
-        return PATH + "/" + ManageClient.escape(name);
     }
 }

@@ -13,6 +13,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import sandpiper.cli.common.Connection;
+import sandpiper.client.DraftCalls;
 import sandpiper.client.RefusedException;
 
 @Command(
@@ -68,21 +69,14 @@ public final class ContractCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
-        var client = connection.open();
-        var known = client.get("/manage/v1/model/services");
-        for (var candidate : known) {
-            if (candidate.path("name").asString().equals(service)
-                    && candidate.path("version").asInt() == version) {
-                print(
-                        client.text(
-                                "/manage/v1/contracts/%s/v%d/%s"
-                                        .formatted(service, version, form.address)));
-                return 0;
-            }
+        var draft = connection.open().draft();
+        var known = draft.services();
+        var wanted = new DraftCalls.Service(service, version);
+        if (known.contains(wanted)) {
+            print(draft.contract(wanted, form.address));
+            return 0;
         }
-        var names = new java.util.ArrayList<String>();
-        known.forEach(
-                one -> names.add(one.path("name").asString() + " v" + one.path("version").asInt()));
+        var names = known.stream().map(one -> one.name() + " v" + one.version()).toList();
         throw new RefusedException(
                 0,
                 "There is no service %s v%d; there %s."

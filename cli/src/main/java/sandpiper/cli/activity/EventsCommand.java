@@ -1,8 +1,7 @@
 package sandpiper.cli.activity;
 
-import static sandpiper.client.ManageClient.escape;
-
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -51,24 +50,19 @@ public final class EventsCommand extends AnsweringCommand implements Callable<In
 
     @Override
     public Integer call() {
-        var events =
-                connection
-                        .open()
-                        .get(
-                                "/manage/v1/events?search=%s&limit=%d"
-                                        .formatted(escape(search == null ? "" : search), limit));
+        var events = connection.open().activity().events(search == null ? "" : search, limit);
         if (json) {
             return sayJson(events);
         }
         var table = new Table(List.of("At", "Event", "Record", "By", "Tells"));
-        for (var one : events) {
+        for (var one : events.value()) {
             table.add(
                     List.of(
-                            one.path("at").asString(),
-                            one.path("name").asString(),
-                            one.path("key").asString(""),
-                            one.path("by").asString(),
-                            ManageClient.write(one.path("data"))));
+                            one.at(),
+                            one.name(),
+                            Objects.requireNonNullElse(one.key(), ""),
+                            one.by(),
+                            ManageClient.write(one.data())));
         }
         return say(table);
     }
@@ -101,27 +95,22 @@ public final class EventsCommand extends AnsweringCommand implements Callable<In
 
         @Override
         public Integer call() {
-            var deliveries =
-                    connection
-                            .open()
-                            .get(
-                                    "/manage/v1/deliveries?target=%s&state=%s&limit=%d"
-                                            .formatted(escape(target), escape(state), limit));
+            var deliveries = connection.open().activity().deliveries(target, state, limit);
             if (json) {
                 return sayJson(deliveries);
             }
             var table =
                     new Table(List.of("No.", "Event", "Record", "To", "State", "Tries", "Said"));
-            for (var one : deliveries) {
+            for (var one : deliveries.value()) {
                 table.add(
                         List.of(
-                                one.path("number").asString(),
-                                one.path("event").path("name").asString(),
-                                one.path("event").path("key").asString(""),
-                                one.path("target").asString(),
-                                one.path("state").asString(),
-                                one.path("tries").asString(),
-                                one.path("said").asString()));
+                                String.valueOf(one.number()),
+                                one.event().name(),
+                                Objects.requireNonNullElse(one.event().key(), ""),
+                                one.target(),
+                                one.state(),
+                                String.valueOf(one.tries()),
+                                one.said()));
             }
             return say(table);
         }
@@ -149,11 +138,9 @@ public final class EventsCommand extends AnsweringCommand implements Callable<In
 
         @Override
         public Integer call() {
-            var path =
-                    number == null
-                            ? "/manage/v1/deliveries/redeliver?target=" + escape(target)
-                            : "/manage/v1/deliveries/%d/redeliver".formatted(number);
-            long count = connection.open().post(path, List.of()).path("count").asLong();
+            var activity = connection.open().activity();
+            long count =
+                    number == null ? activity.redeliverAll(target) : activity.redeliver(number);
             return say("%d %s tried again.".formatted(count, count == 1 ? "is" : "are"));
         }
     }
@@ -190,29 +177,21 @@ public final class EventsCommand extends AnsweringCommand implements Callable<In
         @Override
         public Integer call() {
             var runs =
-                    connection
-                            .open()
-                            .get(
-                                    "/manage/v1/runs?name=%s&key=%s&limit=%d%s"
-                                            .formatted(
-                                                    escape(name == null ? "" : name),
-                                                    escape(key),
-                                                    limit,
-                                                    failed ? "&done=false" : ""));
+                    connection.open().activity().runs(name == null ? "" : name, key, failed, limit);
             if (json) {
                 return sayJson(runs);
             }
             var table = new Table(List.of("At", "What", "On", "Outcome", "Said", "ms", "Trace"));
-            for (var one : runs) {
+            for (var one : runs.value()) {
                 table.add(
                         List.of(
-                                one.path("at").asString(),
-                                one.path("kind").asString() + " " + one.path("name").asString(),
-                                one.path("key").asString(),
-                                one.path("done").asBoolean() ? "done" : "refused",
-                                one.path("said").asString(),
-                                one.path("millis").asString(),
-                                one.path("trace").asString("")));
+                                one.at(),
+                                one.kind() + " " + one.name(),
+                                one.key(),
+                                one.done() ? "done" : "refused",
+                                one.said(),
+                                String.valueOf(one.millis()),
+                                Objects.requireNonNullElse(one.trace(), "")));
             }
             return say(table);
         }

@@ -31,37 +31,34 @@ public final class StatusCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         var client = connection.open();
-        var status = client.get("/manage/v1/status");
+        var answer = client.activity().status();
+        var status = answer.value();
         var out = spec.commandLine().getOut();
         if (json) {
-            out.println(ManageClient.writePretty(status));
+            out.println(ManageClient.writePretty(answer.json()));
         } else {
             out.printf(
                     "%s: version %s, release %d, %d services%n",
-                    client.server(),
-                    status.path("version").asString(),
-                    status.path("release").asInt(),
-                    status.path("services").asInt());
-            int waiting = status.path("changedFiles").asInt();
+                    client.server(), status.version(), status.release(), status.services());
+            int waiting = status.changedFiles();
             out.println(
                     waiting == 0
                             ? "The draft is released."
                             : "%d files wait to be released.".formatted(waiting));
-            status.path("working")
+            status.working()
                     .forEach(one ->
                             out.printf(
                                     "%s is being worked out for the records that were there: %.0f"
                                             + " %%.%n",
-                                    one.path("formula").asString(),
-                                    100 * one.path("share").asDouble()));
+                                    one.formula(), 100 * one.share()));
             var table = new Table(List.of("Object", "In use", "Retired"));
-            status.path("objects")
+            status.objects()
                     .forEach(object ->
                             table.add(
                                     List.of(
-                                            object.path("name").asString(),
-                                            object.path("inUse").asString(),
-                                            object.path("retired").asString())));
+                                            object.name(),
+                                            String.valueOf(object.inUse()),
+                                            String.valueOf(object.retired()))));
             table.print(out);
         }
         out.flush();

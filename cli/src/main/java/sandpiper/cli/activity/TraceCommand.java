@@ -1,7 +1,5 @@
 package sandpiper.cli.activity;
 
-import static sandpiper.client.ManageClient.escape;
-
 import java.io.PrintWriter;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -14,8 +12,12 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import sandpiper.cli.common.Connection;
 import sandpiper.cli.common.Table;
+import sandpiper.client.ActivityCalls;
+import sandpiper.client.ActivityCalls.Step;
+import sandpiper.client.ActivityCalls.Trace;
+import sandpiper.client.Answer;
 import sandpiper.client.ManageClient;
-import tools.jackson.databind.JsonNode;
+import sandpiper.client.RefusedException;
 
 @Command(
         name = "trace",
@@ -32,6 +34,8 @@ import tools.jackson.databind.JsonNode;
         })
 public final class TraceCommand implements Callable<Integer> {
     private static final String LAST = "last";
+    private static final String NONE_YET =
+            "No request was refused yet, and none asked for an account.";
 
     @Spec CommandSpec spec;
 
@@ -52,63 +56,67 @@ public final class TraceCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        var client = connection.open();
+        var activity = connection.open().activity();
         var out = spec.commandLine().getOut();
-        var answer = id == null ? client.get("/manage/v1/traces?limit=" + limit) : one(client, id);
-        if (json) {
-            out.println(ManageClient.writePretty(answer));
-        } else if (id == null) {
-            list(answer, out);
+        if (id == null) {
+            var all = activity.traces(limit);
+            if (json) {
+                out.println(ManageClient.writePretty(all.json()));
+            } else {
+                list(all.value(), out);
+            }
         } else {
-            out.printf(
-                    "%s by %s through %s: %s%n",
-                    answer.path("what").asString(),
-                    answer.path("by").asString(),
-                    answer.path("via").asString(),
-                    answer.path("outcome").asString());
-            print(answer.path("steps"), out);
+            var one = one(activity, id);
+            if (json) {
+                out.println(ManageClient.writePretty(one.json()));
+            } else {
+                var trace = one.value();
+                out.printf(
+                        "%s by %s through %s: %s%n",
+                        trace.what(), trace.by(), trace.via(), trace.outcome());
+                print(trace.steps(), out);
+            }
         }
         out.flush();
         return 0;
     }
 
-    private static JsonNode one(ManageClient client, String wanted) {
-        var id =
-                wanted.equals(LAST)
-                        ? client.get("/manage/v1/traces?limit=1").path(0).path("id").asString("")
-                        : wanted;
-        return client.get("/manage/v1/traces/" + escape(id));
+    private static Answer<Trace> one(ActivityCalls activity, String wanted) {
+        return wanted.equals(LAST)
+                ? activity.lastTrace()
+                        .orElseThrow(() -> new RefusedException(0, NONE_YET, List.of()))
+                : activity.trace(wanted);
     }
 
-    private static void list(JsonNode traces, PrintWriter out) {
+    private static void list(List<Trace> traces, PrintWriter out) {
         if (traces.isEmpty()) {
-            out.println("No request was refused yet, and none asked for an account.");
+            out.println(NONE_YET);
             return;
         }
         var table = new Table(List.of("At", "What", "By", "Through", "Outcome", "Id"));
         traces.forEach(trace ->
                 table.add(
                         List.of(
-                                trace.path("at").asString().replaceFirst("\\.\\d+Z$", "Z"),
-                                trace.path("what").asString(),
-                                trace.path("by").asString(),
-                                trace.path("via").asString(),
-                                trace.path("outcome").asString(),
-                                trace.path("id").asString())));
+                                trace.at().replaceFirst("\\.\\d+Z$", "Z"),
+                                trace.what(),
+                                trace.by(),
+                                trace.via(),
+                                trace.outcome(),
+                                trace.id())));
         table.print(out);
     }
 
     /** Prints steps as a tree. */
-    public static void print(JsonNode steps, PrintWriter out) {
+    public static void print(List<Step> steps, PrintWriter out) {
         for (var step : steps) {
-            var detail = step.path("detail").asString();
-            var result = step.path("result").asString();
+            var detail = step.detail();
+            var result = step.result();
             out.printf(
                     "%7.1f ms  %s%-10s %s%s%s%n",
-                    step.path("micros").asLong() / 1000.0,
-                    "  ".repeat(step.path("depth").asInt()),
-                    step.path("kind").asString().toLowerCase(java.util.Locale.ROOT),
-                    step.path("title").asString(),
+                    step.micros() / 1000.0,
+                    "  ".repeat(step.depth()),
+                    step.kind().toLowerCase(java.util.Locale.ROOT),
+                    step.title(),
                     detail.isEmpty() ? "" : "  [" + detail + "]",
                     result.isEmpty() ? "" : "  = " + result);
         }

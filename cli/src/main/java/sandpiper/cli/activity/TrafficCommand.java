@@ -44,25 +44,23 @@ public final class TrafficCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        var traffic = connection.open().get("/manage/v1/traffic?days=" + days);
+        var traffic = connection.open().activity().traffic(days);
         var out = spec.commandLine().getOut();
         if (json) {
-            out.println(ManageClient.writePretty(traffic));
+            out.println(ManageClient.writePretty(traffic.json()));
         } else if (failed) {
             var table =
                     new Table(List.of("At", "Service", "Call", "By", "Status", "What was wrong"));
-            for (var one : traffic.path("failed")) {
-                if (isMeant(one.path("service").asString())) {
+            for (var one : traffic.value().failed()) {
+                if (isMeant(one.service())) {
                     table.add(
                             List.of(
-                                    one.path("at").asString(),
-                                    one.path("service").asString(),
-                                    one.path("resource").asString()
-                                            + " "
-                                            + one.path("operation").asString(),
-                                    one.path("caller").asString(),
-                                    one.path("status").asString(),
-                                    one.path("message").asString()));
+                                    one.at(),
+                                    one.service(),
+                                    one.resource() + " " + one.operation(),
+                                    one.caller(),
+                                    String.valueOf(one.status()),
+                                    one.message()));
                 }
             }
             table.print(out);
@@ -70,21 +68,17 @@ public final class TrafficCommand implements Callable<Integer> {
             var table =
                     new Table(
                             List.of("Service", "Call", "Over", "By", "Calls", "Errors", "Mean ms"));
-            for (var one : traffic.path("calls")) {
-                if (isMeant(one.path("service").asString())) {
+            for (var one : traffic.value().calls()) {
+                if (isMeant(one.service())) {
                     table.add(
                             List.of(
-                                    one.path("service").asString()
-                                            + " v"
-                                            + one.path("version").asString(),
-                                    one.path("resource").asString()
-                                            + " "
-                                            + one.path("operation").asString(),
-                                    one.path("protocol").asString(),
-                                    one.path("caller").asString(),
-                                    one.path("calls").asString(),
-                                    one.path("errors").asString(),
-                                    one.path("meanMillis").asString()));
+                                    one.service() + " v" + one.version(),
+                                    one.resource() + " " + one.operation(),
+                                    one.protocol(),
+                                    one.caller(),
+                                    String.valueOf(one.calls()),
+                                    String.valueOf(one.errors()),
+                                    String.valueOf(one.meanMillis())));
                 }
             }
             table.print(out);

@@ -1,10 +1,7 @@
 package sandpiper.cli.activity;
 
-import static sandpiper.client.ManageClient.escape;
-
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -14,7 +11,7 @@ import picocli.CommandLine.Parameters;
 import sandpiper.cli.common.AnsweringCommand;
 import sandpiper.cli.common.Connection;
 import sandpiper.cli.common.Table;
-import tools.jackson.databind.JsonNode;
+import sandpiper.client.WebhookCalls;
 
 @Command(
         name = "webhooks",
@@ -37,18 +34,14 @@ import tools.jackson.databind.JsonNode;
             "  sandpiper webhooks test ledger"
         })
 public final class WebhooksCommand {
-    private static final String PATH = "/manage/v1/webhooks";
-
     /** What every command here has. */
     abstract static class Base extends AnsweringCommand implements Callable<Integer> {
         @Mixin Connection connection;
 
-        final int saySecret(JsonNode made) {
+        final int saySecret(WebhookCalls.WebhookSecret made) {
             return say(
                     "%s%nSecret, shown this once: %s"
-                            .formatted(
-                                    made.path("webhook").path("address").asString(),
-                                    made.path("secret").asString()));
+                            .formatted(made.webhook().address(), made.secret()));
         }
     }
 
@@ -59,19 +52,19 @@ public final class WebhooksCommand {
 
         @Override
         public Integer call() {
-            var webhooks = connection.open().get(PATH);
+            var webhooks = connection.open().webhooks().all();
             if (json) {
                 return sayJson(webhooks);
             }
             var table = new Table(List.of("Webhook", "Address", "Events", "Filter", "State"));
-            for (var one : webhooks) {
+            for (var one : webhooks.value()) {
                 table.add(
                         List.of(
-                                one.path("name").asString(),
-                                one.path("address").asString(),
-                                joined(one.path("events")),
-                                one.path("filter").asString(""),
-                                one.path("disabled").asBoolean() ? "disabled" : "in use"));
+                                one.name(),
+                                one.address(),
+                                joined(one.events()),
+                                Objects.requireNonNullElse(one.filter(), ""),
+                                one.disabled() ? "disabled" : "in use"));
             }
             return say(table);
         }
@@ -103,17 +96,8 @@ public final class WebhooksCommand {
 
         @Override
         public Integer call() {
-            var body = new LinkedHashMap<String, Object>();
-            body.put("name", name);
-            body.put("address", address);
-            body.put("events", events);
-            if (filter != null) {
-                body.put("filter", filter);
-            }
-            if (label != null) {
-                body.put("label", label);
-            }
-            return saySecret(connection.open().post(PATH, body));
+            var wanted = new WebhookCalls.Wanted(name, address, events, filter, label, null);
+            return saySecret(connection.open().webhooks().create(wanted));
         }
     }
 
@@ -142,21 +126,16 @@ public final class WebhooksCommand {
 
         @Override
         public Integer call() {
-            var body = new LinkedHashMap<String, Object>();
-            put(body, "address", address);
-            put(body, "events", events);
-            put(body, "filter", filter);
-            if (disable || enable) {
-                body.put("disabled", disable);
-            }
-            connection.open().patch(PATH + "/" + escape(name), body, null);
+            var change =
+                    new WebhookCalls.Wanted(
+                            null,
+                            address,
+                            events,
+                            filter,
+                            null,
+                            disable || enable ? disable : null);
+            connection.open().webhooks().change(name, change);
             return say("Changed.");
-        }
-
-        private static void put(Map<String, Object> body, String key, @Nullable Object value) {
-            if (value != null) {
-                body.put(key, value);
-            }
         }
     }
 
@@ -176,12 +155,7 @@ public final class WebhooksCommand {
 
         @Override
         public Integer call() {
-            return saySecret(
-                    connection
-                            .open()
-                            .post(
-                                    PATH + "/" + escape(name) + "/rotate",
-                                    Map.of("overlapHours", overlapHours)));
+            return saySecret(connection.open().webhooks().rotate(name, overlapHours));
         }
     }
 
@@ -192,7 +166,7 @@ public final class WebhooksCommand {
 
         @Override
         public Integer call() {
-            connection.open().post(PATH + "/" + escape(name) + "/test", Map.of());
+            connection.open().webhooks().test(name);
             return say(
                     "A test is on its way; see sandpiper events deliveries --to \"webhook %s\"."
                             .formatted(name));
@@ -209,7 +183,7 @@ public final class WebhooksCommand {
 
         @Override
         public Integer call() {
-            connection.open().delete(PATH + "/" + escape(name));
+            connection.open().webhooks().remove(name);
             return say("Removed.");
         }
     }

@@ -1,13 +1,13 @@
 package sandpiper.cli.common;
 
 import java.io.PrintWriter;
-import java.util.ArrayList;
+import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Spec;
+import sandpiper.client.Answer;
 import sandpiper.client.ManageClient;
-import tools.jackson.databind.JsonNode;
 
 /** What commands have in common that answer with a line, a table or JSON. */
 public abstract class AnsweringCommand {
@@ -23,8 +23,9 @@ public abstract class AnsweringCommand {
         return 0;
     }
 
-    protected final int sayJson(JsonNode json) {
-        return say(ManageClient.writePretty(json));
+    /** Word for word what the service said. */
+    protected final int sayJson(Answer<?> answer) {
+        return say(ManageClient.writePretty(answer.json()));
     }
 
     protected final int say(Table table) {
@@ -34,9 +35,7 @@ public abstract class AnsweringCommand {
     }
 
     /** A list of texts with commas between them. */
-    protected static String joined(JsonNode list) {
-        var texts = new ArrayList<String>();
-        list.forEach(one -> texts.add(one.asString()));
+    protected static String joined(List<String> texts) {
         return String.join(", ", texts);
     }
 }

@@ -72,38 +72,32 @@ public final class CheckCommand implements Callable<Integer> {
     }
 
     private int play(Map<String, String> files) {
-        var played = connection.open().post("/manage/v1/requirements", Map.of("files", files));
+        var played = connection.open().draft().play(files);
         var out = spec.commandLine().getOut();
         if (json) {
-            out.println(ManageClient.writePretty(played));
+            out.println(ManageClient.writePretty(played.json()));
         } else {
-            for (var requirement : played.path("requirements")) {
+            for (var requirement : played.value().requirements()) {
                 out.printf(
                         "%-9s%-8s%s%n",
-                        requirement.path("proof").asString().toLowerCase(Locale.ROOT),
-                        requirement.path("id").asString(),
-                        requirement.path("text").asString());
-                for (var example : requirement.path("examples")) {
-                    if (!example.path("holds").asBoolean()) {
+                        requirement.proof().toLowerCase(Locale.ROOT),
+                        requirement.id(),
+                        requirement.text());
+                for (var example : requirement.examples()) {
+                    if (!example.holds()) {
                         out.printf(
                                 "         %s (%s:%d)%n",
-                                example.path("label").asString(),
-                                example.path("file").asString(),
-                                example.path("line").asInt());
-                        example.path("problems")
-                                .forEach(
-                                        problem -> out.println("           " + problem.asString()));
+                                example.label(), example.file(), example.line());
+                        example.problems().forEach(problem -> out.println("           " + problem));
                     }
                 }
             }
             out.printf(
                     "%d proved, %d failing, %d not yet proved.%n",
-                    played.path("proved").asInt(),
-                    played.path("failing").asInt(),
-                    played.path("open").asInt());
+                    played.value().proved(), played.value().failing(), played.value().open());
         }
         out.flush();
-        return played.path("failing").asInt() == 0 ? 0 : 1;
+        return played.value().failing() == 0 ? 0 : 1;
     }
 
     private static String summary(int errors, int files, int all) {

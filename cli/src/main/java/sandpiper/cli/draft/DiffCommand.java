@@ -1,5 +1,6 @@
 package sandpiper.cli.draft;
 
+import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -7,8 +8,8 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import sandpiper.cli.common.Connection;
+import sandpiper.client.DraftCalls;
 import sandpiper.client.ManageClient;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "diff",
@@ -26,54 +27,53 @@ public final class DiffCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        var preview = connection.open().get("/manage/v1/releases/preview");
+        var preview = connection.open().draft().preview();
         var out = spec.commandLine().getOut();
         if (json) {
-            out.println(ManageClient.writePretty(preview));
+            out.println(ManageClient.writePretty(preview.json()));
         } else {
-            out.print(inWords(preview));
+            out.print(inWords(preview.value()));
         }
         out.flush();
-        return preview.path("obstacles").isEmpty() && preview.path("diagnostics").isEmpty() ? 0 : 1;
+        var said = preview.value();
+        return said.obstacles().isEmpty() && said.diagnostics().isEmpty() ? 0 : 1;
     }
 
     /** A preview as lines of text. */
-    static String inWords(JsonNode preview) {
+    static String inWords(DraftCalls.Preview preview) {
         var text = new StringBuilder();
-        for (var diagnostic : preview.path("diagnostics")) {
+        for (var diagnostic : preview.diagnostics()) {
             text.append(
                     "%s:%d:%d: %s%n"
                             .formatted(
-                                    diagnostic.path("file").asString(),
-                                    diagnostic.path("line").asInt(),
-                                    diagnostic.path("column").asInt(),
-                                    diagnostic.path("message").asString()));
+                                    diagnostic.file(),
+                                    diagnostic.line(),
+                                    diagnostic.column(),
+                                    diagnostic.message()));
         }
-        list(text, "Changes", preview.path("changes"));
+        list(text, "Changes", preview.changes());
         text.append(concerns(preview));
-        if (preview.path("files").isEmpty()) {
+        if (preview.files().isEmpty()) {
             text.append("The draft is the same as the live release.%n".formatted());
-        } else if (preview.path("changes").isEmpty() && preview.path("diagnostics").isEmpty()) {
-            text.append(
-                    "%d files differ in their text only.%n"
-                            .formatted(preview.path("files").size()));
+        } else if (preview.changes().isEmpty() && preview.diagnostics().isEmpty()) {
+            text.append("%d files differ in their text only.%n".formatted(preview.files().size()));
         }
         return text.toString();
     }
 
     /** What keeps a preview from being released as it is, as lines of text; empty when nothing. */
-    static String concerns(JsonNode preview) {
+    static String concerns(DraftCalls.Preview preview) {
         var text = new StringBuilder();
-        list(text, "Data that would be lost", preview.path("losses"));
-        list(text, "Contracts that would break", preview.path("breaks"));
-        list(text, "In the way", preview.path("obstacles"));
+        list(text, "Data that would be lost", preview.losses());
+        list(text, "Contracts that would break", preview.breaks());
+        list(text, "In the way", preview.obstacles());
         return text.toString();
     }
 
-    private static void list(StringBuilder text, String title, JsonNode sentences) {
+    private static void list(StringBuilder text, String title, List<String> sentences) {
         if (!sentences.isEmpty()) {
             text.append("%s:%n".formatted(title));
-            sentences.forEach(sentence -> text.append("  - %s%n".formatted(sentence.asString())));
+            sentences.forEach(sentence -> text.append("  - %s%n".formatted(sentence)));
         }
     }
 }

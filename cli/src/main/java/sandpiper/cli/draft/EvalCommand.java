@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.time.Clock;
 import java.time.ZoneId;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
@@ -18,13 +17,13 @@ import picocli.CommandLine.Spec;
 import sandpiper.cli.activity.TraceCommand;
 import sandpiper.cli.common.Connection;
 import sandpiper.cli.records.ValueArguments;
+import sandpiper.client.DraftCalls;
 import sandpiper.client.ManageClient;
 import sandpiper.logic.LogicCode;
 import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Span;
 import sandpiper.logic.run.Calculator;
 import sandpiper.logic.value.ValueText;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "eval",
@@ -134,49 +133,41 @@ public final class EvalCommand implements Callable<Integer> {
 
     private int onRecord(String record, PrintWriter out, PrintWriter err) throws IOException {
         int slash = record.indexOf('/');
-        var logic = new LinkedHashMap<String, Object>();
-        logic.put("role", role.name().toUpperCase(Locale.ROOT));
-        logic.put("object", slash < 0 ? record : record.substring(0, slash));
-        logic.put("text", expression);
-        var body = new LinkedHashMap<String, Object>();
-        body.put("logic", logic);
-        if (slash >= 0) {
-            body.put("key", record.substring(slash + 1));
-        }
-        body.put("values", ValueArguments.read(with, null));
-        var answer = connection.open().post("/manage/v1/trials", body);
-        for (var finding : answer.path("findings")) {
-            var suggestion = finding.path("suggestion");
+        var logic =
+                new DraftCalls.Logic(
+                        role.name().toUpperCase(Locale.ROOT),
+                        slash < 0 ? record : record.substring(0, slash),
+                        expression);
+        var trial =
+                new DraftCalls.Trial(
+                        logic,
+                        slash < 0 ? null : record.substring(slash + 1),
+                        ValueArguments.read(with, null));
+        var tried = connection.open().draft().tryOut(trial).value();
+        for (var finding : tried.findings()) {
+            var suggestion = finding.suggestion();
             print(
-                    new Span(finding.path("start").asInt(), finding.path("end").asInt()),
-                    finding.path("code").asString(),
-                    finding.path("message").asString()
-                            + (suggestion.isString()
-                                    ? " Did you mean %s?".formatted(suggestion.asString())
-                                    : ""),
-                    !finding.path("warning").asBoolean(),
+                    new Span(finding.start(), finding.end()),
+                    finding.code(),
+                    finding.message()
+                            + (suggestion == null ? "" : " Did you mean %s?".formatted(suggestion)),
+                    !finding.warning(),
                     err);
         }
-        answer.path("faults").forEach(fault -> err.println(fault.path("message").asString()));
-        if (answer.path("value").isString()) {
-            out.println(answer.path("value").asString());
+        tried.faults().forEach(fault -> err.println(fault.message()));
+        if (tried.value() != null) {
+            out.println(tried.value());
         }
-        answer.path("notes").forEach(note -> err.println("  " + note.asString()));
-        var after = answer.path("record");
-        if (after.isObject()) {
-            after.path("warnings")
-                    .forEach(warning ->
-                            err.println("warning " + warning.path("message").asString()));
-            out.println(ManageClient.writePretty(after.path("values")));
+        tried.notes().forEach(note -> err.println("  " + note));
+        var after = tried.record();
+        if (after != null) {
+            after.warnings().forEach(warning -> err.println("warning " + warning.message()));
+            out.println(ManageClient.writePretty(after.values()));
         }
         if (steps) {
-            TraceCommand.print(answer.path("steps"), out);
+            TraceCommand.print(tried.steps(), out);
         }
-        return isRun(answer) ? 0 : 1;
-    }
-
-    private static boolean isRun(JsonNode answer) {
-        return (answer.path("value").isString() || answer.path("record").isObject())
-                && answer.path("faults").isEmpty();
+        boolean isRun = (tried.value() != null || after != null) && tried.faults().isEmpty();
+        return isRun ? 0 : 1;
     }
 }

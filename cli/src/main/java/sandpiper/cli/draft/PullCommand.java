@@ -39,9 +39,9 @@ public final class PullCommand implements Callable<Integer> {
         var out = spec.commandLine().getOut();
         var root = folder.toAbsolutePath().normalize();
         int written = 0;
-        for (var file : connection.open().get("/manage/v1/draft").path("files")) {
-            var path = file.path("path").asString();
-            var text = file.path("text").asString();
+        for (var file : connection.open().draft().draft().files()) {
+            var path = file.path();
+            var text = file.text();
             if (only != null && !path.startsWith(only + "/")) {
                 continue;
             }

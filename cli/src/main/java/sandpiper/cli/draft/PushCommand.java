@@ -9,6 +9,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import sandpiper.cli.common.Connection;
+import sandpiper.client.ManageClient;
 
 @Command(
         name = "push",
@@ -29,16 +30,16 @@ public final class PushCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         var client = connection.open();
-        var pushed = Pushing.push(client, folder);
-        int errors = Pushing.errors(pushed);
+        var answer = client.draft().push(PackageFiles.read(folder));
+        var pushed = answer.value();
+        int errors = pushed.errors();
         var out = spec.commandLine().getOut();
         if (json) {
-            out.println(pushed.toPrettyString());
+            out.println(ManageClient.writePretty(answer.json()));
         } else {
             Pushing.tell(pushed, out);
             if (errors == 0) {
-                var preview = client.get("/manage/v1/releases/preview");
-                var concerns = DiffCommand.concerns(preview);
+                var concerns = DiffCommand.concerns(client.draft().preview().value());
                 out.print(concerns);
                 out.println(
                         concerns.isEmpty()

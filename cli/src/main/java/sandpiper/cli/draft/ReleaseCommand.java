@@ -2,7 +2,6 @@ package sandpiper.cli.draft;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Map;
 import java.util.OptionalInt;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
@@ -13,6 +12,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import sandpiper.cli.common.Connection;
+import sandpiper.client.DraftCalls;
 import sandpiper.client.ManageClient;
 
 @Command(
@@ -69,24 +69,17 @@ public final class ReleaseCommand implements Callable<Integer> {
             }
         }
         var released =
-                client.post(
-                        "/manage/v1/releases",
-                        Map.of(
-                                "note",
-                                note,
-                                "acceptLosses",
-                                acceptLosses,
-                                "acceptBreaks",
-                                acceptBreaks,
-                                "acceptFailing",
-                                acceptFailing));
+                client.draft()
+                        .release(
+                                new DraftCalls.Wanted(
+                                        note, acceptLosses, acceptBreaks, acceptFailing));
         var out = spec.commandLine().getOut();
         if (json) {
-            out.println(ManageClient.writePretty(released));
+            out.println(ManageClient.writePretty(released.json()));
         } else {
-            out.printf("Release %d is live.%n", released.path("number").asInt());
+            out.printf("Release %d is live.%n", released.value().number());
             if (folder == null) {
-                released.path("changes").forEach(change -> out.println("  - " + change.asString()));
+                released.value().changes().forEach(change -> out.println("  - " + change));
             }
         }
         out.flush();
@@ -100,8 +93,8 @@ public final class ReleaseCommand implements Callable<Integer> {
      */
     private OptionalInt prepare(ManageClient client, Path packages) {
         var out = json ? spec.commandLine().getErr() : spec.commandLine().getOut();
-        var pushed = Pushing.push(client, packages);
-        int errors = Pushing.errors(pushed);
+        var pushed = client.draft().push(PackageFiles.read(packages)).value();
+        int errors = pushed.errors();
         if (errors > 0) {
             Pushing.tell(pushed, out);
             out.println(
@@ -110,16 +103,16 @@ public final class ReleaseCommand implements Callable<Integer> {
             out.flush();
             return OptionalInt.of(1);
         }
-        var preview = client.get("/manage/v1/releases/preview");
+        var preview = client.draft().preview().value();
         out.print(DiffCommand.inWords(preview));
         var wanted = new ArrayList<String>();
-        if (!preview.path("losses").isEmpty() && !acceptLosses) {
+        if (!preview.losses().isEmpty() && !acceptLosses) {
             wanted.add("--accept-losses");
         }
-        if (!preview.path("breaks").isEmpty() && !acceptBreaks) {
+        if (!preview.breaks().isEmpty() && !acceptBreaks) {
             wanted.add("--accept-breaks");
         }
-        boolean blocked = !preview.path("obstacles").isEmpty();
+        boolean blocked = !preview.obstacles().isEmpty();
         if (blocked) {
             out.println("The data stands in the way; nothing was released.");
         } else if (!wanted.isEmpty()) {
@@ -131,6 +124,6 @@ public final class ReleaseCommand implements Callable<Integer> {
         if (blocked || !wanted.isEmpty()) {
             return OptionalInt.of(1);
         }
-        return preview.path("files").isEmpty() ? OptionalInt.of(0) : OptionalInt.empty();
+        return preview.files().isEmpty() ? OptionalInt.of(0) : OptionalInt.empty();
     }
 }

@@ -1,10 +1,9 @@
 package sandpiper.cli.records;
 
-import static sandpiper.client.ManageClient.escape;
-
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -66,58 +65,52 @@ public final class CallCommand implements Callable<Integer> {
                     spec.commandLine(),
                     "Write object and function with a point between them, as in Stay.quote.");
         }
-        var path =
-                "/manage/v1/functions/%s/%s"
-                        .formatted(
-                                escape(function.substring(0, dot)),
-                                escape(function.substring(dot + 1)));
-        return keys.size() > 1 ? each(path) : one(path);
+        var object = function.substring(0, dot);
+        var name = function.substring(dot + 1);
+        return keys.size() > 1 ? each(object, name) : one(object, name);
     }
 
-    private Integer one(String path) {
-        var body = new LinkedHashMap<String, Object>();
-        if (!keys.isEmpty()) {
-            body.put("key", keys.getFirst());
-        }
-        body.put("arguments", given());
-        var answer = connection.open().post(path, body);
+    private Integer one(String object, String name) {
+        var key = keys.isEmpty() ? null : keys.getFirst();
+        var answer = connection.open().records().call(object, name, key, given());
+        var called = answer.value();
         var out = spec.commandLine().getOut();
         if (json) {
-            out.println(ManageClient.writePretty(answer));
-        } else if (answer.path("returns").asBoolean()) {
-            out.println(shown(answer.path("result")));
+            out.println(ManageClient.writePretty(answer.json()));
+        } else if (called.returns()) {
+            out.println(shown(called.result()));
         } else {
             out.println("Done.");
         }
-        answer.path("warnings").forEach(warning -> out.println("Warning: " + warning.asString()));
+        called.warnings().forEach(warning -> out.println("Warning: " + warning));
         out.flush();
         return 0;
     }
 
-    private Integer each(String path) {
-        var answer =
-                connection.open().post(path + "/each", Map.of("keys", keys, "arguments", given()));
+    private Integer each(String object, String name) {
+        var answer = connection.open().records().callEach(object, name, keys, given());
         var out = spec.commandLine().getOut();
         if (json) {
-            out.println(ManageClient.writePretty(answer));
+            out.println(ManageClient.writePretty(answer.json()));
         } else {
             var table = new Table(List.of("Record", "Outcome", "Result"));
-            for (var one : answer.path("results")) {
-                boolean done = one.path("done").asBoolean();
+            for (var one : answer.value().results()) {
                 table.add(
                         List.of(
-                                one.path("key").asString(),
-                                done ? "done" : "refused",
-                                done ? shown(one.path("result")) : one.path("problem").asString()));
+                                one.key(),
+                                one.done() ? "done" : "refused",
+                                one.done()
+                                        ? shown(one.result())
+                                        : Objects.requireNonNullElse(one.problem(), "")));
             }
             table.print(out);
         }
         out.flush();
-        return answer.path("failed").asLong() == 0 ? 0 : 1;
+        return answer.value().failed() == 0 ? 0 : 1;
     }
 
-    private static String shown(JsonNode result) {
-        if (result.isNull() || result.isMissingNode()) {
+    private static String shown(@Nullable JsonNode result) {
+        if (result == null || result.isNull() || result.isMissingNode()) {
             return "";
         }
         return result.isContainer() ? ManageClient.writePretty(result) : result.asString();

@@ -6,9 +6,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import sandpiper.client.DraftCalls;
 import sandpiper.client.ManageClient;
 import sandpiper.client.RefusedException;
-import tools.jackson.databind.JsonNode;
 
 /**
  * What the command line must know of an object to write its records as rows and to read them again.
@@ -28,9 +28,7 @@ public record ObjectShape(
     /** All objects of the live release by name. */
     static Map<String, ObjectShape> all(ManageClient client) {
         var shapes = new LinkedHashMap<String, ObjectShape>();
-        client.get("/manage/v1/model")
-                .path("objects")
-                .forEach(object -> shapes.put(object.path("name").asString(), of(object)));
+        client.draft().objects().forEach(object -> shapes.put(object.name(), of(object)));
         return shapes;
     }
 
@@ -43,40 +41,34 @@ public record ObjectShape(
         return shape;
     }
 
-    private static ObjectShape of(JsonNode object) {
-        var key = new ArrayList<String>();
-        object.path("key").forEach(field -> key.add(field.asString()));
+    private static ObjectShape of(DraftCalls.ObjectType object) {
         var languages = new LinkedHashMap<String, List<String>>();
         var refersTo = new TreeSet<String>();
-        object.path("fields").forEach(field -> read(field, languages, refersTo));
+        object.fields().forEach(field -> read(field, languages, refersTo));
         var parts = new LinkedHashMap<String, List<String>>();
-        for (var part : object.path("parts")) {
+        for (var part : object.parts()) {
             var fields = new ArrayList<String>();
-            part.path("fields")
-                    .forEach(field -> {
-                        var name = field.path("name").asString();
-                        var own = new LinkedHashMap<String, List<String>>();
-                        read(field, own, refersTo);
-                        if (own.containsKey(name)) {
-                            own.get(name).forEach(one -> fields.add(name + "." + one));
-                        } else {
-                            fields.add(name);
-                        }
-                    });
-            parts.put(part.path("name").asString(), fields);
+            for (var field : part.fields()) {
+                var own = new LinkedHashMap<String, List<String>>();
+                read(field, own, refersTo);
+                if (own.containsKey(field.name())) {
+                    own.get(field.name()).forEach(one -> fields.add(field.name() + "." + one));
+                } else {
+                    fields.add(field.name());
+                }
+            }
+            parts.put(part.name(), fields);
         }
-        return new ObjectShape(object.path("name").asString(), key, languages, parts, refersTo);
+        return new ObjectShape(object.name(), object.key(), languages, parts, refersTo);
     }
 
     private static void read(
-            JsonNode field, Map<String, List<String>> languages, Set<String> refersTo) {
-        if (!field.path("languages").isEmpty()) {
-            var all = new ArrayList<String>();
-            field.path("languages").forEach(language -> all.add(language.asString()));
-            languages.put(field.path("name").asString(), all);
+            DraftCalls.Field field, Map<String, List<String>> languages, Set<String> refersTo) {
+        if (!field.languages().isEmpty()) {
+            languages.put(field.name(), field.languages());
         }
-        if (field.path("to").isString()) {
-            refersTo.add(field.path("to").asString());
+        if (field.to() != null) {
+            refersTo.add(field.to());
         }
     }
 }

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import sandpiper.client.RecordCalls;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -48,8 +49,8 @@ public final class RecordRows {
     }
 
     /** The rows of one record. */
-    List<List<String>> rows(List<String> columns, JsonNode record) {
-        var values = record.path("values");
+    List<List<String>> rows(List<String> columns, RecordCalls.Stored record) {
+        var values = record.values();
         int count = 1;
         for (var part : shape.parts().keySet()) {
             count = Math.max(count, values.path(part).size());
@@ -62,8 +63,8 @@ public final class RecordRows {
         return rows;
     }
 
-    private String cell(JsonNode record, String column, int place) {
-        var values = record.path("values");
+    private String cell(RecordCalls.Stored record, String column, int place) {
+        var values = record.values();
         int dot = column.indexOf('.');
         var head = dot < 0 ? column : column.substring(0, dot);
         if (dot > 0 && shape.parts().containsKey(head)) {
@@ -81,7 +82,7 @@ public final class RecordRows {
             return text(values.path(head).path(column.substring(dot + 1)));
         }
         return column.equals(RETIRED) && !values.has(RETIRED)
-                ? String.valueOf(record.path(RETIRED).asBoolean())
+                ? String.valueOf(record.retired())
                 : text(values.path(column));
     }
 

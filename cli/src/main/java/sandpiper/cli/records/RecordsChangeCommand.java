@@ -1,7 +1,5 @@
 package sandpiper.cli.records;
 
-import static sandpiper.client.ManageClient.escape;
-
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
@@ -52,10 +50,10 @@ public final class RecordsChangeCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
-        var path = "/manage/v1/records/" + escape(object) + "/" + escape(key);
-        var changed = connection.open().patch(path, ValueArguments.read(given, file), version);
+        var values = ValueArguments.read(given, file);
+        var changed = connection.open().records().change(object, key, values, version);
         var out = spec.commandLine().getOut();
-        out.println(ManageClient.writePretty(changed.path("values")));
+        out.println(ManageClient.writePretty(changed.values()));
         out.flush();
         return 0;
     }

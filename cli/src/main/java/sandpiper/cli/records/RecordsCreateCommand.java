@@ -1,7 +1,5 @@
 package sandpiper.cli.records;
 
-import static sandpiper.client.ManageClient.escape;
-
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
@@ -47,14 +45,9 @@ public final class RecordsCreateCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
-        var created =
-                connection
-                        .open()
-                        .post(
-                                "/manage/v1/records/" + escape(object),
-                                ValueArguments.read(given, file));
+        var created = connection.open().records().create(object, ValueArguments.read(given, file));
         var out = spec.commandLine().getOut();
-        out.println(ManageClient.writePretty(created.path("values")));
+        out.println(ManageClient.writePretty(created.values()));
         out.flush();
         return 0;
     }

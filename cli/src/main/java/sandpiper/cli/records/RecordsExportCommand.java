@@ -1,7 +1,5 @@
 package sandpiper.cli.records;
 
-import static sandpiper.client.ManageClient.escape;
-
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.Writer;
@@ -20,7 +18,7 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import sandpiper.cli.common.Connection;
 import sandpiper.client.ManageClient;
-import tools.jackson.databind.JsonNode;
+import sandpiper.client.RecordCalls;
 
 @Command(
         name = "export",
@@ -121,13 +119,12 @@ public final class RecordsExportCommand implements Callable<Integer> {
         List<String> columns = List.of();
         String after = null;
         do {
-            var query = new StringBuilder("?sort=created&limit=").append(PAGE);
-            RecordsFindCommand.append(query, "filter", filter);
-            RecordsFindCommand.append(query, "retired", retired ? "with" : null);
-            RecordsFindCommand.append(query, "after", after);
-            var page = client.get("/manage/v1/records/" + escape(shape.name()) + query);
-            for (var record : page.path("records")) {
-                var values = record.path("values");
+            var query =
+                    new RecordCalls.Query(
+                            PAGE, false, filter, null, "created", retired ? "with" : null, after);
+            var page = client.records().find(shape.name(), query).value();
+            for (var record : page.records()) {
+                var values = record.values();
                 if (form == Form.JSONL) {
                     writer.write(json(record));
                     writer.write('\n');
@@ -142,15 +139,15 @@ public final class RecordsExportCommand implements Callable<Integer> {
                 }
                 written++;
             }
-            after = page.path("next").isNull() ? null : page.path("next").asString();
+            after = page.next();
         } while (after != null);
         writer.flush();
         return written;
     }
 
-    private String json(JsonNode record) {
-        var values = record.path("values");
-        if (!record.path("retired").asBoolean()) {
+    private String json(RecordCalls.Stored record) {
+        var values = record.values();
+        if (!record.retired()) {
             return values.toString();
         }
         var all = ManageClient.members(values.toString());

@@ -1,7 +1,5 @@
 package sandpiper.cli.records;
 
-import static sandpiper.client.ManageClient.escape;
-
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
@@ -15,6 +13,7 @@ import picocli.CommandLine.Spec;
 import sandpiper.cli.common.Connection;
 import sandpiper.cli.common.Table;
 import sandpiper.client.ManageClient;
+import sandpiper.client.RecordCalls;
 import tools.jackson.databind.JsonNode;
 
 @Command(
@@ -67,45 +66,37 @@ public final class RecordsFindCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        var query = new StringBuilder("?count=true&limit=").append(limit);
-        append(query, "filter", filter);
-        append(query, "search", search);
-        append(query, "sort", sort);
-        var page = connection.open().get("/manage/v1/records/" + escape(object) + query);
+        var query = new RecordCalls.Query(limit, true, filter, search, sort, null, null);
+        var answer = connection.open().records().find(object, query);
+        var page = answer.value();
         var out = spec.commandLine().getOut();
         if (json) {
-            out.println(ManageClient.writePretty(page));
+            out.println(ManageClient.writePretty(answer.json()));
         } else {
-            var table = table(page.path("records"));
+            var table = table(page.records());
             table.print(out);
-            out.printf("%d of %d%n", page.path("records").size(), page.path("total").asLong());
+            out.printf("%d of %d%n", page.records().size(), page.total());
         }
         out.flush();
         return 0;
     }
 
-    static void append(StringBuilder query, String name, @Nullable String value) {
-        if (value != null) {
-            query.append('&').append(name).append('=').append(escape(value));
-        }
-    }
-
-    private Table table(JsonNode records) {
+    private Table table(List<RecordCalls.Stored> records) {
         var columns = fields == null ? usualColumns(records) : fields;
         var table = new Table(columns);
         records.forEach(record ->
                 table.add(
                         columns.stream()
-                                .map(column -> text(record.path("values").path(column)))
+                                .map(column -> text(record.values().path(column)))
                                 .toList()));
         return table;
     }
 
-    private static List<String> usualColumns(JsonNode records) {
+    private static List<String> usualColumns(List<RecordCalls.Stored> records) {
         var columns = new ArrayList<String>();
         if (!records.isEmpty()) {
-            records.get(0)
-                    .path("values")
+            records.getFirst()
+                    .values()
                     .properties()
                     .forEach(value -> {
                         if (columns.size() < MOST_COLUMNS && !value.getValue().isArray()) {
@@ -117,8 +108,8 @@ public final class RecordsFindCommand implements Callable<Integer> {
     }
 
     /** A value as it stands in a table or a file. */
-    static String text(JsonNode value) {
-        if (value.isNull() || value.isMissingNode()) {
+    static String text(@Nullable JsonNode value) {
+        if (value == null || value.isNull() || value.isMissingNode()) {
             return "";
         }
         return value.isContainer() ? value.toString() : value.asString();

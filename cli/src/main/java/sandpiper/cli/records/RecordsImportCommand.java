@@ -1,7 +1,5 @@
 package sandpiper.cli.records;
 
-import static sandpiper.client.ManageClient.escape;
-
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -27,8 +25,11 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import sandpiper.cli.common.Connection;
 import sandpiper.client.ManageClient;
+import sandpiper.client.RecordCalls;
+import sandpiper.client.RecordCalls.Imported;
+import sandpiper.client.RecordCalls.ImportedRow;
+import sandpiper.client.RecordCalls.Refusal;
 import sandpiper.client.RefusedException;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "import",
@@ -184,7 +185,8 @@ public final class RecordsImportCommand implements Callable<Integer> {
     }
 
     /** A row that refers to what is not there, with its number in its file and why. */
-    private record Waiting(String object, long row, Map<String, Object> values, JsonNode problem) {}
+    private record Waiting(
+            String object, long row, Map<String, Object> values, @Nullable Refusal problem) {}
 
     /** Asks again as long as that helps; in the end without what refers in a circle. */
     private void askAgain(ManageClient client) {
@@ -210,19 +212,18 @@ public final class RecordsImportCommand implements Callable<Integer> {
 
     private void ask(ManageClient client, Waiting row, Map<String, Object> values) {
         var result = one(client, row.object(), values);
-        switch (result.path("status").asString()) {
+        switch (result.status()) {
             case "created" -> created++;
             case "changed" -> changed++;
             default ->
                     waiting.add(
-                            new Waiting(
-                                    row.object(), row.row(), row.values(), result.path("problem")));
+                            new Waiting(row.object(), row.row(), row.values(), result.problem()));
         }
     }
 
-    private JsonNode one(ManageClient client, String of, Map<String, Object> values) {
+    private ImportedRow one(ManageClient client, String of, Map<String, Object> values) {
         try {
-            return post(client, of, List.of(values)).path("results").path(0);
+            return post(client, of, List.of(values)).results().getFirst();
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new RefusedException(0, "Interrupted.", List.of());
@@ -232,9 +233,9 @@ public final class RecordsImportCommand implements Callable<Integer> {
     /** The values without the references that lead nowhere yet. */
     private static Map<String, Object> without(Waiting row) {
         var values = new LinkedHashMap<>(row.values());
-        row.problem()
-                .path("errors")
-                .forEach(error -> values.remove(error.path("pointer").asString().substring(1)));
+        if (row.problem() != null) {
+            row.problem().errors().forEach(error -> values.remove(error.pointer().substring(1)));
+        }
         return values;
     }
 
@@ -269,7 +270,7 @@ public final class RecordsImportCommand implements Callable<Integer> {
             ManageClient client, ImportPlace place, ProgressBar bar, @Nullable RefusedRows kept) {}
 
     /** Rows on their way, the first of which has a number, counted from 1. */
-    private record Batch(long first, List<Map<String, Object>> rows, Future<JsonNode> answer) {}
+    private record Batch(long first, List<Map<String, Object>> rows, Future<Imported> answer) {}
 
     /** Sends one batch while the next is read and the one before is written down. */
     private void send(Sending sending, Iterator<Map<String, Object>> rows, long done)
@@ -297,13 +298,11 @@ public final class RecordsImportCommand implements Callable<Integer> {
     }
 
     /** Waits and asks again while the service has too much to do. */
-    private JsonNode post(ManageClient client, String of, List<Map<String, Object>> batch)
+    private Imported post(ManageClient client, String of, List<Map<String, Object>> batch)
             throws InterruptedException {
         for (int tries = 1; ; tries++) {
             try {
-                return client.post(
-                        "/manage/v1/records/" + escape(of) + "/batch",
-                        Map.of("items", batch, "whole", whole));
+                return client.records().bringIn(of, batch, whole);
             } catch (RefusedException e) {
                 if (tries == MOST_TRIES || (e.status() != 429 && e.status() != 503)) {
                     throw e;
@@ -315,7 +314,7 @@ public final class RecordsImportCommand implements Callable<Integer> {
 
     private void finish(Sending sending, Batch batch) throws IOException {
         long row = batch.first();
-        for (var result : answer(batch).path("results")) {
+        for (var result : answer(batch).results()) {
             count(sending, row, batch.rows().get((int) (row - batch.first())), result);
             row++;
         }
@@ -323,7 +322,7 @@ public final class RecordsImportCommand implements Callable<Integer> {
         sending.bar().stepBy(batch.rows().size());
     }
 
-    private JsonNode answer(Batch batch) {
+    private Imported answer(Batch batch) {
         try {
             return batch.answer().get();
         } catch (ExecutionException e) {
@@ -342,16 +341,16 @@ public final class RecordsImportCommand implements Callable<Integer> {
         }
     }
 
-    private void count(Sending sending, long row, Map<String, Object> values, JsonNode result)
+    private void count(Sending sending, long row, Map<String, Object> values, ImportedRow result)
             throws IOException {
-        switch (result.path("status").asString()) {
+        switch (result.status()) {
             case "created" -> created++;
             case "changed" -> changed++;
             default -> {
-                if (isWaiting(result.path("problem"))) {
-                    waiting.add(new Waiting(object, row, values, result.path("problem")));
+                if (isWaiting(result.problem())) {
+                    waiting.add(new Waiting(object, row, values, result.problem()));
                 } else {
-                    refuse(sending.kept(), row, values, why(result.path("problem")));
+                    refuse(sending.kept(), row, values, why(result.problem()));
                 }
             }
         }
@@ -370,19 +369,21 @@ public final class RecordsImportCommand implements Callable<Integer> {
     }
 
     /** Whether nothing is wrong with a row but that it refers to what is not there. */
-    private static boolean isWaiting(JsonNode problem) {
-        var errors = problem.path("errors");
+    private static boolean isWaiting(@Nullable Refusal problem) {
+        var errors = problem == null ? List.<RecordCalls.Wrong>of() : problem.errors();
         boolean all = !errors.isEmpty();
         for (var error : errors) {
-            all &= error.path("code").asString().equals(NOT_THERE);
+            all &= error.code().equals(NOT_THERE);
         }
         return all;
     }
 
-    private static List<String> why(JsonNode problem) {
-        var why = new ArrayList<String>();
-        problem.path("errors").forEach(error -> why.add(error.path("message").asString()));
-        return why.isEmpty() ? List.of(problem.path("detail").asString()) : why;
+    private static List<String> why(@Nullable Refusal problem) {
+        if (problem == null) {
+            return List.of("The service does not say why.");
+        }
+        var why = problem.errors().stream().map(RecordCalls.Wrong::message).toList();
+        return why.isEmpty() ? List.of(problem.detail()) : why;
     }
 
     private void tell(long row, List<String> why) {

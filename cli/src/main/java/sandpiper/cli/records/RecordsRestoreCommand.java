@@ -1,9 +1,6 @@
 package sandpiper.cli.records;
 
-import static sandpiper.client.ManageClient.escape;
-
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -32,8 +29,7 @@ public final class RecordsRestoreCommand implements Callable<Integer> {
     public Integer call() {
         var client = connection.open();
         for (var key : keys) {
-            var path = "/manage/v1/records/%s/%s".formatted(escape(object), escape(key));
-            client.post(path + "/restore", Map.of());
+            client.records().restore(object, key);
         }
         var out = spec.commandLine().getOut();
         out.printf("%,d restored%n", keys.size());

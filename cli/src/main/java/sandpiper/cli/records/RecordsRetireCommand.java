@@ -1,9 +1,6 @@
 package sandpiper.cli.records;
 
-import static sandpiper.client.ManageClient.escape;
-
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -12,6 +9,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import sandpiper.cli.common.Connection;
+import sandpiper.client.RecordCalls;
 import sandpiper.client.RefusedException;
 
 @Command(
@@ -30,9 +28,6 @@ public final class RecordsRetireCommand implements Callable<Integer> {
     @Parameters(index = "1..*", arity = "1..*", paramLabel = "KEY", description = "Keys or ids.")
     List<String> keys;
 
-    private static final String CONFIRM = "Sandpiper-Confirm";
-    private static final String IN_USE = "in-use";
-
     @Option(names = "--used", description = "Also when others still refer to them.")
     boolean used;
 
@@ -40,9 +35,8 @@ public final class RecordsRetireCommand implements Callable<Integer> {
     public Integer call() {
         var client = connection.open();
         for (var key : keys) {
-            var path = "/manage/v1/records/%s/%s".formatted(escape(object), escape(key));
             try {
-                client.delete(path, used ? Map.of(CONFIRM, IN_USE) : Map.of());
+                client.records().retire(object, key, used);
             } catch (RefusedException e) {
                 throw inWordsOfOptions(e);
             }
@@ -55,7 +49,7 @@ public final class RecordsRetireCommand implements Callable<Integer> {
 
     /** A header means nothing to who types commands. */
     private static RefusedException inWordsOfOptions(RefusedException e) {
-        var header = CONFIRM + ": " + IN_USE;
+        var header = RecordCalls.USED_CONFIRMATION;
         return new RefusedException(
                 e.status(),
                 String.valueOf(e.getMessage()).replace(header, "--used"),

@@ -1,7 +1,6 @@
 package sandpiper.cli.records;
 
-import static sandpiper.client.ManageClient.escape;
-
+import java.io.PrintWriter;
 import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -13,6 +12,8 @@ import picocli.CommandLine.Spec;
 import sandpiper.cli.common.Connection;
 import sandpiper.cli.common.Table;
 import sandpiper.client.ManageClient;
+import sandpiper.client.RecordCalls;
+import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "show",
@@ -39,68 +40,76 @@ public final class RecordsShowCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         var client = connection.open();
-        var path = "/manage/v1/records/" + escape(object) + "/" + escape(key);
-        var shown = history ? client.get(path + "/history") : client.get(path);
         var out = spec.commandLine().getOut();
-        if (json) {
-            out.println(ManageClient.writePretty(shown));
-        } else if (history) {
-            var table =
-                    new Table(
-                            List.of(
-                                    "Version", "At", "By", "Via", "What", "Field", "Before",
-                                    "After"));
-            shown.path("entries")
-                    .forEach(entry ->
-                            entry.path("changes")
-                                    .forEach(change ->
-                                            table.add(
-                                                    List.of(
-                                                            entry.path("version").asString(),
-                                                            entry.path("at").asString(),
-                                                            entry.path("by").asString(),
-                                                            entry.path("via").asString(),
-                                                            entry.path("operation").asString(),
-                                                            change.path("path").asString(),
-                                                            RecordsFindCommand.text(
-                                                                    change.path("before")),
-                                                            RecordsFindCommand.text(
-                                                                    change.path("after"))))));
-            table.print(out);
+        if (history) {
+            var changes = client.records().history(object, key);
+            if (json) {
+                out.println(ManageClient.writePretty(changes.json()));
+            } else {
+                table(changes.value()).print(out);
+            }
         } else {
-            var table = new Table(List.of("Field", "Value"));
-            shown.path("values")
-                    .properties()
-                    .forEach(value -> {
-                        if (!value.getValue().isArray()) {
-                            table.add(
-                                    List.of(
-                                            value.getKey(),
-                                            RecordsFindCommand.text(value.getValue())));
-                        }
-                    });
-            table.print(out);
-            shown.path("values")
-                    .properties()
-                    .forEach(value -> {
-                        if (value.getValue().isArray() && !value.getValue().isEmpty()) {
-                            out.println();
-                            out.println(value.getKey());
-                            var columns = List.copyOf(value.getValue().get(0).propertyNames());
-                            var items = new Table(columns);
-                            value.getValue()
-                                    .forEach(item ->
-                                            items.add(
-                                                    columns.stream()
-                                                            .map(column ->
-                                                                    RecordsFindCommand.text(
-                                                                            item.path(column)))
-                                                            .toList()));
-                            items.print(out);
-                        }
-                    });
+            var shown = client.records().read(object, key);
+            if (json) {
+                out.println(ManageClient.writePretty(shown.json()));
+            } else {
+                print(shown.value().values(), out);
+            }
         }
         out.flush();
         return 0;
+    }
+
+    private static Table table(RecordCalls.History history) {
+        var table =
+                new Table(
+                        List.of("Version", "At", "By", "Via", "What", "Field", "Before", "After"));
+        for (var entry : history.entries()) {
+            for (var change : entry.changes()) {
+                table.add(
+                        List.of(
+                                String.valueOf(entry.version()),
+                                entry.at(),
+                                entry.by(),
+                                entry.via(),
+                                entry.operation(),
+                                change.path(),
+                                RecordsFindCommand.text(change.before()),
+                                RecordsFindCommand.text(change.after())));
+            }
+        }
+        return table;
+    }
+
+    /** Values as a table, then line items, each kind as a table of its own. */
+    private static void print(JsonNode values, PrintWriter out) {
+        var table = new Table(List.of("Field", "Value"));
+        values.properties()
+                .forEach(value -> {
+                    if (!value.getValue().isArray()) {
+                        table.add(
+                                List.of(value.getKey(), RecordsFindCommand.text(value.getValue())));
+                    }
+                });
+        table.print(out);
+        values.properties()
+                .forEach(value -> {
+                    if (value.getValue().isArray() && !value.getValue().isEmpty()) {
+                        out.println();
+                        out.println(value.getKey());
+                        items(value.getValue()).print(out);
+                    }
+                });
+    }
+
+    private static Table items(JsonNode items) {
+        var columns = List.copyOf(items.get(0).propertyNames());
+        var table = new Table(columns);
+        items.forEach(item ->
+                table.add(
+                        columns.stream()
+                                .map(column -> RecordsFindCommand.text(item.path(column)))
+                                .toList()));
+        return table;
     }
 }

@@ -1,8 +1,5 @@
 package sandpiper.cli.records;
 
-import static sandpiper.client.ManageClient.escape;
-
-import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -33,12 +30,9 @@ public final class RecordsTransitionCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        var path =
-                "/manage/v1/records/%s/%s/transitions/%s"
-                        .formatted(escape(object), escape(key), escape(transition));
-        var changed = connection.open().post(path, Map.of());
+        var changed = connection.open().records().transition(object, key, transition);
         var out = spec.commandLine().getOut();
-        out.println(ManageClient.writePretty(changed.path("values")));
+        out.println(ManageClient.writePretty(changed.values()));
         out.flush();
         return 0;
     }

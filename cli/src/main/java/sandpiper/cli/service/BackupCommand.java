@@ -41,7 +41,7 @@ public final class BackupCommand implements Callable<Integer> {
         var part = file.resolveSibling(file.getFileName() + ".part");
         FileOwner.keep(part);
         try {
-            connection.open().download("/manage/v1/backup", part);
+            connection.open().activity().backup(part);
             Files.move(part, file);
         } finally {
             Files.deleteIfExists(part);

@@ -1,0 +1,170 @@
+package sandpiper.client;
+
+import static sandpiper.client.ManageClient.escape;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import tools.jackson.databind.JsonNode;
+
+/** Definitions: the draft, what it would change, releases, examples, contracts and trials. */
+public final class DraftCalls {
+    private static final String RELEASES = "/manage/v1/releases";
+
+    private final ManageClient http;
+
+    DraftCalls(ManageClient http) {
+        this.http = http;
+    }
+
+    /** The files of the draft. */
+    public record Draft(List<DraftFile> files) {}
+
+    /** A file; its path begins with the package's folder. */
+    public record DraftFile(String path, String text) {}
+
+    /** What there is to say about a place in a file; lines and columns count from 1. */
+    public record Finding(
+            String file, int line, int column, String code, String message, String severity) {
+        public boolean isError() {
+            return severity.equals("ERROR");
+        }
+    }
+
+    /** Paths of files that differ from the draft before, and what there is to say of all. */
+    public record Pushed(
+            List<String> added,
+            List<String> changed,
+            List<String> removed,
+            List<Finding> diagnostics) {
+        public int errors() {
+            return (int) diagnostics.stream().filter(Finding::isError).count();
+        }
+    }
+
+    /** What a release of the draft would do, in sentences. */
+    public record Preview(
+            List<Finding> diagnostics,
+            List<FileChange> files,
+            List<String> changes,
+            List<String> losses,
+            List<String> breaks,
+            List<String> obstacles) {}
+
+    /** A file of the draft that differs from the live one. */
+    public record FileChange(String path) {}
+
+    /** What is wanted of a release, and what is accepted with it. */
+    public record Wanted(
+            String note, boolean acceptLosses, boolean acceptBreaks, boolean acceptFailing) {}
+
+    /** A release that is live now. */
+    public record Released(int number, List<String> changes) {}
+
+    /** How many requirements are proved, failing and open, and each of them. */
+    public record Requirements(int proved, int failing, int open, List<Requirement> requirements) {}
+
+    /** A requirement with its examples; {@code proof} is PROVED, FAILING or OPEN. */
+    public record Requirement(String id, String text, String proof, List<Example> examples) {}
+
+    /** An example, whether it holds and else why not. */
+    public record Example(
+            String label, String file, int line, boolean holds, List<String> problems) {}
+
+    /** A service of the live release. */
+    public record Service(String name, int version) {}
+
+    /** Logic to be tried on a record: its key, or {@code null}, and values put over its own. */
+    @JsonInclude(JsonInclude.Include.NON_NULL)
+    public record Trial(Logic logic, @Nullable String key, Map<String, Object> values) {}
+
+    /** A text in a place of a definition; {@code role} says in which. */
+    public record Logic(String role, String object, String text) {}
+
+    /** What came of a trial; there is a value or a record when it ran. */
+    public record Tried(
+            List<LogicFinding> findings,
+            List<Fault> faults,
+            List<String> notes,
+            List<ActivityCalls.Step> steps,
+            @Nullable String value,
+            @Nullable RecordAfter record) {}
+
+    /** What there is to say about a stretch of the text, counted from 0. */
+    public record LogicFinding(
+            int start,
+            int end,
+            String code,
+            String message,
+            boolean warning,
+            @Nullable String suggestion) {}
+
+    /** What is wrong with a value. */
+    public record Fault(String message) {}
+
+    /** The record as it would be. */
+    public record RecordAfter(JsonNode values, List<Fault> warnings) {}
+
+    /** An object of the live release. */
+    public record ObjectType(String name, List<String> key, List<Field> fields, List<Part> parts) {}
+
+    /** Line items of an object. */
+    public record Part(String name, List<Field> fields) {}
+
+    /**
+     * A field.
+     *
+     * @param languages of a localised one; else empty
+     * @param to the object it refers to, or {@code null}
+     */
+    public record Field(String name, List<String> languages, @Nullable String to) {}
+
+    private record Model(List<ObjectType> objects) {}
+
+    public Draft draft() {
+        return http.read("/manage/v1/draft", Draft.class).value();
+    }
+
+    /** Puts files into the draft; other packages there stay. */
+    public Answer<Pushed> push(Map<String, String> files) {
+        return http.send("POST", "/manage/v1/draft/push", Map.of("files", files), Pushed.class);
+    }
+
+    /** What a release of the draft would do. */
+    public Answer<Preview> preview() {
+        return http.read(RELEASES + "/preview", Preview.class);
+    }
+
+    public Answer<Released> release(Wanted wanted) {
+        return http.send("POST", RELEASES, wanted, Released.class);
+    }
+
+    /** Plays the examples of files that need not be in the draft. */
+    public Answer<Requirements> play(Map<String, String> files) {
+        return http.send(
+                "POST", "/manage/v1/requirements", Map.of("files", files), Requirements.class);
+    }
+
+    /** Tries logic; nothing of it is kept. */
+    public Answer<Tried> tryOut(Trial trial) {
+        return http.send("POST", "/manage/v1/trials", trial, Tried.class);
+    }
+
+    /** The objects of the live release. */
+    public List<ObjectType> objects() {
+        return http.read("/manage/v1/model", Model.class).value().objects();
+    }
+
+    /** The services of the live release. */
+    public List<Service> services() {
+        return http.list("/manage/v1/model/services", Service.class).value();
+    }
+
+    /** A contract as text; {@code form} is the last part of its address. */
+    public String contract(Service service, String form) {
+        return http.text(
+                "/manage/v1/contracts/%s/v%d/%s"
+                        .formatted(escape(service.name()), service.version(), form));
+    }
+}
