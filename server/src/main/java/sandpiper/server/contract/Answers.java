@@ -39,7 +39,7 @@ final class Answers {
     }
 
     private static Header header(String describe) {
-        return new Header().description(describe).schema(Shape.text());
+        return new Header().description(describe).schema(ContractSchema.text());
     }
 
     /** A body in JSON that must be sent. */
@@ -58,7 +58,7 @@ final class Answers {
     }
 
     private static Content content(String type, String schema) {
-        return new Content().addMediaType(type, new MediaType().schema(Shape.ref(schema)));
+        return new Content().addMediaType(type, new MediaType().schema(ContractSchema.ref(schema)));
     }
 
     /** Adds what can go wrong of itself, and all that any call without a body can meet. */

@@ -39,21 +39,21 @@ final class BatchSchemas {
         if (creates) {
             add(
                     "create",
-                    Shape.ref(schemas.created(one + "Create", resource)),
+                    ContractSchema.ref(schemas.created(one + "Create", resource)),
                     Map.of(),
                     List.of());
         }
         if (updates) {
             add(
                     "update",
-                    Shape.ref(schemas.changed(one + "Update", resource)),
+                    ContractSchema.ref(schemas.changed(one + "Update", resource)),
                     Map.of("key", key()),
                     List.of("key"));
         }
         if (creates && updates && !resource.object().key().isEmpty()) {
             add(
                     "save",
-                    Shape.ref(schemas.saved(one + "Save", resource)),
+                    ContractSchema.ref(schemas.saved(one + "Save", resource)),
                     Map.of("key", key()),
                     List.of());
         }
@@ -62,7 +62,7 @@ final class BatchSchemas {
             call.put("key", key());
             call.put(
                     "call",
-                    Shape.text()
+                    ContractSchema.text()
                             .description(
                                     "What is called: %s."
                                             .formatted(
@@ -70,19 +70,19 @@ final class BatchSchemas {
                                                             .map(CallType::name)
                                                             .map(Names::address)
                                                             .collect(Collectors.joining(", ")))));
-            var values = Shape.object(Map.of()).description("Its arguments.");
+            var values = ContractSchema.object(Map.of()).description("Its arguments.");
             values.setAdditionalProperties(true);
             add("call", values, call, List.of("key", "call"));
         }
         item.setDiscriminator(discriminator);
         schemas.put(one + "BatchItem", item);
-        var items = Shape.list(Shape.ref(one + "BatchItem"));
+        var items = ContractSchema.list(ContractSchema.ref(one + "BatchItem"));
         items.setMaxItems(MOST);
-        return Shape.closed(Map.of("items", items), List.of("items"));
+        return ContractSchema.closed(Map.of("items", items), List.of("items"));
     }
 
     private static Schema<?> key() {
-        return Shape.text().description("The record's key or its id.");
+        return ContractSchema.text().description("The record's key or its id.");
     }
 
     /** One kind of item; {@code required} is what it needs besides what each needs. */
@@ -90,18 +90,19 @@ final class BatchSchemas {
             String what, Schema<?> values, Map<String, Schema<?>> others, List<String> required) {
         var properties = new LinkedHashMap<String, Schema<?>>();
         var name = one + "Batch" + Character.toUpperCase(what.charAt(0)) + what.substring(1);
-        properties.put(DO, Shape.one(what));
+        properties.put(DO, ContractSchema.one(what));
         properties.putAll(others);
         if (!what.equals("create")) {
-            properties.put("version", Shape.number().description("The version that was read."));
+            properties.put(
+                    "version", ContractSchema.number().description("The version that was read."));
         }
         properties.put("values", values);
         schemas.put(
                 name,
-                Shape.closed(
+                ContractSchema.closed(
                         properties,
                         Stream.concat(Stream.of(DO, "values"), required.stream()).toList()));
-        item.addOneOfItem(Shape.ref(name));
+        item.addOneOfItem(ContractSchema.ref(name));
         discriminator.mapping(what, "#/components/schemas/" + name);
     }
 }

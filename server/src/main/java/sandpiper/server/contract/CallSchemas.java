@@ -21,7 +21,7 @@ public final class CallSchemas {
 
     /** For a document of its own, where nothing is shared with operations on records. */
     public static Map<String, Object> of(Release release, ValueType.Group group) {
-        return Shape.plain(new CallSchemas(new FieldSchemas(release)).group(group));
+        return ContractSchema.plain(new CallSchemas(new FieldSchemas(release)).group(group));
     }
 
     /** What a call does, with whose rights. */
@@ -60,12 +60,12 @@ public final class CallSchemas {
         properties.put(
                 "result",
                 returns == null
-                        ? Shape.nothing().description("It returns nothing.")
-                        : Shape.nullable(value(returns)));
+                        ? ContractSchema.nothing().description("It returns nothing.")
+                        : ContractSchema.nullable(value(returns)));
         if (record != null) {
-            properties.put("record", Shape.ref(record));
+            properties.put("record", ContractSchema.ref(record));
         }
-        var schema = Shape.object(properties).description("What came of the call.");
+        var schema = ContractSchema.object(properties).description("What came of the call.");
         schema.setRequired(new ArrayList<>(properties.keySet()));
         return schema;
     }
@@ -77,10 +77,11 @@ public final class CallSchemas {
             if (entry.describe() != null) {
                 schema.setDescription(entry.describe());
             }
-            properties.put(entry.name(), entry.required() ? schema : Shape.nullable(schema));
+            properties.put(
+                    entry.name(), entry.required() ? schema : ContractSchema.nullable(schema));
         }
-        var schema = Shape.object(properties);
-        Shape.require(
+        var schema = ContractSchema.object(properties);
+        ContractSchema.require(
                 schema,
                 group.entries().stream().filter(Parameter::required).map(Parameter::name).toList());
         return schema;
@@ -89,7 +90,7 @@ public final class CallSchemas {
     private Schema<?> value(ValueType type) {
         return switch (type) {
             case ValueType.Single(var field) -> fields.of(field);
-            case ValueType.Many(var item) -> Shape.list(value(item));
+            case ValueType.Many(var item) -> ContractSchema.list(value(item));
             case ValueType.Group group -> group(group);
         };
     }

@@ -22,7 +22,7 @@ final class FieldSchemas {
 
     /** Of a value that is there. */
     Schema<?> of(Field field) {
-        var schema = Shape.of(field.type().schema());
+        var schema = ContractSchema.of(field.type().schema());
         schema.setTitle(field.label());
         schema.setDescription(described(field));
         var example = example(field);
@@ -40,13 +40,13 @@ final class FieldSchemas {
     /** As it is answered: null where a record may have none. */
     Schema<?> answered(Field field) {
         boolean always = field.required() && field.defaultValue() == null;
-        return always ? of(field) : Shape.nullable(of(field));
+        return always ? of(field) : ContractSchema.nullable(of(field));
     }
 
     /** As it is sent: null empties it where it may be empty. */
     Schema<?> sent(Field field, boolean needed) {
         if (!needed) {
-            return Shape.nullable(of(field));
+            return ContractSchema.nullable(of(field));
         }
         var schema = of(field);
         if (field.type() instanceof TextType text && !text.isLocalised()) {

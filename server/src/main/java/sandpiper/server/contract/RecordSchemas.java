@@ -54,20 +54,27 @@ final class RecordSchemas {
         var properties = new LinkedHashMap<String, Schema<?>>();
         properties.put(
                 "id",
-                Shape.text().format("uuid").description("The record's public id.").readOnly(true));
+                ContractSchema.text()
+                        .format("uuid")
+                        .description("The record's public id.")
+                        .readOnly(true));
         properties.put(
-                "version", Shape.number().description("Grows with each change.").readOnly(true));
+                "version",
+                ContractSchema.number().description("Grows with each change.").readOnly(true));
         properties.putAll(answered(tree.paths(), 0));
         for (var part : tree.parts()) {
             var item = new LinkedHashMap<String, Schema<?>>();
-            item.put(LINE, Shape.number().description("Identifies the item within its record."));
+            item.put(
+                    LINE,
+                    ContractSchema.number().description("Identifies the item within its record."));
             item.putAll(answered(part.paths(), 0));
-            var items = Shape.object(item);
+            var items = ContractSchema.object(item);
             items.setRequired(List.of(LINE));
             properties.put(
-                    part.part().name(), Shape.list(items).description(described(part.part())));
+                    part.part().name(),
+                    ContractSchema.list(items).description(described(part.part())));
         }
-        var schema = Shape.object(properties).description(described(object));
+        var schema = ContractSchema.object(properties).description(described(object));
         schema.setRequired(List.of("id", "version"));
         return schema;
     }
@@ -89,7 +96,7 @@ final class RecordSchemas {
                     field.name(),
                     group.behind().isEmpty()
                             ? fields.answered(field)
-                            : Shape.nullable(behind(group, depth)));
+                            : ContractSchema.nullable(behind(group, depth)));
         }
         return properties;
     }
@@ -101,7 +108,7 @@ final class RecordSchemas {
             members.put(PlainRecords.KEY, fields.of(group.field()));
         }
         members.putAll(answered(group.behind(), depth + 1));
-        return Shape.object(members).description(fields.described(group.field()));
+        return ContractSchema.object(members).description(fields.described(group.field()));
     }
 
     /** The schema of what is sent to create a record; gives its name. */
@@ -141,7 +148,7 @@ final class RecordSchemas {
         for (var part : tree.parts()) {
             properties.put(part.part().name(), items(part, creates));
         }
-        return Shape.closed(properties, creates ? required : List.of())
+        return ContractSchema.closed(properties, creates ? required : List.of())
                 .description(described(object));
     }
 
@@ -150,10 +157,12 @@ final class RecordSchemas {
         var required = new ArrayList<String>();
         if (!creates) {
             properties.put(
-                    LINE, Shape.number().description("The item to change; a new one has none."));
+                    LINE,
+                    ContractSchema.number().description("The item to change; a new one has none."));
         }
         part.paths().forEach(path -> put(path.last(), false, properties, required));
-        return Shape.list(Shape.closed(properties, creates ? required : List.of()))
+        return ContractSchema.list(
+                        ContractSchema.closed(properties, creates ? required : List.of()))
                 .description(described(part.part()));
     }
 
@@ -169,12 +178,14 @@ final class RecordSchemas {
     /** A page of a query; gives its name. */
     String page(String name, String item) {
         var properties = new LinkedHashMap<String, Schema<?>>();
-        properties.put("items", Shape.list(Shape.ref(item)));
+        properties.put("items", ContractSchema.list(ContractSchema.ref(item)));
         properties.put(
                 "next",
-                Shape.text().description("The cursor of the next page; absent on the last."));
-        properties.put("count", Shape.number().description("All that match, when asked for."));
-        var page = Shape.object(properties);
+                ContractSchema.text()
+                        .description("The cursor of the next page; absent on the last."));
+        properties.put(
+                "count", ContractSchema.number().description("All that match, when asked for."));
+        var page = ContractSchema.object(properties);
         page.setRequired(List.of("items"));
         return put(name, page);
     }

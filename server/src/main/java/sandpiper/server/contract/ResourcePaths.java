@@ -111,7 +111,7 @@ final class ResourcePaths {
                 .in("path")
                 .required(true)
                 .description(what)
-                .schema(Shape.text());
+                .schema(ContractSchema.text());
     }
 
     private Operation operation(String id, String summary, ApiResponses responses) {
@@ -164,7 +164,11 @@ final class ResourcePaths {
     }
 
     private static Parameter inQuery(String name, String describe) {
-        return new Parameter().name(name).in("query").description(describe).schema(Shape.text());
+        return new Parameter()
+                .name(name)
+                .in("query")
+                .description(describe)
+                .schema(ContractSchema.text());
     }
 
     private static String written(List<FieldPath> paths) {

@@ -29,7 +29,7 @@ public final class ResourceSchemas {
         var schemas = new LinkedHashMap<String, @Nullable Object>();
         contract.getComponents()
                 .getSchemas()
-                .forEach((name, schema) -> schemas.put(name, moved(Shape.plain(schema))));
+                .forEach((name, schema) -> schemas.put(name, moved(ContractSchema.plain(schema))));
         document.put("$defs", schemas);
         return document;
     }

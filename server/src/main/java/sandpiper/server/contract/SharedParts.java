@@ -1,7 +1,6 @@
 package sandpiper.server.contract;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
-import io.swagger.v3.core.util.Json31;
 import io.swagger.v3.oas.models.Components;
 import io.swagger.v3.oas.models.media.Content;
 import io.swagger.v3.oas.models.media.MediaType;
@@ -57,7 +56,7 @@ final class SharedParts {
 
     SharedParts(String server) {
         try {
-            parts = Json31.mapper().readValue(TEXT, Components.class);
+            parts = ContractText.MAPPER.readValue(TEXT, Components.class);
         } catch (JsonProcessingException e) {
             throw new IllegalStateException("The shared parts of contracts are not right", e);
         }
@@ -115,7 +114,7 @@ final class SharedParts {
                 new Content()
                         .addMediaType(
                                 "application/problem+json",
-                                new MediaType().schema(Shape.ref(PROBLEM)));
+                                new MediaType().schema(ContractSchema.ref(PROBLEM)));
         parts.getResponses()
                 .forEach((name, response) -> {
                     if (responses.contains(name)) {

@@ -1,7 +1,6 @@
 package sandpiper.server.contract;
 
 import com.fasterxml.jackson.core.type.TypeReference;
-import io.swagger.v3.core.util.Json31;
 import io.swagger.v3.oas.models.media.JsonSchema;
 import io.swagger.v3.oas.models.media.Schema;
 import java.util.ArrayList;
@@ -13,11 +12,11 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** Schemas of JSON Schema 2020-12 as OpenAPI 3.1 has them, in the words a contract needs. */
-final class Shape {
+final class ContractSchema {
     private static final String NULL = "null";
     private static final String SCHEMAS = "#/components/schemas/";
 
-    private Shape() {}
+    private ContractSchema() {}
 
     static Schema<?> text() {
         return typed("string");
@@ -76,13 +75,13 @@ final class Shape {
 
     /** A schema given as plain values, as types describe themselves. */
     static Schema<?> of(Map<String, Object> plain) {
-        return Json31.mapper().convertValue(plain, Schema.class);
+        return ContractText.MAPPER.convertValue(plain, Schema.class);
     }
 
     /** A schema as plain values, for a document of another kind. */
     static Map<String, Object> plain(Schema<?> schema) {
-        return Json31.mapper()
-                .convertValue(schema, new TypeReference<LinkedHashMap<String, Object>>() {});
+        return ContractText.MAPPER.convertValue(
+                schema, new TypeReference<LinkedHashMap<String, Object>>() {});
     }
 
     /** The same schema, and null beside what it allows. */
