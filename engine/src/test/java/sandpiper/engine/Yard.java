@@ -17,6 +17,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.RecordScope;
+import sandpiper.engine.command.Expected;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Leave;
 import sandpiper.engine.command.Outcome;
@@ -148,7 +149,7 @@ public final class Yard {
                 release.everythingOf(object(object)),
                 key,
                 values(namesAndValues),
-                expected);
+                Expected.version(expected));
     }
 
     public RecordCommand saving(

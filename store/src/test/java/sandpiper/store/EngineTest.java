@@ -18,6 +18,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.command.Expected;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
@@ -126,7 +127,7 @@ class EngineTest {
                                     live.release().everythingOf(type),
                                     key,
                                     new HashMap<>(values),
-                                    version));
+                                    Expected.version(version)));
                 });
     }
 

@@ -38,7 +38,7 @@ public sealed interface RecordCommand {
             FieldTree writable,
             String key,
             Map<String, @Nullable Object> values,
-            @Nullable Long expectedVersion)
+            @Nullable Expected expected)
             implements RecordCommand {}
 
     /**
@@ -54,15 +54,15 @@ public sealed interface RecordCommand {
             @Nullable String key,
             Map<String, @Nullable Object> values,
             Map<Field, DefaultValue> presets,
-            @Nullable Long expectedVersion)
+            @Nullable Expected expected)
             implements RecordCommand {}
 
     /** Retires or deletes a record, whichever its object says. */
-    record Remove(ObjectType object, String key, @Nullable Long expectedVersion)
+    record Remove(ObjectType object, String key, @Nullable Expected expected)
             implements RecordCommand {}
 
     /** Takes a transition of a record's lifecycle. */
-    record Transit(ObjectType object, String key, String transition, @Nullable Long expectedVersion)
+    record Transit(ObjectType object, String key, String transition, @Nullable Expected expected)
             implements RecordCommand {}
 
     /**
@@ -77,7 +77,7 @@ public sealed interface RecordCommand {
             @Nullable String key,
             String function,
             Map<String, @Nullable Object> arguments,
-            @Nullable Long expectedVersion)
+            @Nullable Expected expected)
             implements RecordCommand {}
 
     /** Takes a retired record back into use. */

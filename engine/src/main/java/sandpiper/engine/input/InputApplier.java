@@ -22,6 +22,7 @@ import sandpiper.engine.work.Slots;
 import sandpiper.engine.work.Workspace;
 import sandpiper.logic.Quoted;
 import sandpiper.model.release.Field;
+import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 
@@ -58,14 +59,26 @@ public final class InputApplier {
 
     void apply(RecordState record, RecordInput input) {
         input.faults().forEach(fault -> faults.add(record, fault));
-        apply(record, input.values(), FaultPath.WHOLE);
-        input.parts().forEach((part, items) -> applyItems(record, part, items));
+        var changeable = input.changeable();
+        apply(record, input.values(), FaultPath.WHOLE, changeable.paths());
+        input.parts()
+                .forEach((part, items) ->
+                        changeable
+                                .part(part.name())
+                                .ifPresentOrElse(
+                                        tree -> applyItems(record, part, items, tree.paths()),
+                                        () -> requireSame(record, part, items)));
     }
 
-    /** {@code at} is the place of the row; a new line item stands in none yet. */
-    private void apply(Row row, Map<Field, InputValue> values, FaultPath at) {
+    /**
+     * {@code at} is the place of the row; a new line item stands in none yet. What is not
+     * changeable of a row that is there may be named as it is.
+     */
+    private void apply(
+            Row row, Map<Field, InputValue> values, FaultPath at, List<FieldPath> changeable) {
         values.forEach((field, given) -> {
-            if (mayBeSet(row, field, given, at)) {
+            if (isChangeable(row, field, given, at, changeable)
+                    && mayBeSet(row, field, given, at)) {
                 switch (given) {
                     case InputValue.Value(var stored) -> row.slots().set(field, stored);
                     case InputValue.Empty _ -> row.slots().set(field, null);
@@ -73,6 +86,29 @@ public final class InputApplier {
                 }
             }
         });
+    }
+
+    private boolean isChangeable(
+            Row row, Field field, InputValue given, FaultPath at, List<FieldPath> changeable) {
+        if (row.slots().isNew()
+                || changeable.stream().anyMatch(path -> path.last().index() == field.index())) {
+            return true;
+        }
+        if (!isSame(row.slots(), field, given)) {
+            refuse(row, at, field, "%s cannot be changed here.".formatted(field.label()));
+        }
+        return false;
+    }
+
+    private void requireSame(RecordState record, Part part, List<RecordInput.Item> items) {
+        if (!isSame(record, part, items)) {
+            faults.add(
+                    record,
+                    new Fault(
+                            FaultPath.of(part.name()),
+                            RecordCode.NOT_WRITABLE,
+                            "%s cannot be changed here.".formatted(part.label())));
+        }
     }
 
     /** Whether somebody may give a field a value now; says so when not. */
@@ -261,7 +297,11 @@ public final class InputApplier {
      * Items that name their line change it; when none does, they change those in the same place.
      * Others are new.
      */
-    private void applyItems(RecordState record, Part part, List<RecordInput.Item> items) {
+    private void applyItems(
+            RecordState record,
+            Part part,
+            List<RecordInput.Item> items,
+            List<FieldPath> changeable) {
         var there = record.items(part);
         if (!record.isNew() && isFixed(record, part, items)) {
             return;
@@ -294,7 +334,7 @@ public final class InputApplier {
                                 : new ItemState(record, part, line, new Slots(part.fields()));
             }
             int before = state.slots().stamp();
-            apply(state, item.values(), FaultPath.of(part.name()).then(i));
+            apply(state, item.values(), FaultPath.of(part.name()).then(i), changeable);
             if (state.slots().stamp() > before) {
                 record.touchPart(part);
             }

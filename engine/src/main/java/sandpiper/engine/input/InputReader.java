@@ -78,7 +78,7 @@ public final class InputReader {
                         partNames,
                         heads,
                         FaultPath.WHOLE);
-        return new RecordInput(read, parts, reader.faults);
+        return new RecordInput(read, parts, reader.faults, writable);
     }
 
     /**

@@ -7,6 +7,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.RecordScope;
+import sandpiper.engine.command.Expected;
 import sandpiper.engine.command.Leave;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
@@ -115,7 +116,7 @@ public record OpenedResource(OpenedService service, ResourceType type) implement
 
     /** Changing what is given of a record. */
     public RecordCommand change(
-            String key, Map<String, @Nullable Object> values, @Nullable Long expected) {
+            String key, Map<String, @Nullable Object> values, @Nullable Expected expected) {
         require(Operation.UPDATE);
         return new RecordCommand.Change(
                 type.object(), tree(Operation.UPDATE), key, values, expected);
@@ -123,7 +124,9 @@ public record OpenedResource(OpenedService service, ResourceType type) implement
 
     /** Creating or changing by key, for which both are needed; the key may be among the values. */
     public RecordCommand save(
-            @Nullable String key, Map<String, @Nullable Object> values, @Nullable Long expected) {
+            @Nullable String key,
+            Map<String, @Nullable Object> values,
+            @Nullable Expected expected) {
         require(Operation.UPDATE).require(Operation.CREATE);
         return new RecordCommand.Save(
                 type.object(),
@@ -136,7 +139,7 @@ public record OpenedResource(OpenedService service, ResourceType type) implement
     }
 
     /** Retiring or deleting a record. */
-    public RecordCommand remove(String key, @Nullable Long expected) {
+    public RecordCommand remove(String key, @Nullable Expected expected) {
         require(Operation.REMOVE);
         return new RecordCommand.Remove(type.object(), key, expected);
     }
@@ -176,7 +179,7 @@ public record OpenedResource(OpenedService service, ResourceType type) implement
             CallType call,
             String key,
             Map<String, @Nullable Object> arguments,
-            @Nullable Long expected) {
+            @Nullable Expected expected) {
         require(call);
         return switch (call) {
             case CallType.OfTransition(var transition) -> {

@@ -7,6 +7,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.command.Expected;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.Outcome;
@@ -178,24 +179,25 @@ public final class CommandRun {
                 : change(
                         object,
                         change.writable(),
+                        change.writable(),
                         found.get().number(),
                         change.values(),
                         true,
-                        change.expectedVersion());
+                        change.expected());
     }
 
     private @Nullable Outcome change(
             ObjectType object,
-            FieldTree writable,
+            FieldTree named,
+            FieldTree changeable,
             long number,
             Map<String, @Nullable Object> values,
             boolean merges,
-            @Nullable Long expectedVersion) {
+            @Nullable Expected expected) {
         var there = load(object, number);
         // Data from elsewhere that comes once more finds retired what it says is retired.
         boolean staysRetired = request.leave().whole() && there.isRetired() && isRetired(values);
-        var refusal =
-                staysRetired ? stale(there, expectedVersion) : refusal(there, expectedVersion);
+        var refusal = staysRetired ? stale(there, expected) : refusal(there, expected);
         if (refusal != null) {
             return refusal;
         }
@@ -203,17 +205,17 @@ public final class CommandRun {
                 InputReader.read(
                         live.release(),
                         object,
-                        writable,
+                        named,
                         merges ? MergedValues.of(there, values) : values,
                         request.textual());
         begin(there);
-        unit.input().apply(there, input);
+        unit.input().apply(there, input.changing(changeable));
         return null;
     }
 
     /** Why a record cannot be changed at all, or {@code null}. */
-    private Outcome.@Nullable Refused refusal(RecordState there, @Nullable Long expectedVersion) {
-        var stale = stale(there, expectedVersion);
+    private Outcome.@Nullable Refused refusal(RecordState there, @Nullable Expected expected) {
+        var stale = stale(there, expected);
         if (stale != null || !there.isRetired()) {
             return stale;
         }
@@ -247,15 +249,22 @@ public final class CommandRun {
             }
             return change(
                     object,
+                    // What it was made with may be said again, so that a repeated request is right.
+                    save.changeable().and(save.creatable()),
                     save.changeable(),
                     found.get().number(),
                     values,
                     // A row of a file has the columns it has; a document is meant as a whole.
                     request.textual(),
-                    save.expectedVersion());
+                    save.expected());
         }
-        if (save.expectedVersion() != null) {
-            return missing(object, key);
+        if (save.expected() instanceof Expected.There
+                || save.expected() instanceof Expected.Versions) {
+            return Outcome.Refused.because(
+                    Reason.STALE,
+                    RecordCode.NO_SUCH_RECORD,
+                    "There is no %s %s yet; nothing was done."
+                            .formatted(object.label(), Quoted.of(key)));
         }
         if (among != null && !among.equals(key)) {
             return new Outcome.Refused(
@@ -299,7 +308,7 @@ public final class CommandRun {
             return missing(object, transit.key());
         }
         var there = load(object, found.get().number());
-        var refusal = refusal(there, transit.expectedVersion());
+        var refusal = refusal(there, transit.expected());
         if (refusal != null) {
             return refusal;
         }
@@ -318,7 +327,7 @@ public final class CommandRun {
                 return missing(object, key);
             }
             on = load(object, found.get().number());
-            var refusal = refusal(on, call.expectedVersion());
+            var refusal = refusal(on, call.expected());
             if (refusal != null) {
                 return refusal;
             }
@@ -368,7 +377,7 @@ public final class CommandRun {
                     "%s are neither retired nor deleted.".formatted(object.plural()));
         }
         var there = load(object, found.get().number());
-        var stale = stale(there, remove.expectedVersion());
+        var stale = stale(there, remove.expected());
         if (stale != null) {
             return stale;
         }
@@ -414,22 +423,39 @@ public final class CommandRun {
                 "There is no %s %s.".formatted(object.label(), Quoted.of(key)));
     }
 
-    private Outcome.@Nullable Refused stale(RecordState there, @Nullable Long expected) {
+    private Outcome.@Nullable Refused stale(RecordState there, @Nullable Expected expected) {
         var stored = Objects.requireNonNull(there.stored());
-        if (expected == null && request.versioned()) {
+        if (expected instanceof Expected.Absent) {
+            return Outcome.Refused.because(
+                    Reason.STALE,
+                    RecordCode.STALE,
+                    "This %s is there already; nothing was done."
+                            .formatted(there.object().label()));
+        }
+        if (!(expected instanceof Expected.Versions(var versions))) {
+            if (!request.versioned()) {
+                return null;
+            }
             return Outcome.Refused.because(
                     Reason.UNVERSIONED,
                     RecordCode.VERSION_NEEDED,
                     "A change of this %s must say which version it is based on; read it and send the version you read."
                             .formatted(there.object().label()));
         }
-        if (expected == null || expected == stored.version()) {
+        if (versions.contains(stored.version())) {
             return null;
+        }
+        if (versions.isEmpty()) {
+            return Outcome.Refused.because(
+                    Reason.STALE,
+                    RecordCode.STALE,
+                    "None of the tags that were sent is the strong tag of this %s; read it again."
+                            .formatted(there.object().label()));
         }
         return Outcome.Refused.because(
                 Reason.STALE,
                 RecordCode.STALE,
-                "This %s was changed by %s in the meantime (version %d, not %d); read it again and repeat your change."
+                "This %s was changed by %s in the meantime (version %d, not %s); read it again and repeat your change."
                         .formatted(
                                 there.object().label(),
                                 stored.changedBy(),

@@ -12,6 +12,7 @@ import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 import sandpiper.engine.Yard;
 import sandpiper.engine.access.RecordScope;
+import sandpiper.engine.command.Expected;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Outcome.Reason;
 import sandpiper.engine.command.RecordCode;
@@ -307,7 +308,9 @@ class CommandRunTest {
             yard.create("Crane", "code", "K1", "reach", 30L);
 
             hasCode(
-                    yard.run(new RecordCommand.Remove(yard.object("Crane"), "K1", 7L)),
+                    yard.run(
+                            new RecordCommand.Remove(
+                                    yard.object("Crane"), "K1", Expected.version(7L))),
                     Reason.STALE,
                     RecordCode.STALE);
         }

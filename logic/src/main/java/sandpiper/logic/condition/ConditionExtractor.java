@@ -5,6 +5,7 @@ import java.time.Duration;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -280,6 +281,9 @@ final class ConditionExtractor {
             return new Condition.Unknown();
         }
         var members = record.keyValues(text);
+        if (!members.map(all -> isNamed(record, all.keySet())).orElse(true)) {
+            return new Condition.Unknown();
+        }
         // A text that is no such key is the key of none.
         var same =
                 members.isEmpty()
@@ -294,6 +298,11 @@ final class ConditionExtractor {
                                                         zone))
                                         .toList());
         return operator == Operator.EQUAL ? same : new Condition.Not(same);
+    }
+
+    /** Whether all of a key may be named by the one who asks. */
+    private static boolean isNamed(RecordType record, Collection<String> members) {
+        return members.stream().allMatch(name -> record.member(name).isPresent());
     }
 
     private static Operand.Field member(Operand.Field reference, RecordType record, String name) {

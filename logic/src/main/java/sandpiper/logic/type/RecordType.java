@@ -25,6 +25,11 @@ public interface RecordType {
      */
     Optional<String> keyMember();
 
+    /** The members of the key, in their order; empty when there is none. */
+    default List<String> keyMembers() {
+        return keyMember().stream().toList();
+    }
+
     /**
      * The values, as the language has them, that the members of the key must have when a text is
      * the key of several members, in their order; nothing when the key is none of several or the

@@ -105,6 +105,11 @@ public final class ObjectRecordType implements RecordType {
     }
 
     @Override
+    public List<String> keyMembers() {
+        return object.key();
+    }
+
+    @Override
     public Optional<Map<String, Object>> keyValues(String text) {
         if (object.key().size() < 2) {
             return Optional.empty();

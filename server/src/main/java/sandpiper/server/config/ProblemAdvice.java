@@ -3,12 +3,15 @@ package sandpiper.server.config;
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.Collectors;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.HttpStatusCode;
+import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.web.ErrorResponse;
+import org.springframework.web.HttpMediaTypeNotSupportedException;
 import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
@@ -30,9 +33,11 @@ import tools.jackson.databind.exc.UnrecognizedPropertyException;
 public class ProblemAdvice {
     /** What a call is answered with that ended in a failure. */
     public ResponseEntity<String> failed(Exception e, HttpServletRequest request) {
-        return e instanceof OverloadedException busy
-                ? overloaded(busy, request)
-                : others(e, request);
+        return switch (e) {
+            case OverloadedException busy -> overloaded(busy, request);
+            case HttpMediaTypeNotSupportedException other -> ofAnotherType(other);
+            default -> others(e, request);
+        };
     }
 
     @ExceptionHandler
@@ -121,6 +126,21 @@ public class ProblemAdvice {
     }
 
     @ExceptionHandler
+    ResponseEntity<String> ofAnotherType(HttpMediaTypeNotSupportedException e) {
+        var taken =
+                e.getSupportedMediaTypes().stream()
+                        .map(MediaType::toString)
+                        .collect(Collectors.joining(" or "));
+        return answer(
+                Problem.of(
+                        HttpStatus.UNSUPPORTED_MEDIA_TYPE,
+                        "Send JSON with Content-Type: %s."
+                                .formatted(taken.isEmpty() ? "application/json" : taken),
+                        List.of()),
+                e.getHeaders());
+    }
+
+    @ExceptionHandler
     ResponseEntity<String> others(Exception e, HttpServletRequest request) {
         if (LastWord.isFinal(e)) {
             LastWord.end(e);
@@ -144,7 +164,6 @@ public class ProblemAdvice {
                     case NOT_FOUND -> "Nothing answers at %s.".formatted(request.getRequestURI());
                     case METHOD_NOT_ALLOWED ->
                             "%s is not possible here; see Allow.".formatted(request.getMethod());
-                    case UNSUPPORTED_MEDIA_TYPE -> "Send JSON with Content-Type: application/json.";
                     case NOT_ACCEPTABLE -> "Only JSON can be answered; accept application/json.";
                     default -> "The request cannot be understood.";
                 };

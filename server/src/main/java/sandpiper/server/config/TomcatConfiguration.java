@@ -20,8 +20,11 @@ class TomcatConfiguration {
 
     @Bean
     TomcatConnectorCustomizer keysMayHoldSlashes() {
-        return connector ->
-                connector.setEncodedSolidusHandling(EncodedSolidusHandling.PASS_THROUGH.getValue());
+        return connector -> {
+            var asItCame = EncodedSolidusHandling.PASS_THROUGH.getValue();
+            connector.setEncodedSolidusHandling(asItCame);
+            connector.setEncodedReverseSolidusHandling(asItCame);
+        };
     }
 
     @Bean

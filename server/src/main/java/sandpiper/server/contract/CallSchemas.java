@@ -65,9 +65,9 @@ public final class CallSchemas {
         if (record != null) {
             properties.put("record", ContractSchema.ref(record));
         }
-        var schema = ContractSchema.object(properties).description("What came of the call.");
+        var schema = ContractSchema.object(properties);
         schema.setRequired(new ArrayList<>(properties.keySet()));
-        return schema;
+        return schema.description("What came of the call.");
     }
 
     private Schema<?> group(ValueType.Group group) {

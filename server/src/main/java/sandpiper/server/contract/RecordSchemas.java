@@ -74,9 +74,9 @@ final class RecordSchemas {
                     part.part().name(),
                     ContractSchema.list(items).description(described(part.part())));
         }
-        var schema = ContractSchema.object(properties).description(described(object));
+        var schema = ContractSchema.object(properties);
         schema.setRequired(List.of("id", "version"));
-        return schema;
+        return schema.description(described(object));
     }
 
     private static String described(ObjectType object) {

@@ -62,7 +62,10 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
             throw Refusals.notOffered(
                     "A change does not take If-None-Match; create with POST instead.");
         }
-        var expected = Preconditions.expectedVersion(request.getHeader(HttpHeader.IF_MATCH));
+        var expected =
+                Preconditions.expected(
+                        request.getHeader(HttpHeader.IF_MATCH),
+                        request.getHeader(HttpHeader.IF_NONE_MATCH));
         boolean mayCreate =
                 request.getHeader(HttpHeader.IF_MATCH) == null && isMadeByKey(address.set());
         return new Change(
@@ -90,7 +93,10 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
             throw Refusals.bad("%s is set by the service only.".formatted(name));
         }
         var call = exchange.call(address.set());
-        var expected = Preconditions.expectedVersion(request.getHeader(HttpHeader.IF_MATCH));
+        var expected =
+                Preconditions.expected(
+                        request.getHeader(HttpHeader.IF_MATCH),
+                        request.getHeader(HttpHeader.IF_NONE_MATCH));
         return new Change(
                 address.set(),
                 call,
@@ -103,7 +109,10 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
     Change remove(Address address, ODataRequest request) {
         whole(address);
         var call = exchange.call(address.set());
-        var expected = Preconditions.expectedVersion(request.getHeader(HttpHeader.IF_MATCH));
+        var expected =
+                Preconditions.expected(
+                        request.getHeader(HttpHeader.IF_MATCH),
+                        request.getHeader(HttpHeader.IF_NONE_MATCH));
         return new Change(
                 address.set(),
                 call,
@@ -151,7 +160,10 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
                         .orElseThrow(() ->
                                 Refusals.bad(
                                         "%s has no call %s.".formatted(address.set(), action)));
-        var expected = Preconditions.expectedVersion(request.getHeader(HttpHeader.IF_MATCH));
+        var expected =
+                Preconditions.expected(
+                        request.getHeader(HttpHeader.IF_MATCH),
+                        request.getHeader(HttpHeader.IF_NONE_MATCH));
         return new Change(
                 address.set(),
                 call,

@@ -15,6 +15,7 @@ import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.command.Expected;
 import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
@@ -81,9 +82,14 @@ class BatchCalls {
                                             live,
                                             requireNonNull(item.key()),
                                             item.values(),
-                                            item.version());
+                                            Expected.version(item.version()));
                     case SAVE ->
-                            call.service().save(live, item.key(), item.values(), item.version());
+                            call.service()
+                                    .save(
+                                            live,
+                                            item.key(),
+                                            item.values(),
+                                            Expected.version(item.version()));
                     case CALL ->
                             call.service()
                                     .call(
@@ -91,7 +97,7 @@ class BatchCalls {
                                             requireNonNull(item.key()),
                                             requireNonNull(item.call()),
                                             item.values(),
-                                            item.version());
+                                            Expected.version(item.version()));
                 };
     }
 

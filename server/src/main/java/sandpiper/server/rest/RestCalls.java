@@ -13,6 +13,7 @@ import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.command.Expected;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.record.Page;
@@ -164,7 +165,7 @@ class RestCalls {
     HttpReply update(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
         var call = new Call(engine, writers, actor, at);
         var body = JsonText.bytes(request.getInputStream());
-        var expected = expectedVersion(request);
+        var expected = expected(request);
         return change(
                 call,
                 request,
@@ -177,7 +178,7 @@ class RestCalls {
     HttpReply save(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
         var call = new Call(engine, writers, actor, at);
         var body = JsonText.bytes(request.getInputStream());
-        var expected = expectedVersion(request);
+        var expected = expected(request);
         return change(
                 call,
                 request,
@@ -187,7 +188,7 @@ class RestCalls {
 
     HttpReply call(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
         var call = new Call(engine, writers, actor, at);
-        var expected = expectedVersion(request);
+        var expected = expected(request);
         var body = JsonText.bytes(request.getInputStream());
         var name = String.valueOf(at.call());
         return change(
@@ -197,8 +198,10 @@ class RestCalls {
                 live -> call.service().call(live, at.ofRecord(), name, arguments(body), expected));
     }
 
-    private static @Nullable Long expectedVersion(HttpServletRequest request) {
-        return Preconditions.expectedVersion(request.getHeader(HttpHeaders.IF_MATCH));
+    private static @Nullable Expected expected(HttpServletRequest request) {
+        return Preconditions.expected(
+                request.getHeader(HttpHeaders.IF_MATCH),
+                request.getHeader(HttpHeaders.IF_NONE_MATCH));
     }
 
     /** Nothing at all is the same as no arguments. */
@@ -208,7 +211,7 @@ class RestCalls {
 
     HttpReply remove(RestPlace at, Actor actor, HttpServletRequest request) {
         var call = new Call(engine, writers, actor, at);
-        var expected = expectedVersion(request);
+        var expected = expected(request);
         var outcome =
                 engine.records()
                         .write(live ->

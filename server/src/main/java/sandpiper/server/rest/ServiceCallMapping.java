@@ -8,6 +8,7 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.Ordered;
 import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
 import org.springframework.http.InvalidMediaTypeException;
 import org.springframework.http.MediaType;
 import org.springframework.security.core.context.SecurityContextHolder;
@@ -18,7 +19,9 @@ import org.springframework.web.HttpRequestMethodNotSupportedException;
 import org.springframework.web.servlet.HandlerExecutionChain;
 import org.springframework.web.servlet.HandlerMapping;
 import sandpiper.engine.access.Actor;
+import sandpiper.logic.Quoted;
 import sandpiper.server.config.ProblemAdvice;
+import sandpiper.server.problem.ProblemException;
 
 /**
  * Leads calls of services over REST to {@link RestCalls}. They are many and all of one form, so the
@@ -36,8 +39,11 @@ final class ServiceCallMapping implements HandlerMapping, Ordered {
     private final RestCalls calls;
     private final BatchCalls batches;
     private final ProblemAdvice problems;
+    private final AllowedMethods allowed;
 
-    ServiceCallMapping(RestCalls calls, BatchCalls batches, ProblemAdvice problems) {
+    ServiceCallMapping(
+            RestCalls calls, BatchCalls batches, ProblemAdvice problems, AllowedMethods allowed) {
+        this.allowed = allowed;
         this.calls = calls;
         this.batches = batches;
         this.problems = problems;
@@ -76,7 +82,11 @@ final class ServiceCallMapping implements HandlerMapping, Ordered {
         } catch (IOException e) {
             throw e;
         } catch (Exception e) {
-            HttpReply.send(problems.failed(e, request), response);
+            var failed = problems.failed(e, request);
+            if (failed.getStatusCode() == HttpStatus.METHOD_NOT_ALLOWED) {
+                response.setHeader(HttpHeaders.ALLOW, allowed.at(at, actor()));
+            }
+            HttpReply.send(failed, response);
             return;
         }
         reply.send(response);
@@ -90,23 +100,28 @@ final class ServiceCallMapping implements HandlerMapping, Ordered {
     private HttpReply reply(RestPlace at, HttpServletRequest request, Actor actor)
             throws Exception {
         var method = request.getMethod();
+        if (method.equals("OPTIONS")) {
+            return HttpReply.of(HttpServletResponse.SC_OK)
+                    .with(HttpHeaders.ALLOW, allowed.at(at, actor));
+        }
+        AcceptedTypes.requireJson(request);
         if (at.batch()) {
             return switch (method) {
                 case "POST" -> batches.batch(at, actor, of(JSON, request));
-                default -> otherwise(method, "POST");
+                default -> throw notPossible(method);
             };
         }
         if (at.key() == null) {
             return switch (method) {
                 case "GET", "HEAD" -> calls.query(at, actor, request);
                 case "POST" -> calls.create(at, actor, of(JSON, request));
-                default -> otherwise(method, "GET", "POST");
+                default -> throw notPossible(method);
             };
         }
         if (at.call() != null) {
             return switch (method) {
                 case "POST" -> calls.call(at, actor, request);
-                default -> otherwise(method, "POST");
+                default -> throw notPossible(method);
             };
         }
         return switch (method) {
@@ -114,18 +129,12 @@ final class ServiceCallMapping implements HandlerMapping, Ordered {
             case "PATCH" -> calls.update(at, actor, of(JSON_OR_PATCH, request));
             case "PUT" -> calls.save(at, actor, of(JSON, request));
             case "DELETE" -> calls.remove(at, actor, request);
-            default -> otherwise(method, "GET", "PATCH", "PUT", "DELETE");
+            default -> throw notPossible(method);
         };
     }
 
-    /** Says what is possible, to those who ask for that and to all others. */
-    private static HttpReply otherwise(String method, String... supported)
-            throws HttpRequestMethodNotSupportedException {
-        if (method.equals("OPTIONS")) {
-            return HttpReply.of(HttpServletResponse.SC_OK)
-                    .with(HttpHeaders.ALLOW, String.join(", ", supported));
-        }
-        throw new HttpRequestMethodNotSupportedException(method, List.of(supported));
+    private static HttpRequestMethodNotSupportedException notPossible(String method) {
+        return new HttpRequestMethodNotSupportedException(method);
     }
 
     /** The request, when its body is of one of these types. */
@@ -135,7 +144,18 @@ final class ServiceCallMapping implements HandlerMapping, Ordered {
         if (type == null || types.stream().noneMatch(one -> one.equalsTypeAndSubtype(type))) {
             throw new HttpMediaTypeNotSupportedException(type, types);
         }
+        if (!isUtf8(type)) {
+            throw new ProblemException(
+                    HttpStatus.UNSUPPORTED_MEDIA_TYPE,
+                    "JSON is sent in UTF-8 (RFC 8259 §8.1), not in %s."
+                            .formatted(Quoted.of(type.getParameter("charset"))));
+        }
         return request;
+    }
+
+    private static boolean isUtf8(MediaType type) {
+        var charset = type.getParameter("charset");
+        return charset == null || charset.replace("\"", "").equalsIgnoreCase("utf-8");
     }
 
     /** {@code null} when there is none, or what stands there is no media type. */

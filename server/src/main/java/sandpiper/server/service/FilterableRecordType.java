@@ -38,8 +38,7 @@ final class FilterableRecordType implements RecordType {
     public Optional<Member> member(String member) {
         if (!memberNames().contains(member)) {
             // The key of a reference may be compared wherever the reference may.
-            boolean keyOfAllowed =
-                    whole.keyMember().filter(member::equals).isPresent() && isAllowedItself();
+            boolean keyOfAllowed = whole.keyMembers().contains(member) && isAllowedItself();
             return keyOfAllowed ? whole.member(member) : Optional.empty();
         }
         var further = new java.util.ArrayList<>(at);
@@ -72,6 +71,11 @@ final class FilterableRecordType implements RecordType {
             }
         }
         return names;
+    }
+
+    @Override
+    public List<String> keyMembers() {
+        return whole.keyMembers();
     }
 
     @Override

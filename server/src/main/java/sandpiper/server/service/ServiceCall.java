@@ -11,6 +11,7 @@ import org.springframework.http.HttpStatus;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.RecordScope;
+import sandpiper.engine.command.Expected;
 import sandpiper.engine.command.Leave;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
@@ -115,7 +116,7 @@ public final class ServiceCall {
             LiveRelease live,
             String key,
             Map<String, @Nullable Object> values,
-            @Nullable Long expected) {
+            @Nullable Expected expected) {
         return opened(live, Operation.UPDATE).change(key, values, expected);
     }
 
@@ -124,12 +125,12 @@ public final class ServiceCall {
             LiveRelease live,
             @Nullable String key,
             Map<String, @Nullable Object> values,
-            @Nullable Long expected) {
+            @Nullable Expected expected) {
         return opened(live, Operation.UPDATE).save(key, values, expected);
     }
 
     /** Retiring or deleting a record, if it may be. */
-    public RecordCommand remove(LiveRelease live, String key, @Nullable Long expected) {
+    public RecordCommand remove(LiveRelease live, String key, @Nullable Expected expected) {
         return opened(live, Operation.REMOVE).remove(key, expected);
     }
 
@@ -139,7 +140,7 @@ public final class ServiceCall {
             String key,
             String address,
             Map<String, @Nullable Object> arguments,
-            @Nullable Long expected) {
+            @Nullable Expected expected) {
         return opened(live).call(callable(live, address), key, arguments, expected);
     }
 

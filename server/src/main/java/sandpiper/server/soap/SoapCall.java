@@ -5,6 +5,7 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.w3c.dom.Element;
+import sandpiper.engine.command.Expected;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.Outcome;
@@ -178,7 +179,7 @@ final class SoapCall {
 
     private RecordCommand command(LiveRelease live, Element asked) {
         var version = XmlValues.textOf(asked, "version");
-        var expected = version == null ? null : Long.valueOf(version);
+        var expected = Expected.version(version == null ? null : Long.valueOf(version));
         return switch (operation.kind()) {
             case CREATE -> service.create(live, values(live, asked, Operation.CREATE));
             case UPDATE ->

@@ -1,20 +1,10 @@
 package sandpiper.server.service;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import org.junit.jupiter.api.Test;
 
 class StoredReplyTest {
-    @Test
-    void entityTagsAreVersions() {
-        assertThat(Preconditions.expectedVersion("\"12\"")).isEqualTo(12);
-        assertThat(Preconditions.expectedVersion("*")).isNull();
-        assertThat(Preconditions.isFresh("\"1\", W/\"12\"", 12)).isTrue();
-        assertThat(Preconditions.isFresh("\"1\"", 12)).isFalse();
-        assertThatThrownBy(() -> Preconditions.expectedVersion("12")).hasMessageContaining("ETag");
-    }
-
     @Test
     void anAnswerCanBeKeptAndGivenAgain() {
         var answer = new StoredReply(201, "/api/x/v1/y/N%2F1", "\"1\"", "{\"a\":\"\\u26f5\"}");

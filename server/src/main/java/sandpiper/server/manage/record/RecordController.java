@@ -190,7 +190,7 @@ public class RecordController {
             HttpServletRequest request)
             throws IOException {
         var values = JsonText.object(JsonText.bytes(request.getInputStream()));
-        var expected = Preconditions.expectedVersion(ifMatch);
+        var expected = Preconditions.expected(ifMatch, null);
         return change(
                 actor,
                 object,
@@ -207,7 +207,7 @@ public class RecordController {
             @RequestHeader(name = HttpHeaders.IF_MATCH, required = false) @Nullable String ifMatch,
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request) {
-        var expected = Preconditions.expectedVersion(ifMatch);
+        var expected = Preconditions.expected(ifMatch, null);
         return change(
                 actor,
                 object,
@@ -233,7 +233,7 @@ public class RecordController {
             @RequestHeader(name = HttpHeaders.IF_MATCH, required = false) @Nullable String ifMatch,
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request) {
-        var expected = Preconditions.expectedVersion(ifMatch);
+        var expected = Preconditions.expected(ifMatch, null);
         return change(
                 actor,
                 object,

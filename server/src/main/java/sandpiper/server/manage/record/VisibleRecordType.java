@@ -1,6 +1,7 @@
 package sandpiper.server.manage.record;
 
 import java.util.Collection;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import sandpiper.engine.access.Actor;
@@ -59,6 +60,11 @@ public final class VisibleRecordType implements RecordType {
     }
 
     @Override
+    public List<String> keyMembers() {
+        return whole.keyMembers();
+    }
+
+    @Override
     public Optional<Map<String, Object>> keyValues(String text) {
         return whole.keyValues(text);
     }
@@ -77,12 +83,22 @@ public final class VisibleRecordType implements RecordType {
 
         @Override
         public Collection<String> memberNames() {
-            return whole.keyMember().stream().toList();
+            return whole.keyMembers();
         }
 
         @Override
         public Optional<Member> member(String name) {
-            return whole.keyMember().filter(name::equals).flatMap(whole::member);
+            return whole.keyMembers().contains(name) ? whole.member(name) : Optional.empty();
+        }
+
+        @Override
+        public List<String> keyMembers() {
+            return whole.keyMembers();
+        }
+
+        @Override
+        public Optional<Map<String, Object>> keyValues(String text) {
+            return whole.keyValues(text);
         }
 
         @Override
