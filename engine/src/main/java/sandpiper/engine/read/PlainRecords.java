@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.record.RecordView;
 import sandpiper.model.release.Field;
@@ -15,7 +16,7 @@ import sandpiper.model.release.FieldTree;
  * write them.
  *
  * <p>A reference is the key of its record. Where fields of that record were chosen too, it is a map
- * of them, in which the key stands as {@code key}.
+ * of them, in which the key stands as {@code key}; an empty reference is {@code null} either way.
  */
 public final class PlainRecords {
     /** The member of a nested record that holds its key. */
@@ -49,7 +50,23 @@ public final class PlainRecords {
         for (int i = 0; i < paths.size(); i++) {
             put(plain, paths, paths.get(i), values[i]);
         }
+        plain.replaceAll((_, value) -> value instanceof Nested nested ? nested.orNull() : value);
         return plain;
+    }
+
+    /** What is shown of the record a reference leads to. */
+    private static final class Nested extends LinkedHashMap<String, @Nullable Object> {
+        private static final long serialVersionUID = 1;
+
+        /** {@code null} when there is no such record. */
+        @Nullable Nested orNull() {
+            replaceAll((_, value) -> value instanceof Nested nested ? nested.orNull() : value);
+            boolean isEmpty =
+                    containsKey(KEY)
+                            ? get(KEY) == null
+                            : values().stream().allMatch(Objects::isNull);
+            return isEmpty ? null : this;
+        }
     }
 
     private static void put(
@@ -58,7 +75,7 @@ public final class PlainRecords {
             FieldPath path,
             @Nullable Object value) {
         var steps = path.steps();
-        var at = plain;
+        Map<String, @Nullable Object> at = plain;
         for (var step : steps.subList(0, steps.size() - 1)) {
             at = nested(at, step);
         }
@@ -70,13 +87,11 @@ public final class PlainRecords {
         }
     }
 
-    @SuppressWarnings("unchecked") // only maps made here are found here
-    private static Map<String, @Nullable Object> nested(
-            Map<String, @Nullable Object> in, Field step) {
-        if (in.get(step.name()) instanceof Map<?, ?> there) {
-            return (Map<String, @Nullable Object>) there;
+    private static Nested nested(Map<String, @Nullable Object> in, Field step) {
+        if (in.get(step.name()) instanceof Nested there) {
+            return there;
         }
-        var made = new LinkedHashMap<String, @Nullable Object>();
+        var made = new Nested();
         in.put(step.name(), made);
         return made;
     }

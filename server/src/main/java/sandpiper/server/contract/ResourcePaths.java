@@ -80,7 +80,7 @@ final class ResourcePaths {
             add(paths, "/{key}/" + Names.address(call.name()), new PathItem().post(call(call)));
         }
         if (creates || updates) {
-            add(paths, ":batch", new PathItem().post(batch(creates, updates)));
+            add(paths, ":batch", new PathItem().post(batch()));
         }
     }
 
@@ -324,7 +324,7 @@ final class ResourcePaths {
         };
     }
 
-    private Operation batch(boolean creates, boolean updates) {
+    private Operation batch() {
         var input = schemas.put(one + "Batch", BatchSchemas.of(one, resource, schemas));
         var responses =
                 answered(

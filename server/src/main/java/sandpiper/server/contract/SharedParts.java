@@ -1,5 +1,7 @@
 package sandpiper.server.contract;
 
+import static java.util.Objects.requireNonNull;
+
 import com.fasterxml.jackson.core.JsonProcessingException;
 import io.swagger.v3.oas.models.Components;
 import io.swagger.v3.oas.models.media.Content;
@@ -13,7 +15,6 @@ import java.io.UncheckedIOException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.util.EnumSet;
-import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
 import sandpiper.server.json.Bounds;
@@ -60,16 +61,17 @@ final class SharedParts {
         } catch (JsonProcessingException e) {
             throw new IllegalStateException("The shared parts of contracts are not right", e);
         }
-        var flows = parts.getSecuritySchemes().get("oauth2").getFlows().getClientCredentials();
-        flows.setTokenUrl(server + flows.getTokenUrl());
-        var limit = parts.getParameters().get("limit").getSchema();
+        var oauth = requireNonNull(parts.getSecuritySchemes().get("oauth2"));
+        var flow = oauth.getFlows().getClientCredentials();
+        flow.setTokenUrl(server + flow.getTokenUrl());
+        var limit = requireNonNull(parts.getParameters().get("limit")).getSchema();
         limit.setMaximum(BigDecimal.valueOf(Bounds.now().page()));
         limit.setDefault(Bounds.now().usualPage());
     }
 
     private static String text() {
         try (InputStream in =
-                Objects.requireNonNull(
+                requireNonNull(
                         SharedParts.class.getResourceAsStream("/contract/shared-parts.json"))) {
             return new String(in.readAllBytes(), StandardCharsets.UTF_8);
         } catch (IOException e) {
@@ -85,7 +87,7 @@ final class SharedParts {
 
     /** A fixed schema; gives its name, under which the contract must have it. */
     String schema(String name, RecordSchemas schemas) {
-        return schemas.put(name, Objects.requireNonNull(parts.getSchemas().get(name)));
+        return schemas.put(name, requireNonNull(parts.getSchemas().get(name)));
     }
 
     /** Adds answers of things that go wrong; every call can come too often, or at a bad time. */

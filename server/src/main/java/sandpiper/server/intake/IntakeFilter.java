@@ -71,6 +71,9 @@ final class IntakeFilter extends OncePerRequestFilter {
         } catch (ProblemException refused) {
             // What is left of it is not waited for.
             response.setHeader(HttpHeaders.CONNECTION, "close");
+            if (refused.problem().status() == HttpStatus.UNSUPPORTED_MEDIA_TYPE.value()) {
+                response.setHeader(HttpHeaders.ACCEPT_ENCODING, ContentCoding.TAKEN);
+            }
             refuse(request, response, refused);
             return;
         }
@@ -130,6 +133,12 @@ final class IntakeFilter extends OncePerRequestFilter {
         if (!messages.isFor(request)) {
             return read(new byte[0], request, OF_NOBODY);
         }
+        if (ContentCoding.isCompressed(request)) {
+            throw new ProblemException(
+                    HttpStatus.UNSUPPORTED_MEDIA_TYPE,
+                    "A message that is compressed needs HTTP Basic or a token; who sends it must"
+                            + " be known before it is read.");
+        }
         try (var head = reader.head(request.getInputStream(), HEAD)) {
             var actor = messages.signIn(head.bytes(), request.getRemoteAddr());
             if (actor.isEmpty()) {
@@ -145,8 +154,9 @@ final class IntakeFilter extends OncePerRequestFilter {
 
     private BodyReader.Body read(byte[] start, HttpServletRequest request, int largest)
             throws IOException {
-        return reader.read(
-                start, request.getInputStream(), request.getContentLengthLong(), largest);
+        // Of what is compressed nobody knows before how much it comes to.
+        long length = ContentCoding.isCompressed(request) ? -1 : request.getContentLengthLong();
+        return reader.read(start, ContentCoding.of(request), length, largest);
     }
 
     private static @Nullable Actor actor() {

@@ -148,7 +148,7 @@ final class ServiceCallMapping implements HandlerMapping, Ordered {
             throw new ProblemException(
                     HttpStatus.UNSUPPORTED_MEDIA_TYPE,
                     "JSON is sent in UTF-8 (RFC 8259 §8.1), not in %s."
-                            .formatted(Quoted.of(type.getParameter("charset"))));
+                            .formatted(Quoted.of(String.valueOf(type.getParameter("charset")))));
         }
         return request;
     }

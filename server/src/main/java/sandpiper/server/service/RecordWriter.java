@@ -33,7 +33,15 @@ public final class RecordWriter {
      * @param index the place of its value, or below 0 when only what is behind it was chosen
      * @param inside what was chosen behind a reference
      */
-    private record Member(SerializableString name, Field field, int index, List<Member> inside) {}
+    private record Member(
+            SerializableString name, Field field, int index, List<Member> inside) {
+        /** Whether there is no value, or no record behind a reference. */
+        boolean isEmpty(@Nullable Object[] values) {
+            return index >= 0
+                    ? values[index] == null
+                    : inside.stream().allMatch(member -> member.isEmpty(values));
+        }
+    }
 
     private record PartWriter(SerializableString name, List<Member> members) {}
 
@@ -101,6 +109,10 @@ public final class RecordWriter {
                             : PlainRecords.write(member.field(), values[member.index()]);
             if (member.inside().isEmpty()) {
                 JsonText.write(to, value);
+                continue;
+            }
+            if (member.isEmpty(values)) {
+                to.writeNull();
                 continue;
             }
             to.writeStartObject();

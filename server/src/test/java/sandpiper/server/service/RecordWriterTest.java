@@ -96,6 +96,29 @@ class RecordWriterTest {
     }
 
     @Test
+    void anEmptyReferenceIsNullWhateverWasChosenBehindIt() {
+        var withKey = new FieldTree(List.of(path("vessel"), path("vessel", "name")), List.of());
+        var without = new FieldTree(List.of(path("vessel", "name")), List.of());
+
+        for (var tree : List.of(withKey, without)) {
+            var view = view(List.of(), new @Nullable Object[tree.paths().size()]);
+            assertThat(written(tree, view))
+                    .endsWith("\"vessel\":null}")
+                    .isEqualTo(JsonText.write(ServiceCall.plain(tree, view)));
+        }
+    }
+
+    @Test
+    void whatIsEmptyBehindAReferenceThatIsThereStaysAMember() {
+        var tree = new FieldTree(List.of(path("vessel"), path("vessel", "name")), List.of());
+        var view = view(List.of(), new Link("GH-1", null), null);
+
+        assertThat(written(tree, view))
+                .endsWith("\"vessel\":{\"key\":\"GH-1\",\"name\":null}}")
+                .isEqualTo(JsonText.write(ServiceCall.plain(tree, view)));
+    }
+
+    @Test
     void everyTypeAndEveryEmptyValueIsWrittenAsItsPlainForm() {
         var tree = FieldTree.everythingOf(STAY);
         var full =
