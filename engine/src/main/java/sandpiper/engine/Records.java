@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import java.util.UUID;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BiFunction;
 import java.util.function.Function;
@@ -32,6 +33,7 @@ import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.trial.Trial;
 import sandpiper.engine.trial.Trials;
+import sandpiper.engine.work.WorkIds;
 import sandpiper.engine.write.RecordWrites;
 import sandpiper.engine.writer.WriteJob;
 import sandpiper.engine.writer.Writer;
@@ -346,5 +348,10 @@ public final class Records {
     /** What happened to any record of late, newest first. */
     public List<HistoryStorage.Entry> latestChanges(int limit) {
         return read((now, session) -> now.history().latest(session, limit));
+    }
+
+    /** A public id that nobody has, for a record that is to be made. */
+    public UUID newId() {
+        return WorkIds.next();
     }
 }

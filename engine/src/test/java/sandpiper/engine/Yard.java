@@ -156,7 +156,7 @@ public final class Yard {
             String object, @Nullable String key, @Nullable Object... namesAndValues) {
         var tree = release.everythingOf(object(object));
         return new RecordCommand.Save(
-                object(object), tree, tree, key, values(namesAndValues), Map.of(), null);
+                object(object), tree, tree, key, values(namesAndValues), Map.of(), false, null);
     }
 
     public Outcome create(String object, @Nullable Object... namesAndValues) {

@@ -66,7 +66,7 @@ class ImportTest {
                     var tree = live.release().everythingOf(type);
                     return new Request(
                                     new RecordCommand.Save(
-                                            type, tree, tree, null, row, Map.of(), null),
+                                            type, tree, tree, null, row, Map.of(), false, null),
                                     new Actor(
                                             Actor.Kind.USER,
                                             "clerk",

@@ -86,7 +86,8 @@ class OnTheWayTest {
                     var type = live.release().object("Vessel");
                     var tree = live.release().everythingOf(type);
                     return new Request(
-                            new RecordCommand.Save(type, tree, tree, null, row, Map.of(), null),
+                            new RecordCommand.Save(
+                                    type, tree, tree, null, row, Map.of(), false, null),
                             Actor.SYSTEM,
                             "import",
                             true);

@@ -1,6 +1,7 @@
 package sandpiper.engine.command;
 
 import java.util.Map;
+import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.definition.DefaultValue;
 import sandpiper.model.release.Field;
@@ -19,16 +20,19 @@ public sealed interface RecordCommand {
      *
      * @param writable the fields that may be given
      * @param presets fields that have a value already, whatever is given
+     * @param id the public id it shall have, by which others of the same work may mean it; {@code
+     *     null} for any
      */
     record Create(
             ObjectType object,
             FieldTree writable,
             Map<String, @Nullable Object> values,
-            Map<Field, DefaultValue> presets)
+            Map<Field, DefaultValue> presets,
+            @Nullable UUID id)
             implements RecordCommand {
         /** Without presets. */
         public Create(ObjectType object, FieldTree writable, Map<String, @Nullable Object> values) {
-            this(object, writable, values, Map.of());
+            this(object, writable, values, Map.of(), null);
         }
     }
 
@@ -46,6 +50,8 @@ public sealed interface RecordCommand {
      *
      * @param key as in an address, or {@code null} when it is among the values
      * @param presets see {@link Create}
+     * @param merges whether members of a value that are not named stay (RFC 7396); otherwise what
+     *     is given is the whole value
      */
     record Save(
             ObjectType object,
@@ -54,6 +60,7 @@ public sealed interface RecordCommand {
             @Nullable String key,
             Map<String, @Nullable Object> values,
             Map<Field, DefaultValue> presets,
+            boolean merges,
             @Nullable Expected expected)
             implements RecordCommand {}
 

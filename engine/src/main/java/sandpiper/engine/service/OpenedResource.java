@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.RecordScope;
@@ -107,11 +108,11 @@ public record OpenedResource(OpenedService service, ResourceType type) implement
         return type.tree(operation).orElseThrow();
     }
 
-    /** Creating a record with these values. */
-    public RecordCommand create(Map<String, @Nullable Object> values) {
+    /** Creating a record with these values, and a public id unless that is {@code null}. */
+    public RecordCommand create(Map<String, @Nullable Object> values, @Nullable UUID id) {
         require(Operation.CREATE);
         return new RecordCommand.Create(
-                type.object(), tree(Operation.CREATE), values, type.presets());
+                type.object(), tree(Operation.CREATE), values, type.presets(), id);
     }
 
     /** Changing what is given of a record. */
@@ -122,10 +123,15 @@ public record OpenedResource(OpenedService service, ResourceType type) implement
                 type.object(), tree(Operation.UPDATE), key, values, expected);
     }
 
-    /** Creating or changing by key, for which both are needed; the key may be among the values. */
+    /**
+     * Creating or changing by key, for which both are needed; the key may be among the values.
+     *
+     * @param merges see {@link RecordCommand.Save}
+     */
     public RecordCommand save(
             @Nullable String key,
             Map<String, @Nullable Object> values,
+            boolean merges,
             @Nullable Expected expected) {
         require(Operation.UPDATE).require(Operation.CREATE);
         return new RecordCommand.Save(
@@ -135,6 +141,7 @@ public record OpenedResource(OpenedService service, ResourceType type) implement
                 key,
                 values,
                 type.presets(),
+                merges,
                 expected);
     }
 

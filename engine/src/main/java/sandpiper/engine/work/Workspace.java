@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.RecordScope;
 import sandpiper.engine.port.RecordStorage;
@@ -150,7 +151,12 @@ public final class Workspace implements RecordSource {
 
     /** A new record that is part of the work. */
     public RecordState create(ObjectType object) {
-        var record = new RecordState(object, WorkIds.next());
+        return create(object, WorkIds.next());
+    }
+
+    /** The same with an id that was given out before, see {@link WorkIds}. */
+    public RecordState create(ObjectType object, UUID id) {
+        var record = new RecordState(object, id);
         count();
         touched.add(record);
         return record;

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.UUID;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Expected;
@@ -70,7 +71,12 @@ public final class CommandRun {
     private @Nullable Outcome prepare() {
         return switch (request.command()) {
             case RecordCommand.Create create ->
-                    create(create.object(), create.writable(), create.values(), create.presets());
+                    create(
+                            create.object(),
+                            create.writable(),
+                            create.values(),
+                            create.presets(),
+                            create.id());
             case RecordCommand.Change change -> change(change);
             case RecordCommand.Save save -> save(save);
             case RecordCommand.Transit transit -> transit(transit);
@@ -149,9 +155,11 @@ public final class CommandRun {
             ObjectType object,
             FieldTree writable,
             Map<String, @Nullable Object> values,
-            Map<Field, DefaultValue> presets) {
+            Map<Field, DefaultValue> presets,
+            @Nullable UUID id) {
         var input = InputReader.read(live.release(), object, writable, values, request.textual());
-        var made = unit.workspace().create(object);
+        var made =
+                id == null ? unit.workspace().create(object) : unit.workspace().create(object, id);
         unit.input().preset(made, presets);
         begin(made);
         unit.input().apply(made, input);
@@ -239,7 +247,7 @@ public final class CommandRun {
         var key = save.key() == null ? among : save.key();
         if (key == null) {
             // Without the key it can only be a new record, whose faults then say what is missing.
-            return create(object, save.creatable(), save.values(), save.presets());
+            return create(object, save.creatable(), save.values(), save.presets(), null);
         }
         var found = find(object, key);
         if (found.isPresent()) {
@@ -254,8 +262,8 @@ public final class CommandRun {
                     save.changeable(),
                     found.get().number(),
                     values,
-                    // A row of a file has the columns it has; a document is meant as a whole.
-                    request.textual(),
+                    // A row of a file has the columns it has.
+                    save.merges() || request.textual(),
                     save.expected());
         }
         if (save.expected() instanceof Expected.There
@@ -298,7 +306,7 @@ public final class CommandRun {
             values.putIfAbsent(
                     fields.get(i).name(), fields.get(i).type().write(parsed.get().get(i)));
         }
-        return create(object, save.creatable(), values, save.presets());
+        return create(object, save.creatable(), values, save.presets(), null);
     }
 
     private @Nullable Outcome transit(RecordCommand.Transit transit) {

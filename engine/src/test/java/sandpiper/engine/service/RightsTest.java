@@ -105,7 +105,8 @@ class RightsTest {
         return switch (name) {
             case "create" -> new RecordCommand.Create(job, tree, Map.of());
             case "change" -> new RecordCommand.Change(job, tree, "J1", Map.of(), null);
-            case "save" -> new RecordCommand.Save(job, tree, tree, "J1", Map.of(), Map.of(), null);
+            case "save" ->
+                    new RecordCommand.Save(job, tree, tree, "J1", Map.of(), Map.of(), false, null);
             case "finish" -> new RecordCommand.Transit(job, "J1", "finish", null);
             case "weigh" -> new RecordCommand.Call(job, "J1", "weigh", Map.of(), null);
             case "total" -> new RecordCommand.Call(job, null, "total", Map.of(), null);

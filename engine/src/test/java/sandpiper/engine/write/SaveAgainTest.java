@@ -56,6 +56,7 @@ class SaveAgainTest {
                 key,
                 values(namesAndValues),
                 Map.of(),
+                false,
                 expected);
     }
 

@@ -29,6 +29,9 @@ public final class Refusal {
         if (problem.status() == HttpStatus.SERVICE_UNAVAILABLE.value()) {
             response.setHeader(HttpHeaders.RETRY_AFTER, Failure.RETRY_AFTER_SECONDS);
         }
+        if (Protocol.ODATA.isAt(address)) {
+            response.setHeader("OData-Version", "4.01");
+        }
         var writer = Protocol.problemsAt(address);
         response.setContentType(writer.contentType());
         response.getOutputStream().write(writer.text(problem).getBytes(StandardCharsets.UTF_8));

@@ -6,12 +6,14 @@ import org.apache.olingo.commons.api.edm.EdmParameter;
 import org.apache.olingo.commons.api.edm.EdmPrimitiveType;
 import org.apache.olingo.commons.api.edm.EdmPrimitiveTypeException;
 import org.apache.olingo.commons.api.format.ContentType;
+import org.apache.olingo.server.api.uri.UriInfo;
 import org.apache.olingo.server.api.uri.UriResource;
 import org.apache.olingo.server.api.uri.UriResourceAction;
 import org.apache.olingo.server.api.uri.UriResourceFunction;
 import org.jspecify.annotations.Nullable;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.json.NumberText;
+import sandpiper.server.odata.request.Refusals;
 
 /**
  * Reads what a caller gives for the parameters of an action, from the body, or of a function, from
@@ -29,9 +31,11 @@ public final class ActionArguments {
         };
     }
 
-    static Map<String, @Nullable Object> of(UriResource called, byte[] body, ContentType sent) {
+    /** {@code uri} has the values of aliases. */
+    static Map<String, @Nullable Object> of(
+            UriResource called, UriInfo uri, byte[] body, ContentType sent) {
         if (called instanceof UriResourceFunction function) {
-            return inAddress(function);
+            return inAddress(function, uri);
         }
         if (body.length == 0) {
             return Map.of();
@@ -63,10 +67,11 @@ public final class ActionArguments {
         }
     }
 
-    private static Map<String, @Nullable Object> inAddress(UriResourceFunction function) {
+    private static Map<String, @Nullable Object> inAddress(
+            UriResourceFunction function, UriInfo uri) {
         var given = new LinkedHashMap<String, @Nullable Object>();
         for (var parameter : function.getParameters()) {
-            var text = parameter.getText();
+            var text = Address.written(parameter, uri);
             var type = function.getFunction().getParameter(parameter.getName()).getType();
             if (text == null || text.equals("null")) {
                 given.put(parameter.getName(), null);

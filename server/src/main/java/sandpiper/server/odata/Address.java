@@ -23,6 +23,7 @@ import sandpiper.model.release.KeyText;
 import sandpiper.server.odata.metadata.EdmTypes;
 import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.odata.metadata.ServiceModel;
+import sandpiper.server.odata.request.Refusals;
 
 /**
  * What a request is about: {@code stays('S-1')/vessel/name}.
@@ -58,7 +59,7 @@ public record Address(
             switch (part) {
                 case UriResourceNavigation one when one.getProperty().isCollection() -> {
                     items = one.getProperty().getName();
-                    line = line(one.getKeyPredicates());
+                    line = line(one.getKeyPredicates(), uri);
                 }
                 case UriResourceNavigation one -> references.add(one.getProperty().getName());
                 case UriResourcePrimitiveProperty one ->
@@ -78,7 +79,7 @@ public record Address(
                 set,
                 first.getKeyPredicates().isEmpty()
                         ? null
-                        : key(model.shape(set), first.getKeyPredicates()),
+                        : key(model.shape(set), first.getKeyPredicates(), uri),
                 references,
                 items,
                 line,
@@ -91,8 +92,13 @@ public record Address(
         return Objects.requireNonNull(key);
     }
 
-    /** The key of an entity as one text. */
-    static String key(EntityShape shape, List<UriParameter> predicates) {
+    /**
+     * The key of an entity as one text.
+     *
+     * @param uri has the values of aliases; {@code null} where there are none
+     */
+    static String key(
+            EntityShape shape, List<UriParameter> predicates, @Nullable UriInfoResource uri) {
         var given = new LinkedHashMap<String, UriParameter>();
         predicates.forEach(one -> given.put(one.getName(), one));
         var texts = new ArrayList<String>();
@@ -101,21 +107,36 @@ public record Address(
                     shape.value(name)
                             .map(value -> EdmTypes.primitive(value.path().last().type()))
                             .orElse(EdmPrimitiveTypeKind.Guid);
-            texts.add(text(kind, Objects.requireNonNull(given.get(name))));
+            texts.add(text(kind, Objects.requireNonNull(given.get(name)), uri));
         }
         return KeyText.join(texts);
     }
 
-    private static @Nullable Long line(List<UriParameter> predicates) {
+    private static @Nullable Long line(List<UriParameter> predicates, UriInfoResource uri) {
         return predicates.isEmpty()
                 ? null
-                : Long.valueOf(text(EdmPrimitiveTypeKind.Int64, predicates.getFirst()));
+                : Long.valueOf(text(EdmPrimitiveTypeKind.Int64, predicates.getFirst(), uri));
     }
 
-    static String text(EdmPrimitiveTypeKind kind, UriParameter parameter) {
-        var text = parameter.getText();
+    /** A literal as it stands in the address, or behind the alias that stands there. */
+    static @Nullable String written(UriParameter parameter, @Nullable UriInfoResource uri) {
+        var alias = parameter.getAlias();
+        if (alias == null) {
+            return parameter.getText();
+        }
+        var value = uri == null ? null : uri.getValueForAlias(alias);
+        if (value == null) {
+            throw Refusals.bad(
+                    "%s has no value; add &%s=... to the address.".formatted(alias, alias));
+        }
+        return value;
+    }
+
+    private static String text(
+            EdmPrimitiveTypeKind kind, UriParameter parameter, @Nullable UriInfoResource uri) {
+        var text = written(parameter, uri);
         if (text == null) {
-            throw Refusals.notOffered("Aliases are not offered in keys; write the value.");
+            throw Refusals.bad("%s needs a value.".formatted(parameter.getName()));
         }
         EdmPrimitiveType type = EdmPrimitiveTypeFactory.getInstance(kind);
         try {

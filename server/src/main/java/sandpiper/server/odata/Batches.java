@@ -3,6 +3,7 @@ package sandpiper.server.odata;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.UUID;
+import java.util.function.Consumer;
 import org.apache.olingo.commons.api.format.ContentType;
 import org.apache.olingo.commons.api.http.HttpHeader;
 import org.apache.olingo.commons.api.http.HttpStatusCode;
@@ -18,6 +19,7 @@ import org.apache.olingo.server.api.deserializer.batch.BatchRequestPart;
 import org.apache.olingo.server.api.deserializer.batch.ODataResponsePart;
 import org.apache.olingo.server.api.processor.BatchProcessor;
 import org.springframework.http.HttpStatus;
+import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.service.Performed;
 import sandpiper.server.service.StoredReply;
 
@@ -31,8 +33,10 @@ public final class Batches implements BatchProcessor {
     private final OData odata;
     private final String root;
     private final ChangeRun run;
+    private final Consumer<ODataRequest> prepare;
 
-    Batches(OData odata, String root, ChangeRun run) {
+    Batches(OData odata, String root, ChangeRun run, Consumer<ODataRequest> prepare) {
+        this.prepare = prepare;
         this.odata = odata;
         this.root = root;
         this.run = run;
@@ -55,7 +59,7 @@ public final class Batches implements BatchProcessor {
                         .build();
         var parts = parts(request, boundary, options);
         checkSize(run.exchange(), parts.stream().mapToInt(part -> part.getRequests().size()).sum());
-        parts.forEach(part -> part.getRequests().forEach(AddressBounds::check));
+        parts.forEach(part -> part.getRequests().forEach(prepare));
         boolean goesOn = goesOn(request);
         var answers = new ArrayList<ODataResponsePart>();
         for (var part : parts) {

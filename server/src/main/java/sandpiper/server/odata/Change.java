@@ -18,6 +18,8 @@ import sandpiper.server.service.Writes;
  * @param answered what the answer holds, or {@code null} when nothing is left to be shown
  * @param traced whether an account of it is wanted
  * @param once makes sure that a repeated request is done once, or {@code null}
+ * @param made where the entity will be that it makes, from the root of the service; {@code null}
+ *     when that is not known before or when it makes none
  */
 public record Change(
         @Nullable String set,
@@ -25,7 +27,23 @@ public record Change(
         Function<LiveRelease, RecordCommand> command,
         @Nullable Answered answered,
         boolean traced,
-        Writes.@Nullable Once once) {
+        Writes.@Nullable Once once,
+        @Nullable String made) {
+    /** One that makes nothing whose address is known before. */
+    Change(
+            @Nullable String set,
+            ServiceCall call,
+            Function<LiveRelease, RecordCommand> command,
+            @Nullable Answered answered,
+            boolean traced,
+            Writes.@Nullable Once once) {
+        this(set, call, command, answered, traced, once, null);
+    }
+
+    /** The same, making an entity of an address. */
+    Change making(@Nullable String address) {
+        return new Change(set, call, command, answered, traced, once, address);
+    }
 
     /**
      * What an answer holds.

@@ -11,6 +11,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.command.Outcome;
 import sandpiper.server.json.JsonText;
+import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.service.Changed;
 import sandpiper.server.service.IdempotencyKey;
@@ -61,6 +62,10 @@ public final class ChangeRun {
             asked(change).require();
             gathered.add(change);
             ODataResponses.empty(response, HttpStatus.NO_CONTENT);
+            if (change.made() != null) {
+                // By which those behind it mean what it makes.
+                response.setHeader(HttpHeader.LOCATION, exchange.root() + "/" + change.made());
+            }
             return;
         }
         answer(change, Writes.perform(asked(change)), response);

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.UUID;
 import org.apache.olingo.commons.api.ex.ODataException;
 import org.apache.olingo.commons.api.format.ContentType;
 import org.apache.olingo.commons.api.http.HttpHeader;
@@ -18,10 +19,13 @@ import org.apache.olingo.server.api.ServiceMetadata;
 import org.apache.olingo.server.api.uri.UriInfo;
 import org.apache.olingo.server.api.uri.UriResourceEntitySet;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.record.RecordView;
 import sandpiper.model.Names;
+import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.odata.metadata.EntityShape;
+import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.security.Secrets;
 import sandpiper.server.service.IdempotencyKey;
 import sandpiper.server.service.Preconditions;
@@ -39,13 +43,20 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
         var call = exchange.call(address.set());
         var body = body(request);
         var values = values(address.set(), body, types.request(), true);
+        var id = exchange.engine().records().newId();
         return new Change(
-                address.set(),
-                call,
-                live -> call.create(live, values),
-                answered(uri, types.response(), body, address.set(), request),
-                isTraced(request),
-                once(request));
+                        address.set(),
+                        call,
+                        live -> call.create(live, values, id),
+                        answered(uri, types.response(), body, address.set(), request),
+                        isTraced(request),
+                        once(request))
+                .making(made(address.set(), values, id));
+    }
+
+    private @Nullable String made(String set, Map<String, @Nullable Object> values, UUID id) {
+        var key = MadeEntity.key(exchange.model().shape(set), values, id);
+        return key == null ? null : set + key;
     }
 
     /** PATCH changes what is given; PUT empties what is not. */
@@ -55,12 +66,9 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
         var key = address.oneKey();
         var body = body(request);
         var values = values(address.set(), body, types.request(), false);
-        if (request.getMethod() == HttpMethod.PUT) {
+        boolean isPatch = request.getMethod() == HttpMethod.PATCH;
+        if (!isPatch) {
             emptyTheRest(address.set(), values);
-        }
-        if (request.getHeader(HttpHeader.IF_NONE_MATCH) != null) {
-            throw Refusals.notOffered(
-                    "A change does not take If-None-Match; create with POST instead.");
         }
         var expected =
                 Preconditions.expected(
@@ -73,7 +81,7 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
                 call,
                 live ->
                         mayCreate && call.isGranted(Operation.CREATE)
-                                ? call.save(live, key, values, expected)
+                                ? call.save(live, key, values, isPatch, expected)
                                 : call.change(live, key, values, expected),
                 answered(uri, types.response(), body, address.set(), request),
                 isTraced(request),
@@ -128,6 +136,7 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
         var values =
                 ActionArguments.of(
                         parts.getLast(),
+                        uri,
                         request.getBody() == null ? new byte[0] : bytes(request),
                         types.request());
         var answered = new Change.Answered(uri, types.response(), Set.of(), isBrief(request));
@@ -238,7 +247,12 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
         return reader.values(exchange.model().shape(set), body, creating);
     }
 
-    private String keyOfLink(EntityShape.ToOne reference, String link) {
+    private @Nullable String keyOfLink(EntityShape.ToOne reference, String link) {
+        if (link.endsWith(")/" + reference.name())) {
+            // As it was read: what the reference of an entity leads to now.
+            return keyBehind(
+                    reference, link.substring(0, link.length() - reference.name().length() - 1));
+        }
         try {
             var entity =
                     odata.createUriHelper()
@@ -246,7 +260,7 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
             var set = entity.getEntitySet().getName();
             var target = exchange.model().resource(set).object();
             if (target.name().equals(reference.target().object().name())) {
-                return Address.key(exchange.model().shape(set), entity.getKeyPredicates());
+                return Address.key(exchange.model().shape(set), entity.getKeyPredicates(), null);
             }
         } catch (ODataException | IllegalArgumentException _) {
             // answered below
@@ -257,6 +271,32 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
                                 reference.name(),
                                 reference.target().object().label(),
                                 sandpiper.logic.Quoted.of(link)));
+    }
+
+    private @Nullable String keyBehind(EntityShape.ToOne reference, String link) {
+        try {
+            var entity =
+                    odata.createUriHelper()
+                            .parseEntityId(metadata.getEdm(), link, exchange.root() + "/");
+            var set = entity.getEntitySet().getName();
+            var key = Address.key(exchange.model().shape(set), entity.getKeyPredicates(), null);
+            var path =
+                    exchange.model()
+                            .shape(set)
+                            .reference(reference.name())
+                            .orElseThrow(IllegalArgumentException::new)
+                            .path();
+            var tree = new FieldTree(List.of(path), List.of());
+            return exchange.engine()
+                    .records()
+                    .read((live, session) ->
+                            exchange.call(set).read(live, session, key, tree).values()[0]
+                                            instanceof RecordView.Link(var behind, _)
+                                    ? behind
+                                    : null);
+        } catch (ODataException | IllegalArgumentException _) {
+            throw Refusals.bad("%s leads to no entity.".formatted(sandpiper.logic.Quoted.of(link)));
+        }
     }
 
     private Change.Answered answered(

@@ -9,6 +9,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.model.type.NumberType;
 import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.odata.metadata.EntityShape.Value;
+import sandpiper.server.odata.request.Refusals;
 
 /**
  * Turns an entity in JSON into values as commands take them. What only the service sets is passed
@@ -18,7 +19,7 @@ import sandpiper.server.odata.metadata.EntityShape.Value;
  * @param bound finds the key that a link to another entity means, by the reference's name
  */
 public record EntityReader(
-        boolean numbersAsText, BiFunction<EntityShape.ToOne, String, String> bound) {
+        boolean numbersAsText, BiFunction<EntityShape.ToOne, String, @Nullable String> bound) {
 
     /** {@code creating} tells a new entity from the change of one. */
     Map<String, @Nullable Object> values(
@@ -42,9 +43,23 @@ public record EntityReader(
             @Nullable Object given,
             Map<String, @Nullable Object> values) {
         var term = name.substring(at + 1);
-        if (!term.equals("odata.bind") && !term.equals("bind")) {
-            return;
+        switch (term.startsWith("odata.") ? term.substring("odata.".length()) : term) {
+            case "bind" -> bind(shape, name, at, given, values);
+            case "delta", "removed" ->
+                    throw Refusals.notOffered(
+                            "%s: line items are given whole, as a list.".formatted(name));
+            default -> {
+                // Control information of an entity that was read, and notes of the sender's.
+            }
         }
+    }
+
+    private void bind(
+            EntityShape shape,
+            String name,
+            int at,
+            @Nullable Object given,
+            Map<String, @Nullable Object> values) {
         var property = name.substring(0, at);
         var reference =
                 shape.reference(property)

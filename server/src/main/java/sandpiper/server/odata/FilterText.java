@@ -1,26 +1,34 @@
 package sandpiper.server.odata;
 
+import java.util.EnumSet;
 import java.util.IdentityHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.apache.olingo.commons.api.edm.EdmEnumType;
 import org.apache.olingo.commons.api.edm.EdmPrimitiveType;
 import org.apache.olingo.commons.api.edm.EdmPrimitiveTypeException;
 import org.apache.olingo.commons.api.edm.EdmType;
 import org.apache.olingo.commons.api.ex.ODataException;
+import org.apache.olingo.server.api.uri.UriInfo;
 import org.apache.olingo.server.api.uri.UriInfoResource;
 import org.apache.olingo.server.api.uri.UriResource;
 import org.apache.olingo.server.api.uri.UriResourceNavigation;
 import org.apache.olingo.server.api.uri.UriResourceProperty;
+import org.apache.olingo.server.api.uri.queryoption.expression.Binary;
 import org.apache.olingo.server.api.uri.queryoption.expression.BinaryOperatorKind;
 import org.apache.olingo.server.api.uri.queryoption.expression.Expression;
 import org.apache.olingo.server.api.uri.queryoption.expression.ExpressionVisitor;
 import org.apache.olingo.server.api.uri.queryoption.expression.Literal;
 import org.apache.olingo.server.api.uri.queryoption.expression.Member;
 import org.apache.olingo.server.api.uri.queryoption.expression.MethodKind;
+import org.apache.olingo.server.api.uri.queryoption.expression.Unary;
 import org.apache.olingo.server.api.uri.queryoption.expression.UnaryOperatorKind;
 import org.jspecify.annotations.Nullable;
 import sandpiper.server.odata.metadata.EntityShape;
+import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.service.FeelText;
 
@@ -29,19 +37,54 @@ import sandpiper.server.service.FeelText;
  * of any other protocol.
  */
 public final class FilterText implements ExpressionVisitor<String> {
+    private static final Set<BinaryOperatorKind> ORDERS =
+            EnumSet.of(
+                    BinaryOperatorKind.LT,
+                    BinaryOperatorKind.LE,
+                    BinaryOperatorKind.GT,
+                    BinaryOperatorKind.GE);
+
     private final EntityShape shape;
+    private final UriInfo uri;
+    private final boolean negates;
     private final IdentityHashMap<String, BinaryOperatorKind> made = new IdentityHashMap<>();
 
-    private FilterText(EntityShape shape) {
+    /** The fields that stand in a piece of the text, which is empty when one of them is. */
+    private final IdentityHashMap<String, Set<String>> fields = new IdentityHashMap<>();
+
+    private FilterText(EntityShape shape, UriInfo uri, boolean negates) {
         this.shape = shape;
+        this.uri = uri;
+        this.negates = negates;
     }
 
-    static String of(EntityShape shape, Expression expression) {
+    /** {@code uri} has the values of the aliases in the expression. */
+    static String of(EntityShape shape, UriInfo uri, Expression expression) {
         try {
-            return expression.accept(new FilterText(shape));
+            return expression.accept(new FilterText(shape, uri, negates(expression)));
         } catch (ODataException e) {
             throw Refusals.bad("The filter cannot be understood: %s".formatted(e.getMessage()));
         }
+    }
+
+    private static boolean negates(Expression expression) {
+        return switch (expression) {
+            case Unary unary ->
+                    unary.getOperator() == UnaryOperatorKind.NOT || negates(unary.getOperand());
+            case Binary binary when binary.getRightOperand() != null ->
+                    negates(binary.getLeftOperand()) || negates(binary.getRightOperand());
+            default -> false;
+        };
+    }
+
+    /** A piece of the text that is made of others. */
+    private String made(String text, List<String> of) {
+        var all = new LinkedHashSet<String>();
+        of.forEach(one -> all.addAll(fields.getOrDefault(one, Set.of())));
+        // A copy, since pieces are told apart by being what they are.
+        var piece = new StringBuilder(text).toString();
+        fields.put(piece, all);
+        return piece;
     }
 
     /** The path of a value as FEEL writes it: {@code vessel.name} for {@code vessel/name}. */
@@ -54,6 +97,13 @@ public final class FilterText implements ExpressionVisitor<String> {
                             ? at.reference(one.getProperty().getName())
                             : Optional.<EntityShape.ToOne>empty();
             at = further.orElseThrow(() -> cannotLookInto(part)).target();
+        }
+        if (parts.getLast() instanceof UriResourceNavigation one
+                && !one.getProperty().isCollection()) {
+            // Only whether there is such a record can be asked of it.
+            return at.reference(one.getProperty().getName())
+                    .map(reference -> reference.path().written())
+                    .orElseThrow(() -> cannotLookInto(one));
         }
         if (!(parts.getLast() instanceof UriResourceProperty last)) {
             throw cannotLookInto(parts.getLast());
@@ -74,7 +124,23 @@ public final class FilterText implements ExpressionVisitor<String> {
 
     @Override
     public String visitMember(Member member) {
-        return path(shape, member.getResourcePath());
+        var path = new StringBuilder(path(shape, member.getResourcePath())).toString();
+        fields.put(path, Set.of(path));
+        return path;
+    }
+
+    /**
+     * An order does not hold for what is empty, and so its contrary does (URL Conventions
+     * 5.1.1.1.3): of what is negated it must be said.
+     */
+    private String ordered(String comparison, String left, String right) {
+        var empty = made("", List.of(left, right));
+        return "(%s and %s)"
+                .formatted(
+                        fields.get(empty).stream()
+                                .map(field -> field + " != null")
+                                .collect(Collectors.joining(" and ")),
+                        comparison);
     }
 
     @Override
@@ -106,6 +172,10 @@ public final class FilterText implements ExpressionVisitor<String> {
                                 chained ? left.substring(1, left.length() - 1) : left,
                                 symbol,
                                 right);
+        text = made(text, List.of(left, right));
+        if (negates && ORDERS.contains(operator) && !fields.get(text).isEmpty()) {
+            return ordered(text, left, right);
+        }
         made.put(text, operator);
         return text;
     }
@@ -123,11 +193,15 @@ public final class FilterText implements ExpressionVisitor<String> {
     public String visitUnaryOperator(UnaryOperatorKind operator, String operand) {
         return operator == UnaryOperatorKind.NOT
                 ? "not(%s)".formatted(operand)
-                : "(-%s)".formatted(operand);
+                : made("(-%s)".formatted(operand), List.of(operand));
     }
 
     @Override
     public String visitMethodCall(MethodKind method, List<String> given) {
+        return made(call(method, given), given);
+    }
+
+    private static String call(MethodKind method, List<String> given) {
         return switch (method) {
             case CONTAINS -> call("contains", given);
             case STARTSWITH -> call("starts with", given);
@@ -202,7 +276,20 @@ public final class FilterText implements ExpressionVisitor<String> {
 
     @Override
     public String visitAlias(String alias) {
-        throw Refusals.notOffered("Write the value instead of the alias %s.".formatted(alias));
+        var value =
+                uri.getAliases().stream()
+                        .filter(one -> one.getName().equals(alias))
+                        .findFirst()
+                        .orElseThrow(() ->
+                                Refusals.bad(
+                                        "%s has no value; add &%s=... to the address."
+                                                .formatted(alias, alias)));
+        try {
+            return value.getValue().accept(this);
+        } catch (ODataException e) {
+            throw Refusals.bad(
+                    "The value of %s cannot be understood: %s".formatted(alias, e.getMessage()));
+        }
     }
 
     @Override

@@ -4,6 +4,7 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -20,6 +21,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.logic.Quoted;
 import sandpiper.server.json.JsonText;
+import sandpiper.server.odata.request.Refusals;
 
 /**
  * Several requests in one, in the JSON form (OData JSON Format 4.01, 19). Requests of an atomicity
@@ -31,7 +33,11 @@ public final class JsonBatch {
     private final ChangeRun run;
     private final Batches batches;
     private final Set<String> failed = new HashSet<>();
+    private final Set<String> ids = new HashSet<>();
     private final List<Map<String, @Nullable Object>> responses = new ArrayList<>();
+
+    /** Where what a request made is, from the root of the service, by the request's id. */
+    private final Map<String, String> made = new HashMap<>();
 
     JsonBatch(
             String root,
@@ -57,7 +63,6 @@ public final class JsonBatch {
         }
         Batches.checkSize(run.exchange(), list.size());
         var parts = new ArrayList<Part>();
-        var ids = new HashSet<String>();
         for (var one : list) {
             var part = part(one);
             if (!ids.add(part.id())) {
@@ -115,7 +120,33 @@ public final class JsonBatch {
         if (!isReady(part)) {
             return;
         }
-        add(part, handler.apply(part.request()));
+        add(part, handle(part));
+    }
+
+    /** Does what is asked for, of the entity that was made before when the address means one. */
+    private ODataResponse handle(Part part) {
+        var request = part.request();
+        var path = request.getRawODataPath();
+        if (path.startsWith("/$")) {
+            int end = path.indexOf('/', 2);
+            var id = end < 0 ? path.substring(2) : path.substring(2, end);
+            var address = made.get(id);
+            if (address != null) {
+                request.setRawODataPath(address + (end < 0 ? "" : path.substring(end)));
+                request.setRawRequestUri(root + request.getRawODataPath());
+            } else if (ids.contains(id)) {
+                throw Refusals.notOffered(
+                        "What request %s makes has no address before it is made; it must stand"
+                                        .formatted(Quoted.of(id))
+                                + " before, and have a key of its own.");
+            }
+        }
+        var answer = handler.apply(request);
+        var location = answer.getHeader(HttpHeader.LOCATION);
+        if (location != null && location.startsWith(root)) {
+            made.put(part.id(), location.substring(root.length()));
+        }
+        return answer;
     }
 
     /** Whether everything a request depends on went well; otherwise it is answered here. */
@@ -150,7 +181,7 @@ public final class JsonBatch {
                             "Request %s reads; an atomicity group holds changes."
                                     .formatted(Quoted.of(part.id())));
                 }
-                var answer = handler.apply(part.request());
+                var answer = handle(part);
                 if (answer.getStatusCode() >= 400) {
                     refuse(parts, part, answer);
                     return;

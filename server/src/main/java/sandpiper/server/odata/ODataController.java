@@ -35,6 +35,9 @@ import sandpiper.server.intake.PublicAddress;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.odata.metadata.Annotations;
 import sandpiper.server.odata.metadata.ServiceModel;
+import sandpiper.server.odata.request.Negotiation;
+import sandpiper.server.odata.request.Refusals;
+import sandpiper.server.odata.request.RequestForm;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.protocol.Protocol;
 import sandpiper.server.security.RateLimits;
@@ -47,8 +50,6 @@ public class ODataController {
     private final PublicAddress addresses;
     private final RateLimits limits;
     private static final String SERVICE = "{service:[a-z0-9-]+}/v{version:\\d{1,3}}";
-    private static final String VERSION = "4.01";
-
     private final Engine engine;
     private final Cursors cursors;
     private final OData odata = OData.newInstance();
@@ -81,7 +82,8 @@ public class ODataController {
         var format = http.getParameter("format");
         request.setHeader(
                 HttpHeader.ACCEPT, "json".equals(format) ? "application/json" : "application/xml");
-        write(new Run(exchange).handle(request), answer);
+        var spoken = Negotiation.NEWEST;
+        write(new Run(exchange, spoken).handle(request), answer, spoken);
     }
 
     /** Requests to try a service with. */
@@ -103,16 +105,19 @@ public class ODataController {
             HttpServletRequest http,
             HttpServletResponse answer)
             throws IOException {
+        var spoken = Negotiation.NEWEST;
         try {
+            spoken = Negotiation.version(http.getHeader(HttpHeader.ODATA_MAX_VERSION));
             var exchange = exchange(service, version, ReleaseChoice.Source.LIVE, actor, http);
             var request = request(http, exchange);
-            var run = new Run(exchange);
+            var run = new Run(exchange, spoken);
             boolean batch = request.getRawODataPath().equals("/$batch");
             write(
                     batch && isJson(http.getContentType())
                             ? run.jsonBatch(request)
                             : run.handle(request),
-                    answer);
+                    answer,
+                    spoken);
         } catch (RuntimeException e) {
             var response = new ODataResponse();
             new ODataErrors()
@@ -120,7 +125,7 @@ public class ODataController {
                             response,
                             Failure.of(e, http.getMethod() + " " + http.getRequestURI()),
                             null);
-            write(response, answer);
+            write(response, answer, spoken);
         }
     }
 
@@ -155,13 +160,12 @@ public class ODataController {
 
     private ODataRequest request(HttpServletRequest http, ODataContext exchange) {
         var request = new ODataRequest();
-        var method = http.getMethod().toUpperCase(Locale.ROOT);
-        var tunnelled = http.getHeader(HttpHeader.X_HTTP_METHOD);
-        request.setMethod(
-                method(
-                        tunnelled != null && method.equals("POST")
-                                ? tunnelled.toUpperCase(Locale.ROOT)
-                                : method));
+        if (http.getHeader(HttpHeader.X_HTTP_METHOD) != null) {
+            throw Refusals.notOffered(
+                    "%s is not offered; use the method itself."
+                            .formatted(HttpHeader.X_HTTP_METHOD));
+        }
+        request.setMethod(method(http.getMethod().toUpperCase(Locale.ROOT)));
         request.setProtocol(http.getProtocol());
         for (var name : Collections.list(http.getHeaderNames())) {
             request.addHeader(name, Collections.list(http.getHeaders(name)));
@@ -173,7 +177,7 @@ public class ODataController {
                                 exchange.model().service().version());
         request.setRawBaseUri(exchange.root());
         request.setRawODataPath(http.getRequestURI().substring(home.length()));
-        var query = http.getQueryString() == null ? null : QuerySpaces.read(http.getQueryString());
+        var query = http.getQueryString();
         request.setRawQueryPath(query);
         request.setRawRequestUri(
                 exchange.root() + request.getRawODataPath() + (query == null ? "" : "?" + query));
@@ -196,26 +200,37 @@ public class ODataController {
     /** The handling of one request over HTTP, which may hold several. */
     private final class Run {
         private final ODataContext exchange;
+        private final String version;
         private final ServiceMetadata metadata;
         private final ODataErrors failures = new ODataErrors();
         private final ChangeRun changeRun;
         private final Batches batches;
 
-        Run(ODataContext exchange) {
+        Run(ODataContext exchange, String version) {
             this.exchange = exchange;
+            this.version = version;
             this.metadata =
                     odata.createServiceMetadata(
                             exchange.model(), Annotations.references(exchange.server()));
             this.changeRun = new ChangeRun(exchange, failures);
-            this.batches = new Batches(odata, exchange.root(), changeRun);
+            this.batches = new Batches(odata, exchange.root(), changeRun, this::prepare);
         }
 
         ODataResponse handle(ODataRequest request) {
-            AddressBounds.check(request);
-            qualify(request);
+            prepare(request);
             var response = handler().process(request);
-            response.setHeader(HttpHeader.ODATA_VERSION, VERSION);
+            response.setHeader(HttpHeader.ODATA_VERSION, version);
+            if (response.getStatusCode() == HttpStatus.METHOD_NOT_ALLOWED.value()) {
+                EntityMethods.at(exchange.model(), request.getRawODataPath())
+                        .ifPresent(all -> response.setHeader(HttpHeader.ALLOW, all));
+            }
             return response;
+        }
+
+        /** Brings a request, which may be one of a batch, to the form that the library knows. */
+        private void prepare(ODataRequest request) {
+            RequestForm.unify(request, exchange.root());
+            qualify(request);
         }
 
         private ODataHandler handler() {
@@ -277,12 +292,12 @@ public class ODataController {
         };
     }
 
-    private static void write(ODataResponse response, HttpServletResponse answer)
+    private static void write(ODataResponse response, HttpServletResponse answer, String version)
             throws IOException {
         answer.setStatus(response.getStatusCode());
         response.getAllHeaders()
                 .forEach((name, values) -> values.forEach(value -> answer.addHeader(name, value)));
-        answer.setHeader(HttpHeader.ODATA_VERSION, VERSION);
+        answer.setHeader(HttpHeader.ODATA_VERSION, version);
         if (response.getStatusCode() == HttpStatus.SERVICE_UNAVAILABLE.value()) {
             answer.setHeader(HttpHeaders.RETRY_AFTER, "1");
         }

@@ -16,6 +16,7 @@ import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.odata.metadata.EntityShape;
+import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.problem.ProblemException;
 
 /** Reads what an address and its options ask for. */
@@ -84,6 +85,13 @@ public record ODataReads(ODataContext exchange) {
                         .part(items.name())
                         .orElseThrow(
                                 () -> Refusals.bad("%s are not shown.".formatted(items.name())));
+        if (uri.getFilterOption() != null
+                || uri.getOrderByOption() != null
+                || uri.getSearchOption() != null) {
+            throw Refusals.notOffered(
+                    "Line items of a record are not filtered, sorted or searched; ask for all of"
+                            + " them.");
+        }
         int skip = uri.getSkipOption() == null ? 0 : uri.getSkipOption().getValue();
         return Projection.step(
                 shape,

@@ -17,6 +17,7 @@ import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.odata.metadata.EntityShape.Items;
 import sandpiper.server.odata.metadata.EntityShape.ToOne;
 import sandpiper.server.odata.metadata.EntityShape.Value;
+import sandpiper.server.odata.request.Refusals;
 
 /**
  * What of an entity is answered, by {@code $select} and {@code $expand}, out of what the operation

@@ -5,6 +5,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.OptionalInt;
 import org.apache.olingo.server.api.OData;
 import org.apache.olingo.server.api.ODataRequest;
 import org.apache.olingo.server.api.uri.UriInfo;
@@ -16,6 +17,7 @@ import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.Bounds;
 import sandpiper.server.odata.metadata.EntityShape;
+import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.service.QueryRequest;
 import sandpiper.server.service.ServiceCall;
 
@@ -34,7 +36,7 @@ public final class QueryOptions {
         this.uri = uri;
         this.shape = exchange.model().shape(set);
         var asked = uri.getFilterOption();
-        this.filter = asked == null ? null : FilterText.of(shape, asked.getExpression());
+        this.filter = asked == null ? null : FilterText.of(shape, uri, asked.getExpression());
         this.sorts = sorts();
         if (uri.getApplyOption() != null || uri.getDeltaTokenOption() != null) {
             throw Refusals.notOffered("$apply and delta links are not offered.");
@@ -61,11 +63,16 @@ public final class QueryOptions {
     int limit(@Nullable List<String> prefer) {
         var top = uri.getTopOption();
         int most = top == null ? Bounds.now().usualPage() : Bounds.now().page();
-        var preferred = prefer == null ? null : LIBRARY.createPreferences(prefer).getMaxPageSize();
-        if (preferred != null && preferred > 0) {
-            most = Math.min(Bounds.now().page(), preferred);
-        }
+        most = preferredPage(prefer).orElse(most);
         return top == null ? most : Math.min(most, top.getValue());
+    }
+
+    /** How many records a caller would like a page to have, as far as that can be. */
+    static OptionalInt preferredPage(@Nullable List<String> prefer) {
+        var preferred = prefer == null ? null : LIBRARY.createPreferences(prefer).getMaxPageSize();
+        return preferred == null || preferred <= 0
+                ? OptionalInt.empty()
+                : OptionalInt.of(Math.min(Bounds.now().page(), preferred));
     }
 
     /** Whether the caller asked for more than a page has. */

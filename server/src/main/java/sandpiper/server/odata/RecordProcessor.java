@@ -23,6 +23,7 @@ import org.apache.olingo.server.api.uri.UriInfo;
 import org.apache.olingo.server.api.uri.UriResourceFunction;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
+import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.service.Preconditions;
 
 /** Answers requests whose address the library has read. */
@@ -63,6 +64,12 @@ public final class RecordProcessor
             ODataRequest request, ODataResponse response, UriInfo uri, ContentType type) {
         var address = address(uri);
         var format = Format.of(type);
+        if (address.key() == null) {
+            QueryOptions.preferredPage(request.getHeaders(HttpHeader.PREFER))
+                    .ifPresent(size ->
+                            response.setHeader(
+                                    HttpHeader.PREFERENCE_APPLIED, "maxpagesize=" + size));
+        }
         ODataResponses.json(
                 response,
                 HttpStatus.OK,

@@ -8,6 +8,7 @@ import org.apache.olingo.server.api.uri.queryoption.search.SearchTerm;
 import org.apache.olingo.server.api.uri.queryoption.search.SearchUnary;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.type.TextType;
+import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.service.FeelText;
 
 /**

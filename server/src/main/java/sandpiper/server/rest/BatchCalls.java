@@ -89,6 +89,7 @@ class BatchCalls {
                                             live,
                                             item.key(),
                                             item.values(),
+                                            false,
                                             Expected.version(item.version()));
                     case CALL ->
                             call.service()

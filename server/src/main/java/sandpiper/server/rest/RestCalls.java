@@ -183,7 +183,9 @@ class RestCalls {
                 call,
                 request,
                 body,
-                live -> call.service().save(live, at.ofRecord(), JsonText.object(body), expected));
+                live ->
+                        call.service()
+                                .save(live, at.ofRecord(), JsonText.object(body), false, expected));
     }
 
     HttpReply call(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {

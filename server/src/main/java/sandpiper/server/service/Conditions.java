@@ -6,6 +6,7 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.command.FaultPath;
+import sandpiper.logic.LogicCode;
 import sandpiper.logic.LogicProblem;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.filter.Checked;
@@ -45,13 +46,23 @@ public final class Conditions {
             case Checked.Accepted(var condition) -> condition;
             case Checked.Rejected(var problems) ->
                     throw new ProblemException(
-                            HttpStatus.BAD_REQUEST,
+                            isBeyond(problems) && !written
+                                    ? HttpStatus.NOT_IMPLEMENTED
+                                    : HttpStatus.BAD_REQUEST,
                             "The %s is not right: %s"
                                     .formatted(name, problems.getFirst().sentence()),
                             written
                                     ? problems.stream().map(one -> error(name, one)).toList()
                                     : List.of());
         };
+    }
+
+    /** Whether a condition is right as such, but none that records are found by here. */
+    private static boolean isBeyond(List<LogicProblem> problems) {
+        return problems.stream()
+                .allMatch(problem ->
+                        problem.code() == LogicCode.NOT_IN_SQL
+                                || problem.code() == LogicCode.NO_FIELD);
     }
 
     private static Wrong error(String name, LogicProblem problem) {

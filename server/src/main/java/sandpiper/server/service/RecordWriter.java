@@ -33,8 +33,7 @@ public final class RecordWriter {
      * @param index the place of its value, or below 0 when only what is behind it was chosen
      * @param inside what was chosen behind a reference
      */
-    private record Member(
-            SerializableString name, Field field, int index, List<Member> inside) {
+    private record Member(SerializableString name, Field field, int index, List<Member> inside) {
         /** Whether there is no value, or no record behind a reference. */
         boolean isEmpty(@Nullable Object[] values) {
             return index >= 0

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.Engine;
@@ -108,7 +109,13 @@ public final class ServiceCall {
 
     /** Creating a record with these values, if it may be. */
     public RecordCommand create(LiveRelease live, Map<String, @Nullable Object> values) {
-        return opened(live, Operation.CREATE).create(values);
+        return create(live, values, null);
+    }
+
+    /** The same with a public id that was given out before, unless it is {@code null}. */
+    public RecordCommand create(
+            LiveRelease live, Map<String, @Nullable Object> values, @Nullable UUID id) {
+        return opened(live, Operation.CREATE).create(values, id);
     }
 
     /** Changing what is given of a record, if it may be. */
@@ -120,13 +127,19 @@ public final class ServiceCall {
         return opened(live, Operation.UPDATE).change(key, values, expected);
     }
 
-    /** Creating or changing by key, if both may be; {@code key} may be among the values. */
+    /**
+     * Creating or changing by key, if both may be.
+     *
+     * @param key may be {@code null} when it is among the values
+     * @param merges whether members of a value that are not named stay
+     */
     public RecordCommand save(
             LiveRelease live,
             @Nullable String key,
             Map<String, @Nullable Object> values,
+            boolean merges,
             @Nullable Expected expected) {
-        return opened(live, Operation.UPDATE).save(key, values, expected);
+        return opened(live, Operation.UPDATE).save(key, values, merges, expected);
     }
 
     /** Retiring or deleting a record, if it may be. */

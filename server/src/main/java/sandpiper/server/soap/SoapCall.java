@@ -185,7 +185,8 @@ final class SoapCall {
             case UPDATE ->
                     service.change(
                             live, key(asked), values(live, asked, Operation.UPDATE), expected);
-            case SAVE -> service.save(live, null, values(live, asked, Operation.CREATE), expected);
+            case SAVE ->
+                    service.save(live, null, values(live, asked, Operation.CREATE), true, expected);
             case REMOVE -> service.remove(live, key(asked), expected);
             case CALL ->
                     service.call(

@@ -90,8 +90,13 @@ class QueryTextTest {
     }
 
     private static String feel(String filter) {
-        return FilterText.of(
-                JOBS, uri("$filter=" + encoded(filter)).getFilterOption().getExpression());
+        return feel(filter, "");
+    }
+
+    /** {@code aliases} stand behind the filter, as in {@code &@a=1}. */
+    private static String feel(String filter, String aliases) {
+        var uri = uri("$filter=" + encoded(filter) + aliases);
+        return FilterText.of(JOBS, uri, uri.getFilterOption().getExpression());
     }
 
     @Nested
@@ -132,6 +137,41 @@ class QueryTextTest {
                         """)
         void areWrittenInTheLanguage(String filter, String text) {
             assertThat(feel(filter)).isEqualTo(text);
+        }
+
+        /** An order does not hold for what is empty, so what is negated is true of it. */
+        @ParameterizedTest
+        @CsvSource(
+                delimiter = '|',
+                quoteCharacter = '~',
+                textBlock =
+                        """
+                        not (size gt 3)                  | not((size != null and (size > 3)))
+                        not (3 gt size)                  | not((size != null and (3 > size)))
+                        not (size gt 3 and price lt 1)   | not(((size != null and (size > 3)) and (price != null and (price < 1))))
+                        not (size lt price)              | not((size != null and price != null and (size < price)))
+                        not (length(code) ge 2)          | not((code != null and (string length(code) >= 2)))
+                        not (size add price le 2)        | not((size != null and price != null and ((size + price) <= 2)))
+                        not (crane/reach gt 3)           | not((crane.reach != null and (crane.reach > 3)))
+                        size gt 3 or not (size eq 1)     | ((size != null and (size > 3)) or not((size = 1)))
+                        not (1 gt 2)                     | not((1 > 2))
+                        """)
+        void saysOfWhatIsNegatedWhetherItIsThere(String filter, String text) {
+            assertThat(feel(filter)).isEqualTo(text);
+        }
+
+        @Test
+        void anAliasIsItsValue() {
+            assertThat(feel("code eq @c and size gt @s", "&@c='A'&@s=5"))
+                    .isEqualTo("((code = \"A\") and (size > 5))");
+            assertThatThrownBy(() -> feel("code eq @c", ""))
+                    .hasMessageContaining("@c has no value; add &@c=");
+        }
+
+        @Test
+        void whetherThereIsARecordBehindAReferenceCanBeAsked() {
+            assertThat(feel("crane eq null")).isEqualTo("(crane = null)");
+            assertThat(feel("not (crane ne null)")).isEqualTo("not((crane != null))");
         }
 
         @Test

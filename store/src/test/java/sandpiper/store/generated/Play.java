@@ -131,7 +131,7 @@ final class Play implements AutoCloseable {
                     var tree = live.release().everythingOf(type);
                     return save
                             ? new RecordCommand.Save(
-                                    type, tree, tree, row.key(), values, Map.of(), null)
+                                    type, tree, tree, row.key(), values, Map.of(), false, null)
                             : new RecordCommand.Change(type, tree, row.key(), values, null);
                 },
                 false);
@@ -220,7 +220,8 @@ final class Play implements AutoCloseable {
                 var type = live.release().object(object.name());
                 var tree = live.release().everythingOf(type);
                 return new Request(
-                        new RecordCommand.Save(type, tree, tree, null, asked, Map.of(), null),
+                        new RecordCommand.Save(
+                                type, tree, tree, null, asked, Map.of(), false, null),
                         Actor.SYSTEM,
                         "import",
                         true);

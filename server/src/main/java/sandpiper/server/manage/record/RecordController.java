@@ -356,6 +356,7 @@ public class RecordController {
                                 null,
                                 values,
                                 Map.of(),
+                                false,
                                 null);
         return access.request(command, "import", false);
     }

@@ -57,6 +57,10 @@ public final class ServiceModel extends CsdlAbstractEdmProvider {
         return service;
     }
 
+    public boolean hasSet(String name) {
+        return sets.containsKey(name);
+    }
+
     /** The resource behind an entity set. */
     public ResourceType resource(String set) {
         return Objects.requireNonNull(sets.get(set));

@@ -1,4 +1,4 @@
-package sandpiper.server.odata;
+package sandpiper.server.odata.request;
 
 import java.util.Objects;
 import org.apache.olingo.server.api.ODataRequest;
@@ -7,7 +7,7 @@ import org.apache.olingo.server.api.ODataRequest;
  * Bounds addresses before they are parsed, also those inside a batch, which come past the web
  * server's own bounds.
  */
-public final class AddressBounds {
+final class AddressBounds {
     private static final int LONGEST = 16 << 10;
     private static final int DEEPEST = 100;
     private static final int LONGEST_NUMBER = 100;

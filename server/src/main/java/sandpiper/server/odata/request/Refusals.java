@@ -1,4 +1,4 @@
-package sandpiper.server.odata;
+package sandpiper.server.odata.request;
 
 import java.util.Collection;
 import org.springframework.http.HttpStatus;
@@ -10,15 +10,15 @@ import sandpiper.server.problem.ProblemException;
 public final class Refusals {
     private Refusals() {}
 
-    static ProblemException bad(String message) {
+    public static ProblemException bad(String message) {
         return new ProblemException(HttpStatus.BAD_REQUEST, message);
     }
 
-    static ProblemException notOffered(String message) {
+    public static ProblemException notOffered(String message) {
         return new ProblemException(HttpStatus.NOT_IMPLEMENTED, message);
     }
 
-    static ProblemException unknown(String type, String name, Collection<String> known) {
+    public static ProblemException unknown(String type, String name, Collection<String> known) {
         return bad(
                 "%s has no property %s.%s"
                         .formatted(

@@ -1,4 +1,4 @@
-package sandpiper.server.odata;
+package sandpiper.server.odata.request;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

@@ -1,4 +1,4 @@
-package sandpiper.server.odata;
+package sandpiper.server.odata.request;
 
 import java.util.regex.Pattern;
 
@@ -6,7 +6,7 @@ import java.util.regex.Pattern;
  * Reads a plus in a query as the space that forms and many tools mean by it. OData itself knows a
  * plus only as a sign, before the offset of a time and in an exponent; there it stays one.
  */
-public final class QuerySpaces {
+final class QuerySpaces {
     private static final Pattern SPACE = Pattern.compile("(?<!\\d[eE])\\+|(?<=\\d[eE])\\+(?!\\d)");
     private static final Pattern OFFSET = Pattern.compile("(?<=\\d)\\+(?=\\d\\d(?::|%3A)\\d\\d)");
 
