@@ -4,6 +4,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import sandpiper.server.problem.Failure;
@@ -19,11 +20,27 @@ public final class Refusal {
     public static void write(
             HttpServletRequest request, HttpServletResponse response, ProblemException refused)
             throws IOException {
-        write(response, request.getRequestURI(), refused.problem());
+        write(request, response, refused.problem());
+    }
+
+    /** The same for a problem. */
+    public static void write(
+            HttpServletRequest request, HttpServletResponse response, Problem problem)
+            throws IOException {
+        write(response, request.getRequestURI(), request.getContentType(), problem);
     }
 
     /** The same for an address that may be another than the request's, as after an error. */
     public static void write(HttpServletResponse response, String address, Problem problem)
+            throws IOException {
+        write(response, address, null, problem);
+    }
+
+    private static void write(
+            HttpServletResponse response,
+            String address,
+            @Nullable String contentType,
+            Problem problem)
             throws IOException {
         response.setStatus(problem.status());
         if (problem.status() == HttpStatus.SERVICE_UNAVAILABLE.value()) {
@@ -32,7 +49,7 @@ public final class Refusal {
         if (Protocol.ODATA.isAt(address)) {
             response.setHeader("OData-Version", "4.01");
         }
-        var writer = Protocol.problemsAt(address);
+        var writer = Protocol.problemsAt(address, contentType);
         response.setContentType(writer.contentType());
         response.getOutputStream().write(writer.text(problem).getBytes(StandardCharsets.UTF_8));
     }

@@ -6,7 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.OptionalInt;
-import org.apache.olingo.server.api.OData;
+import java.util.regex.Pattern;
 import org.apache.olingo.server.api.ODataRequest;
 import org.apache.olingo.server.api.uri.UriInfo;
 import org.apache.olingo.server.api.uri.queryoption.expression.Member;
@@ -23,7 +23,8 @@ import sandpiper.server.service.ServiceCall;
 
 /** The system query options of a request for records. */
 public final class QueryOptions {
-    private static final OData LIBRARY = OData.newInstance();
+    private static final Pattern PAGE_SIZE =
+            Pattern.compile("(?:^|[,; ])(?:odata\\.)?maxpagesize=\"?([1-9][0-9]{0,8})\\b");
 
     private final ODataContext exchange;
     private final UriInfo uri;
@@ -69,10 +70,12 @@ public final class QueryOptions {
 
     /** How many records a caller would like a page to have, as far as that can be. */
     static OptionalInt preferredPage(@Nullable List<String> prefer) {
-        var preferred = prefer == null ? null : LIBRARY.createPreferences(prefer).getMaxPageSize();
-        return preferred == null || preferred <= 0
-                ? OptionalInt.empty()
-                : OptionalInt.of(Math.min(Bounds.now().page(), preferred));
+        var size =
+                PAGE_SIZE.matcher(
+                        String.join(",", Objects.requireNonNullElse(prefer, List.<String>of())));
+        return size.find()
+                ? OptionalInt.of(Math.min(Bounds.now().page(), Integer.parseInt(size.group(1))))
+                : OptionalInt.empty();
     }
 
     /** Whether the caller asked for more than a page has. */

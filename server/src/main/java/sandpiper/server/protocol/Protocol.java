@@ -3,6 +3,7 @@ package sandpiper.server.protocol;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.service.DeniedException;
 import sandpiper.engine.service.OpenedService;
@@ -12,7 +13,7 @@ import sandpiper.model.release.ServiceType;
 /** A way in which services are called. */
 public enum Protocol {
     REST("REST", Protocol.REST_AT, ProblemWriter.PLAIN),
-    SOAP("SOAP", Protocol.SOAP_AT, new SoapFault()),
+    SOAP("SOAP", Protocol.SOAP_AT, SoapFault.OLDER),
     ODATA("OData", Protocol.ODATA_AT, new ODataError());
 
     /** Where services answer in REST. */
@@ -54,6 +55,20 @@ public enum Protocol {
 
     /** How it is said at an address what went wrong. */
     public static ProblemWriter problemsAt(String address) {
+        return problemsAt(address, null);
+    }
+
+    /**
+     * The same to who sent something of a type, which says what is read for an answer.
+     *
+     * @param contentType {@code null} for nothing
+     */
+    public static ProblemWriter problemsAt(String address, @Nullable String contentType) {
+        if (SOAP.isAt(address)
+                && contentType != null
+                && contentType.strip().startsWith("application/soap+xml")) {
+            return SoapFault.NEWER;
+        }
         return at(address).map(protocol -> protocol.problems).orElse(ProblemWriter.PLAIN);
     }
 

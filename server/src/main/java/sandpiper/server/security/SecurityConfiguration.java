@@ -346,6 +346,6 @@ class SecurityConfiguration {
     /** In the form of the protocol that is spoken at the address. */
     static void write(HttpServletRequest request, HttpServletResponse response, Problem problem)
             throws IOException {
-        Refusal.write(response, request.getRequestURI(), problem);
+        Refusal.write(request, response, problem);
     }
 }

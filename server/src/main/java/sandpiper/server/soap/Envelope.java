@@ -38,6 +38,11 @@ record Envelope(SoapVersion version, @Nullable Element header, Element call) {
                         .filter(one -> one.namespace().equals(root.getNamespaceURI()))
                         .findFirst()
                         .orElse(null);
+        if (version == null && "Envelope".equals(root.getLocalName())) {
+            throw SoapFaultException.versionMismatch(
+                    "The envelope is of another SOAP than 1.1 and 1.2: %s."
+                            .formatted(String.valueOf(root.getNamespaceURI())));
+        }
         if (version == null || !"Envelope".equals(root.getLocalName())) {
             throw bad(
                     "The body is no SOAP envelope; it begins with %s."

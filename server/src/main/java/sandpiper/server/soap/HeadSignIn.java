@@ -6,8 +6,8 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import org.springframework.stereotype.Component;
@@ -22,6 +22,9 @@ import sandpiper.server.security.Credentials;
 final class HeadSignIn implements MessageSignIn {
     private static final List<String> TOKEN =
             List.of("Envelope", "Header", "Security", "UsernameToken");
+
+    private static final Pattern SERVICE =
+            Pattern.compile("^" + Protocol.SOAP_AT + "([a-z0-9-]+)/v(\\d{1,3})(?:/.*)?$");
 
     private final Credentials credentials;
 
@@ -41,14 +44,18 @@ final class HeadSignIn implements MessageSignIn {
 
     @Override
     public Written refusal(HttpServletRequest request, Problem problem) {
-        var type = Objects.requireNonNullElse(request.getContentType(), "");
-        var soap =
-                type.startsWith(SoapVersion.SOAP_12.contentType())
-                        ? SoapVersion.SOAP_12
-                        : SoapVersion.SOAP_11;
+        var soap = SoapVersion.of(request.getContentType());
         return new Written(
                 soap.contentType() + ";charset=UTF-8",
-                SoapEnvelopes.fault(soap, SoapVersion.class.getPackageName(), problem));
+                SoapEnvelopes.fault(soap, namespace(request.getRequestURI()), problem));
+    }
+
+    /** Of the service at an address, in which its faults are. */
+    private static String namespace(String address) {
+        var found = SERVICE.matcher(address);
+        return found.find()
+                ? Wsdl.namespace(found.group(1), Integer.parseInt(found.group(2)))
+                : "urn:sandpiper";
     }
 
     /** The token in front of the body, or nothing when there is none, or only part of one. */

@@ -36,6 +36,9 @@ final class SoapCall {
     private final String namespace;
     private final Cursors cursors;
 
+    /** The envelope of an answer, and whether it was given before to the same request. */
+    record Answered(String xml, boolean again) {}
+
     SoapCall(
             ServiceCall service,
             SoapOperation operation,
@@ -55,10 +58,10 @@ final class SoapCall {
      * @param body the whole message, to tell a repeated request from another with the same key
      * @param onceKey makes sure that it is done once, or {@code null}
      */
-    String run(Element asked, byte[] body, @Nullable String onceKey) {
+    Answered run(Element asked, byte[] body, @Nullable String onceKey) {
         return switch (operation.kind()) {
-            case GET -> get(asked);
-            case FIND -> find(asked);
+            case GET -> new Answered(get(asked), false);
+            case FIND -> new Answered(find(asked), false);
             default -> change(asked, body, onceKey);
         };
     }
@@ -146,7 +149,7 @@ final class SoapCall {
         return "true".equals(text) || "1".equals(text);
     }
 
-    private String change(Element asked, byte[] body, @Nullable String onceKey) {
+    private Answered change(Element asked, byte[] body, @Nullable String onceKey) {
         var once =
                 onceKey == null
                         ? null
@@ -172,8 +175,8 @@ final class SoapCall {
         return switch (Writes.perform(
                 new Writes.Asked<>(service, live -> command(live, asked), false, once, form))) {
             case Performed.Refused<String>(var refused) -> throw refused(refused);
-            case Performed.Again<String>(var answer) -> answer;
-            case Performed.Done<String>(_, var answer) -> answer;
+            case Performed.Again<String>(var answer) -> new Answered(answer, true);
+            case Performed.Done<String>(_, var answer) -> new Answered(answer, false);
         };
     }
 

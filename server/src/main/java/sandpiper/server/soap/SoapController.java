@@ -37,6 +37,7 @@ import sandpiper.server.service.Cursors;
 import sandpiper.server.service.IdempotencyKey;
 import sandpiper.server.service.ReleaseChoice;
 import sandpiper.server.service.ServiceCall;
+import sandpiper.server.service.StoredReply;
 import sandpiper.server.traffic.CallNotes;
 
 /**
@@ -113,19 +114,22 @@ class SoapController {
             HttpServletRequest request,
             HttpServletResponse response)
             throws IOException {
-        var soap = SoapVersion.SOAP_11;
+        var soap = SoapVersion.of(request.getContentType());
         var namespace = Wsdl.namespace(service, version);
         try {
             checkType(request);
-            var body = JsonText.bytes(request.getInputStream());
+            var body =
+                    MessageCharset.unified(
+                            JsonText.bytes(request.getInputStream()), request.getContentType());
             var envelope = Envelope.read(body);
             soap = envelope.version();
             var actor = actor(signedIn, request);
             limits.count(actor, response::setHeader);
-            understand(envelope);
+            HeaderBlocks.requireUnderstood(envelope);
             var live = engine.live();
             var type = Protocol.SOAP.open(live.release(), actor, service, version).type();
             var operation = operation(type, envelope.call());
+            SoapActions.require(request, soap, namespace, operation);
             requests.check(live, type, envelope.call());
             var call =
                     new SoapCall(
@@ -140,10 +144,17 @@ class SoapController {
                             soap,
                             namespace,
                             cursors);
+            var answered = call.run(envelope.call(), body, IdempotencyKey.of(request));
+            if (answered.again()) {
+                response.setHeader(StoredReply.REPLAYED, "true");
+            }
+            return answer(soap, HttpStatus.OK, answered.xml());
+        } catch (SoapFaultException e) {
+            CallNotes.failed(e.problem().status(), e.problem().said());
             return answer(
                     soap,
-                    HttpStatus.OK,
-                    call.run(envelope.call(), body, IdempotencyKey.of(request)));
+                    HttpStatus.INTERNAL_SERVER_ERROR,
+                    SoapEnvelopes.fault(soap, namespace, e.problem(), e.code()));
         } catch (RuntimeException e) {
             if (e instanceof OverloadedException) {
                 response.setHeader(HttpHeaders.RETRY_AFTER, Failure.RETRY_AFTER_SECONDS);
@@ -174,23 +185,6 @@ class SoapController {
         throw new ProblemException(
                 HttpStatus.UNAUTHORIZED,
                 "Send the id and secret of a client with HTTP Basic or as a UsernameToken.");
-    }
-
-    /** What a sender insists on must be understood, or the call refused. */
-    private static void understand(Envelope envelope) {
-        var header = envelope.header();
-        if (header == null) {
-            return;
-        }
-        for (var block : XmlValues.children(header)) {
-            var must = block.getAttributeNS(envelope.version().namespace(), "mustUnderstand");
-            if (!UsernameToken.isSecurity(block) && (must.equals("1") || must.equals("true"))) {
-                throw new ProblemException(
-                        HttpStatus.BAD_REQUEST,
-                        "The header %s must be understood, but is not known here."
-                                .formatted(block.getNodeName()));
-            }
-        }
     }
 
     private static SoapOperation operation(ServiceType service, Element call) {

@@ -23,10 +23,15 @@ final class SoapEnvelopes {
 
     /** A fault with the problem as its detail, in the service's namespace. */
     static String fault(SoapVersion version, String namespace, Problem problem) {
+        boolean ours = problem.status() >= 500;
+        return fault(version, namespace, problem, ours ? version.receiver() : version.sender());
+    }
+
+    /** The same with a code of the version's namespace. */
+    static String fault(SoapVersion version, String namespace, Problem problem, String localCode) {
         var xml = new XmlText();
         begin(version, xml);
-        boolean ours = problem.status() >= 500;
-        var code = "s:" + (ours ? version.receiver() : version.sender());
+        var code = "s:" + localCode;
         xml.open("s:Fault");
         if (version == SoapVersion.SOAP_11) {
             xml.text("faultcode", code);

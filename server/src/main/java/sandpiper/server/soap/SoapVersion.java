@@ -1,5 +1,8 @@
 package sandpiper.server.soap;
 
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+
 /** The two versions of SOAP that are spoken; they differ in namespace, content type and faults. */
 enum SoapVersion {
     SOAP_11("http://schemas.xmlsoap.org/soap/envelope/", "text/xml", "Client", "Server"),
@@ -19,6 +22,17 @@ enum SoapVersion {
         this.contentType = contentType;
         this.sender = sender;
         this.receiver = receiver;
+    }
+
+    /** The version of a message by its content type; the older when that says nothing. */
+    static SoapVersion of(@Nullable String contentType) {
+        return contentType != null
+                        && contentType
+                                .strip()
+                                .toLowerCase(Locale.ROOT)
+                                .startsWith(SOAP_12.contentType)
+                ? SOAP_12
+                : SOAP_11;
     }
 
     String namespace() {

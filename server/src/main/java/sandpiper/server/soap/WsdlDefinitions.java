@@ -90,7 +90,7 @@ final class WsdlDefinitions {
             xml.leaf(
                     prefix + ":operation",
                     "soapAction",
-                    Wsdl.namespace(service) + ":" + operation.name(),
+                    SoapActions.of(Wsdl.namespace(service), operation),
                     "style",
                     "document");
             for (var direction : List.of("input", "output")) {

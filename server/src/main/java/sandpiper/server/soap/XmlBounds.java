@@ -43,16 +43,19 @@ final class XmlBounds {
             while (reader.hasNext()) {
                 switch (reader.next()) {
                     case XMLStreamReader.START_ELEMENT -> {
-                        require(++elements <= MOST_ELEMENTS, "%,d elements", MOST_ELEMENTS);
-                        require(++depth <= DEEPEST, "elements %,d deep", DEEPEST);
+                        require(
+                                ++elements <= MOST_ELEMENTS,
+                                "have at most %,d elements",
+                                MOST_ELEMENTS);
+                        require(++depth <= DEEPEST, "be at most %,d elements deep", DEEPEST);
                         require(
                                 reader.getAttributeCount() + reader.getNamespaceCount()
                                         <= MOST_ATTRIBUTES,
-                                "%,d attributes of an element",
+                                "have at most %,d attributes at an element",
                                 MOST_ATTRIBUTES);
                         require(
                                 reader.getLocalName().length() <= LONGEST_NAME,
-                                "names of %,d characters",
+                                "have names of at most %,d characters",
                                 LONGEST_NAME);
                     }
                     case XMLStreamReader.END_ELEMENT -> depth--;
@@ -70,7 +73,7 @@ final class XmlBounds {
         if (!holds) {
             throw new ProblemException(
                     HttpStatus.CONTENT_TOO_LARGE,
-                    "A message may have at most %s; send larger amounts in several messages."
+                    "A message may %s; send larger amounts in several messages."
                             .formatted(what.formatted(most)));
         }
     }

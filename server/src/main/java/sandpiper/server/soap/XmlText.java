@@ -52,7 +52,15 @@ final class XmlText {
     XmlText text(String name, String content, @Nullable String... attributes) {
         open(name, attributes);
         return run(() -> {
-            writer.writeCharacters(clean(content));
+            var clean = clean(content);
+            int from = 0;
+            // A reader takes a bare return for the end of a line, however it was meant.
+            for (int at = clean.indexOf('\r'); at >= 0; at = clean.indexOf('\r', from)) {
+                writer.writeCharacters(clean.substring(from, at));
+                writer.writeEntityRef("#13");
+                from = at + 1;
+            }
+            writer.writeCharacters(clean.substring(from));
             writer.writeEndElement();
         });
     }

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.w3c.dom.Element;
@@ -28,7 +29,7 @@ final class XmlValues {
     static final String ITEM = "item";
 
     private static final String INSTANCE = "http://www.w3.org/2001/XMLSchema-instance";
-    private static final int DATE_LENGTH = "2026-05-01".length();
+    private static final Pattern ZONE = Pattern.compile("(Z|[+-]\\d{2}:\\d{2})$");
 
     private XmlValues() {}
 
@@ -127,8 +128,7 @@ final class XmlValues {
             case DECIMAL, PERCENT, AMOUNT -> number(text);
             case BOOLEAN -> text.equals("true") || text.equals("1");
             // Tools that know only moments send a date with the zone it was made in.
-            case DATE -> text.substring(0, Math.min(text.length(), DATE_LENGTH));
-            case TIME -> text.replaceAll("(Z|[+-]\\d{2}:\\d{2})$", "");
+            case DATE, TIME -> ZONE.matcher(text).replaceFirst("");
             case DATE_TIME, DURATION, CHOICE, REFERENCE, UUID -> text;
             default -> raw;
         };
