@@ -77,12 +77,16 @@ public final class FilterText implements ExpressionVisitor<String> {
         };
     }
 
+    private Set<String> fieldsOf(String piece) {
+        return fields.getOrDefault(piece, Set.of());
+    }
+
     /** A piece of the text that is made of others. */
     private String made(String text, List<String> of) {
         var all = new LinkedHashSet<String>();
-        of.forEach(one -> all.addAll(fields.getOrDefault(one, Set.of())));
+        of.forEach(one -> all.addAll(fieldsOf(one)));
         // A copy, since pieces are told apart by being what they are.
-        var piece = new StringBuilder(text).toString();
+        var piece = String.valueOf(text.toCharArray());
         fields.put(piece, all);
         return piece;
     }
@@ -124,7 +128,7 @@ public final class FilterText implements ExpressionVisitor<String> {
 
     @Override
     public String visitMember(Member member) {
-        var path = new StringBuilder(path(shape, member.getResourcePath())).toString();
+        var path = String.valueOf(path(shape, member.getResourcePath()).toCharArray());
         fields.put(path, Set.of(path));
         return path;
     }
@@ -137,7 +141,7 @@ public final class FilterText implements ExpressionVisitor<String> {
         var empty = made("", List.of(left, right));
         return "(%s and %s)"
                 .formatted(
-                        fields.get(empty).stream()
+                        fieldsOf(empty).stream()
                                 .map(field -> field + " != null")
                                 .collect(Collectors.joining(" and ")),
                         comparison);
@@ -173,7 +177,7 @@ public final class FilterText implements ExpressionVisitor<String> {
                                 symbol,
                                 right);
         text = made(text, List.of(left, right));
-        if (negates && ORDERS.contains(operator) && !fields.get(text).isEmpty()) {
+        if (negates && ORDERS.contains(operator) && !fieldsOf(text).isEmpty()) {
             return ordered(text, left, right);
         }
         made.put(text, operator);

@@ -220,6 +220,9 @@ public class ODataController {
             prepare(request);
             var response = handler().process(request);
             response.setHeader(HttpHeader.ODATA_VERSION, version);
+            if (request.getRawODataPath().equals("/$metadata")) {
+                MetadataForm.unify(response, exchange, version);
+            }
             if (response.getStatusCode() == HttpStatus.METHOD_NOT_ALLOWED.value()) {
                 EntityMethods.at(exchange.model(), request.getRawODataPath())
                         .ifPresent(all -> response.setHeader(HttpHeader.ALLOW, all));

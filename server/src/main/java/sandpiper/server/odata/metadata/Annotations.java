@@ -20,6 +20,21 @@ public final class Annotations {
     private static final String CAPABILITIES = "Org.OData.Capabilities.V1";
     private static final String VALIDATION = "Org.OData.Validation.V1";
 
+    /** Those that become conditions the database can answer. */
+    private static final List<String> FILTER_FUNCTIONS =
+            List.of(
+                    "contains",
+                    "startswith",
+                    "endswith",
+                    "tolower",
+                    "toupper",
+                    "length",
+                    "year",
+                    "month",
+                    "day",
+                    "date",
+                    "now");
+
     private Annotations() {}
 
     /** Where the vocabularies are described, from the root of the server. */
@@ -102,6 +117,73 @@ public final class Annotations {
                         new CsdlPropertyValue()
                                 .setProperty(list)
                                 .setValue(new CsdlCollection().setItems(paths))));
+    }
+
+    /** How entities of a set are read: from a query, and one by one by their key. */
+    static CsdlAnnotation reading(boolean queried, boolean byKey) {
+        return of(
+                CAPABILITIES + ".ReadRestrictions",
+                record(
+                        value("Readable", bool(queried)),
+                        value("ReadByKeyRestrictions", record(value("Readable", bool(byKey))))));
+    }
+
+    /** Line items come and go with their record, and nothing of them is asked one by one. */
+    static CsdlAnnotation items(List<String> navigations) {
+        var restricted = new ArrayList<CsdlExpression>();
+        for (var name : navigations) {
+            restricted.add(
+                    record(
+                            value(
+                                    "NavigationProperty",
+                                    new CsdlConstantExpression(
+                                            ConstantExpressionType.String, name)),
+                            value("InsertRestrictions", record(value("Insertable", bool(false)))),
+                            value("UpdateRestrictions", record(value("Updatable", bool(false)))),
+                            value("DeleteRestrictions", record(value("Deletable", bool(false)))),
+                            value("FilterRestrictions", record(value("Filterable", bool(false)))),
+                            value("SortRestrictions", record(value("Sortable", bool(false)))),
+                            value("SearchRestrictions", record(value("Searchable", bool(false))))));
+        }
+        return of(
+                CAPABILITIES + ".NavigationRestrictions",
+                record(value("RestrictedProperties", new CsdlCollection().setItems(restricted))));
+    }
+
+    /** What the service as a whole can and cannot do. */
+    static List<CsdlAnnotation> ofService() {
+        var functions = new ArrayList<CsdlExpression>();
+        FILTER_FUNCTIONS.forEach(name -> functions.add(string(name)));
+        return List.of(
+                of(
+                        CAPABILITIES + ".ConformanceLevel",
+                        new CsdlConstantExpression(
+                                ConstantExpressionType.EnumMember,
+                                CAPABILITIES + ".ConformanceLevelType/Minimal")),
+                of(CAPABILITIES + ".FilterFunctions", new CsdlCollection().setItems(functions)),
+                of(
+                        CAPABILITIES + ".BatchSupport",
+                        record(
+                                value("Supported", bool(true)),
+                                value("ContinueOnErrorSupported", bool(true)),
+                                value("ReferencesInRequestBodiesSupported", bool(false)),
+                                value("ReferencesAcrossChangeSetsSupported", bool(false)),
+                                value("EtagReferencesSupported", bool(false)),
+                                value("RequestDependencyConditionsSupported", bool(false)),
+                                value(
+                                        "SupportedFormats",
+                                        new CsdlCollection()
+                                                .setItems(
+                                                        List.of(
+                                                                string("multipart/mixed"),
+                                                                string("application/json")))))),
+                flag(CAPABILITIES + ".KeyAsSegmentSupported", false),
+                flag(CAPABILITIES + ".AsynchronousRequestsSupported", false),
+                flag(CAPABILITIES + ".CrossJoinSupported", false));
+    }
+
+    private static CsdlPropertyValue value(String property, CsdlExpression value) {
+        return new CsdlPropertyValue().setProperty(property).setValue(value);
     }
 
     private static CsdlRecord record(CsdlPropertyValue... values) {

@@ -23,6 +23,7 @@ import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.NumberType;
+import sandpiper.model.type.TextType;
 import sandpiper.server.odata.metadata.EntityShape.Use;
 import sandpiper.server.odata.metadata.EntityShape.Value;
 
@@ -210,8 +211,22 @@ public final class SchemaWriter {
                 Annotations.restriction(
                         "DeleteRestrictions", "Deletable", resource.offers(Operation.REMOVE)));
         annotations.add(
-                Annotations.restriction(
-                        "ReadRestrictions", "Readable", resource.offers(Operation.QUERY)));
+                Annotations.reading(
+                        resource.offers(Operation.QUERY), resource.offers(Operation.READ)));
+        boolean searched =
+                resource.tree(Operation.QUERY)
+                        .filter(tree ->
+                                tree.paths().stream()
+                                        .anyMatch(path ->
+                                                path.last().type() instanceof TextType
+                                                        && !path.last().onRead()))
+                        .isPresent();
+        annotations.add(Annotations.restriction("SearchRestrictions", "Searchable", searched));
+        if (!shape.items().isEmpty()) {
+            annotations.add(
+                    Annotations.items(
+                            shape.items().stream().map(EntityShape.Items::name).toList()));
+        }
         annotations.add(
                 Annotations.without(
                         "FilterRestrictions",

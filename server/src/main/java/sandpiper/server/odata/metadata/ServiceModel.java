@@ -47,10 +47,11 @@ public final class ServiceModel extends CsdlAbstractEdmProvider {
         this.schema =
                 new SchemaWriter(release, namespace)
                         .write(sets, shapes, service.functions(), CONTAINER);
+        var annotations = new ArrayList<>(Annotations.ofService());
         if (service.describe() != null) {
-            schema.getEntityContainer()
-                    .setAnnotations(List.of(Annotations.description(service.describe())));
+            annotations.addFirst(Annotations.description(service.describe()));
         }
+        schema.getEntityContainer().setAnnotations(annotations);
     }
 
     public ServiceType service() {
