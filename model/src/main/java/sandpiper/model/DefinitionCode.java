@@ -35,7 +35,8 @@ public enum DefinitionCode implements ProblemCode {
     BAD_SCHEDULE("SP3029"),
     UNKNOWN_EVENT("SP3030"),
     UNKNOWN_FUNCTION("SP3031"),
-    BAD_EXAMPLE("SP3032");
+    BAD_EXAMPLE("SP3032"),
+    NAME_COLLISION("SP3033");
 
     private final String id;
 

@@ -16,6 +16,7 @@ import sandpiper.logic.filter.Checked;
 import sandpiper.logic.filter.ConditionChecker;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
+import sandpiper.model.contract.ContractNames;
 import sandpiper.model.definition.DefaultValue;
 import sandpiper.model.definition.LogicText;
 import sandpiper.model.logic.Reports;
@@ -66,16 +67,25 @@ final class ServiceReader {
             }
         }
         var calls = new CallReader(source, release);
-        return new ServiceType(
-                name,
-                Source.whole(root, "version", 1),
-                packageName,
-                Source.text(root, "label").orElseGet(() -> Names.label(name)),
-                Source.text(root, "describe").orElse(null),
-                protocols.isEmpty() ? List.of("rest") : protocols,
-                resources,
-                calls.functions(root, resources),
-                calls.events(root));
+        var service =
+                new ServiceType(
+                        name,
+                        Source.whole(root, "version", 1),
+                        packageName,
+                        Source.text(root, "label").orElseGet(() -> Names.label(name)),
+                        Source.text(root, "describe").orElse(null),
+                        protocols.isEmpty() ? List.of("rest") : protocols,
+                        resources,
+                        calls.functions(root, resources),
+                        calls.events(root));
+        ContractNames.of(service)
+                .forEach(one ->
+                        source.errorAtKey(
+                                DefinitionCode.NAME_COLLISION,
+                                one.said(),
+                                null,
+                                one.place().toArray(String[]::new)));
+        return service;
     }
 
     private Optional<ResourceType> resource(String name, YamlNode.Mapping definition) {

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.stream.Collectors;
 import sandpiper.model.Names;
+import sandpiper.model.contract.ResourceNames;
 import sandpiper.model.release.CallType;
 import sandpiper.model.release.ObjectFunctionType;
 import sandpiper.model.release.Release;
@@ -22,7 +23,6 @@ import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.contract.SharedParts.Failing;
 import sandpiper.server.protocol.Protocol;
-import sandpiper.server.service.ResourceNames;
 
 /**
  * Writes a service down as OpenAPI 3.1 (with JSON Schema 2020-12). Labels, descriptions and choices

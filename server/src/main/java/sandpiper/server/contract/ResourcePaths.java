@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
 import sandpiper.model.Names;
+import sandpiper.model.contract.ResourceNames;
 import sandpiper.model.definition.Removal;
 import sandpiper.model.release.CallType;
 import sandpiper.model.release.FieldPath;
@@ -21,7 +22,6 @@ import sandpiper.model.type.TemporalType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
 import sandpiper.server.contract.SharedParts.Failing;
-import sandpiper.server.service.ResourceNames;
 
 /** The addresses of one resource, with what can be done at each. */
 final class ResourcePaths {

@@ -6,6 +6,8 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.w3c.dom.Element;
+import sandpiper.model.contract.ContractNames;
+import sandpiper.model.contract.ResourceNames;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.ObjectType;
@@ -16,7 +18,6 @@ import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.service.FeelText;
-import sandpiper.server.service.ResourceNames;
 
 /**
  * What records are looked for by: an element for each field a caller may filter by, with what its
@@ -39,7 +40,7 @@ final class Criteria {
             xml.leaf(
                     "xs:element",
                     "name",
-                    element(path),
+                    ContractNames.element(path),
                     "type",
                     "t:" + criterion(types, release, resource.object(), path),
                     "minOccurs",
@@ -51,13 +52,6 @@ final class Criteria {
 
     private static boolean isAsked(FieldPath path) {
         return !(path.last().type() instanceof MoneyType);
-    }
-
-    /** {@code vessel.owner.name} as one word: {@code vesselOwnerName}. */
-    static String element(FieldPath path) {
-        var name = new StringBuilder();
-        path.steps().forEach(step -> name.append(ResourceNames.capital(step.name())));
-        return ResourceNames.small(name.toString());
     }
 
     private static String criterion(
@@ -109,7 +103,7 @@ final class Criteria {
         var parts = new ArrayList<String>();
         for (var element : XmlValues.children(criteria)) {
             resource.filterable().stream()
-                    .filter(path -> element(path).equals(element.getLocalName()))
+                    .filter(path -> ContractNames.element(path).equals(element.getLocalName()))
                     .forEach(path -> {
                         for (var option : XmlValues.children(element)) {
                             if (!option.getLocalName().equals("anyOf")) {

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.read.PlainRecords;
+import sandpiper.model.contract.ResourceNames;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
@@ -21,7 +22,6 @@ import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
-import sandpiper.server.service.ResourceNames;
 
 /**
  * The types of a service in XML Schema 1.0, each made when it is first named. Elements stand in the

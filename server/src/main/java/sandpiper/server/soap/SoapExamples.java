@@ -94,7 +94,7 @@ final class SoapExamples {
     }
 
     private static void criteria(XmlText xml, FieldPath path) {
-        xml.open("criteria").open(Criteria.element(path));
+        xml.open("criteria").open(sandpiper.model.contract.ContractNames.element(path));
         if (XmlValues.isText(path.last().type())) {
             xml.text("like", "*");
         } else {

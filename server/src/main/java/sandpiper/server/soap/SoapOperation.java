@@ -5,11 +5,11 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.contract.ResourceNames;
 import sandpiper.model.release.CallType;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
-import sandpiper.server.service.ResourceNames;
 
 /**
  * One operation of a service over SOAP. Its name is that of the element that wraps what is sent.

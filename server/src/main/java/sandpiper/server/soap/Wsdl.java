@@ -1,6 +1,7 @@
 package sandpiper.server.soap;
 
 import java.util.List;
+import sandpiper.model.contract.ResourceNames;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.Parameter;
 import sandpiper.model.release.Release;
@@ -9,7 +10,6 @@ import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.json.Bounds;
 import sandpiper.server.protocol.Protocol;
-import sandpiper.server.service.ResourceNames;
 
 /**
  * Writes a service down as WSDL 1.1, document/literal wrapped (WS-I Basic Profile 1.1), with a port

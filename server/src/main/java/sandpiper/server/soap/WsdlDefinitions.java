@@ -2,8 +2,8 @@ package sandpiper.server.soap;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.contract.ResourceNames;
 import sandpiper.model.release.ServiceType;
-import sandpiper.server.service.ResourceNames;
 
 /** What a WSDL says around its types: messages, port type, bindings and ports (WSDL 1.1). */
 final class WsdlDefinitions {

@@ -57,6 +57,7 @@ class CsdlJsonTest {
                                                 create: { fields: [all] }
                                                 read: { fields: [all, beside.name] }
                                                 calls: [lift]
+                                              lots: { object: Slot, read: { fields: [row, number, beside.name] } }
                                             """))
                     .release()
                     .orElseThrow();
@@ -115,6 +116,15 @@ class CsdlJsonTest {
                 .containsEntry("$Collection", true)
                 .containsEntry("$ContainsTarget", true)
                 .doesNotContainKey("$Nullable");
+    }
+
+    @Test
+    void whatIsOnlyShownBehindAReferenceHasNoKey() {
+        assertThat(at("Desk.v1", "Lot", "beside", "$Type")).isEqualTo("Desk.v1.LotBeside");
+        assertThat(map("Desk.v1", "LotBeside"))
+                .containsEntry("$Kind", "EntityType")
+                .containsKey("name")
+                .doesNotContainKey("$Key");
     }
 
     @Test

@@ -92,8 +92,10 @@ public final class CsdlJson {
     private static Map<String, Object> entityType(CsdlEntityType type) {
         var written = new LinkedHashMap<String, Object>();
         written.put(KIND, "EntityType");
-        if (!type.getKey().isEmpty()) {
-            written.put("$Key", type.getKey().stream().map(CsdlPropertyRef::getName).toList());
+        // What is only shown behind a reference has no address of its own.
+        List<CsdlPropertyRef> key = type.getKey();
+        if (key != null && !key.isEmpty()) {
+            written.put("$Key", key.stream().map(CsdlPropertyRef::getName).toList());
         }
         return members(written, type);
     }

@@ -8,6 +8,7 @@ import org.apache.olingo.commons.api.edm.EdmPrimitiveTypeKind;
 import org.apache.olingo.commons.api.edm.FullQualifiedName;
 import org.apache.olingo.commons.api.edm.provider.CsdlComplexType;
 import org.apache.olingo.commons.api.edm.provider.CsdlProperty;
+import sandpiper.model.contract.ResourceNames;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Parameter;
 import sandpiper.model.release.ValueType;
@@ -15,7 +16,6 @@ import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.TextType;
-import sandpiper.server.service.ResourceNames;
 
 /** The types of values: primitive ones, and complex ones made when they are first needed. */
 public final class EdmTypes {

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.apache.olingo.commons.api.edm.FullQualifiedName;
+import sandpiper.model.contract.ResourceNames;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
@@ -20,7 +21,6 @@ import sandpiper.server.odata.metadata.EntityShape.Items;
 import sandpiper.server.odata.metadata.EntityShape.ToOne;
 import sandpiper.server.odata.metadata.EntityShape.Use;
 import sandpiper.server.odata.metadata.EntityShape.Value;
-import sandpiper.server.service.ResourceNames;
 
 /** Makes the entity type of a resource: all its operations show or take together. */
 public final class EntityShapes {

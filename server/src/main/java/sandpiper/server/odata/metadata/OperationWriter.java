@@ -13,11 +13,11 @@ import org.apache.olingo.commons.api.edm.provider.CsdlFunction;
 import org.apache.olingo.commons.api.edm.provider.CsdlFunctionImport;
 import org.apache.olingo.commons.api.edm.provider.CsdlParameter;
 import org.apache.olingo.commons.api.edm.provider.CsdlReturnType;
+import sandpiper.model.contract.ResourceNames;
 import sandpiper.model.release.CallType;
 import sandpiper.model.release.ObjectFunctionType;
 import sandpiper.model.release.ValueType;
 import sandpiper.model.type.MoneyType;
-import sandpiper.server.service.ResourceNames;
 
 /**
  * Writes what can be called down in the metadata. What only finds something out, and takes and

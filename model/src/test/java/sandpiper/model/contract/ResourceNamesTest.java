@@ -1,4 +1,4 @@
-package sandpiper.server.service;
+package sandpiper.model.contract;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

@@ -1,4 +1,4 @@
-package sandpiper.server.service;
+package sandpiper.model.contract;
 
 import java.util.Locale;
 import sandpiper.model.Names;
