@@ -114,7 +114,7 @@ public final class UsersCommand extends AnsweringCommand {
         var change =
                 new AccessCalls.UserChange(
                         roles,
-                        disable || enable ? disable : null,
+                        (disable || enable) ? disable : null,
                         anew ? SecretInput.read(file, "New password for " + name) : null,
                         anew ? !keep : null);
         connection.open().access().changeUser(name, change);

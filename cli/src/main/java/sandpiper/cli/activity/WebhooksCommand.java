@@ -133,7 +133,7 @@ public final class WebhooksCommand {
                             events,
                             filter,
                             null,
-                            disable || enable ? disable : null);
+                            (disable || enable) ? disable : null);
             connection.open().webhooks().change(name, change);
             return say("Changed.");
         }
