@@ -68,18 +68,18 @@ public final class ArgumentReader {
         for (var parameter : group.entries()) {
             var path = at.then(parameter.name());
             var plain = given.get(parameter.name());
-            var value = isEmpty(plain) ? Nothing.NULL : value(parameter, plain, path);
-            if (isEmpty(plain) && parameter.required()) {
+            boolean isEmpty =
+                    parameter.type() instanceof ValueType.Single(var field)
+                            ? InputReader.isEmpty(field.type(), plain, textual)
+                            : plain == null;
+            var value = isEmpty ? Nothing.NULL : value(parameter, plain, path);
+            if (isEmpty && parameter.required()) {
                 faults.add(
                         new Fault(path, RecordCode.REQUIRED, parameter.label() + " is required."));
             }
             values.put(parameter.name(), value);
         }
         return values;
-    }
-
-    private static boolean isEmpty(@Nullable Object plain) {
-        return plain == null || (plain instanceof String text && text.isBlank());
     }
 
     private void unknown(String owner, String name, ValueType.Group group, FaultPath at) {

@@ -24,6 +24,8 @@ import sandpiper.model.release.Release;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.Localised;
 import sandpiper.model.type.ParsedValue;
+import sandpiper.model.type.TemporalType;
+import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
 import sandpiper.model.type.ValueCode;
 
@@ -152,7 +154,7 @@ public final class InputReader {
     }
 
     private @Nullable InputValue field(Field field, @Nullable Object plain, FaultPath path) {
-        if (plain == null || (plain instanceof String text && text.isBlank())) {
+        if (isEmpty(field.type(), plain, textual)) {
             return new InputValue.Empty();
         }
         if (field.type() instanceof FieldType.Reference reference) {
@@ -175,6 +177,20 @@ public final class InputReader {
                 yield null;
             }
         };
+    }
+
+    /**
+     * Whether nothing is given for a type. A blank text is nothing where texts are expected, as in
+     * a form that was left empty; where a number or a code is, it is a mistake.
+     */
+    static boolean isEmpty(FieldType type, @Nullable Object plain, boolean textual) {
+        return plain == null
+                || (plain instanceof String text
+                        && text.isBlank()
+                        && (textual
+                                || type instanceof TextType
+                                || type instanceof TemporalType
+                                || type instanceof FieldType.Reference));
     }
 
     private @Nullable InputValue target(

@@ -91,6 +91,13 @@ class InputReaderTest {
         assertThat(one("title", Map.of())).isEqualTo(new InputValue.Empty());
     }
 
+    @Test
+    void aBlankIsNoNumberAndNoTruthButInAFile() {
+        assertThat(read(Map.of("size", "", "urgent", " ")).faults()).hasSize(2);
+        assertThat(read(Map.of("size", "", "urgent", " "), true).values().values())
+                .containsOnly(new InputValue.Empty());
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',

@@ -6,7 +6,6 @@ import io.swagger.v3.oas.models.media.Schema;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import sandpiper.model.Names;
 import sandpiper.model.release.CallType;
@@ -60,16 +59,8 @@ final class BatchSchemas {
         if (!resource.calls().isEmpty()) {
             var call = new LinkedHashMap<String, Schema<?>>();
             call.put("key", key());
-            call.put(
-                    "call",
-                    ContractSchema.text()
-                            .description(
-                                    "What is called: %s."
-                                            .formatted(
-                                                    resource.calls().stream()
-                                                            .map(CallType::name)
-                                                            .map(Names::address)
-                                                            .collect(Collectors.joining(", ")))));
+            var names = resource.calls().stream().map(CallType::name).map(Names::address).toList();
+            call.put("call", ContractSchema.one(names).description("What is called."));
             var values = ContractSchema.object(Map.of()).description("Its arguments.");
             values.setAdditionalProperties(true);
             add("call", values, call, List.of("key", "call"));
@@ -90,7 +81,7 @@ final class BatchSchemas {
             String what, Schema<?> values, Map<String, Schema<?>> others, List<String> required) {
         var properties = new LinkedHashMap<String, Schema<?>>();
         var name = one + "Batch" + Character.toUpperCase(what.charAt(0)) + what.substring(1);
-        properties.put(DO, ContractSchema.one(what));
+        properties.put(DO, ContractSchema.one(List.of(what)));
         properties.putAll(others);
         if (!what.equals("create")) {
             properties.put(

@@ -31,11 +31,11 @@ final class ContractSchema {
         return typed(NULL);
     }
 
-    /** Exactly one text. */
-    static Schema<?> one(String value) {
+    /** One of some texts. */
+    static Schema<?> one(List<String> texts) {
         var schema = new JsonSchema();
         schema.setTypes(Set.of("string"));
-        schema.setEnum(List.of((Object) value));
+        schema.setEnum(List.copyOf(texts));
         return schema;
     }
 

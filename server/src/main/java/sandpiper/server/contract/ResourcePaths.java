@@ -332,7 +332,9 @@ final class ResourcePaths {
                         Answers.of(
                                 "What became of each item.",
                                 shared.schema("BatchResult", schemas)));
-        answers.withBody(responses, List.of());
+        // A call that there is not; what is wrong with a record is told in its result.
+        answers.withBody(
+                responses, resource.calls().isEmpty() ? List.of() : List.of(Failing.NOT_FOUND));
         return operation(
                         "batch" + many,
                         "Create and change many " + lower(resource.object().plural()),
