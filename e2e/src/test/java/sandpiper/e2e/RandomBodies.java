@@ -117,7 +117,7 @@ final class RandomBodies {
                     schema.path("pattern").asString("").startsWith("^[A-Z]")
                             ? List.of("EUR", "JPY", "BHD").get(random.nextInt(3))
                             : schema.has("pattern")
-                                    ? "1%d:3%d".formatted(random.nextInt(10), random.nextInt(10))
+                                    ? "1%d:3%d:00".formatted(random.nextInt(10), random.nextInt(10))
                                     : words(schema);
         };
     }
