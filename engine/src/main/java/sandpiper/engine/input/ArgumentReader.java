@@ -69,9 +69,9 @@ public final class ArgumentReader {
             var path = at.then(parameter.name());
             var plain = given.get(parameter.name());
             boolean isEmpty =
-                    parameter.type() instanceof ValueType.Single(var field)
-                            ? InputReader.isEmpty(field.type(), plain, textual)
-                            : plain == null;
+                    plain == null
+                            || (parameter.type() instanceof ValueType.Single(var field)
+                                    && InputReader.isBlank(field.type(), plain, textual));
             var value = isEmpty ? Nothing.NULL : value(parameter, plain, path);
             if (isEmpty && parameter.required()) {
                 faults.add(

@@ -154,7 +154,7 @@ public final class InputReader {
     }
 
     private @Nullable InputValue field(Field field, @Nullable Object plain, FaultPath path) {
-        if (isEmpty(field.type(), plain, textual)) {
+        if (plain == null || isBlank(field.type(), plain, textual)) {
             return new InputValue.Empty();
         }
         if (field.type() instanceof FieldType.Reference reference) {
@@ -180,17 +180,16 @@ public final class InputReader {
     }
 
     /**
-     * Whether nothing is given for a type. A blank text is nothing where texts are expected, as in
+     * Whether what is given for a type is nothing. A blank text is where texts are expected, as in
      * a form that was left empty; where a number or a code is, it is a mistake.
      */
-    static boolean isEmpty(FieldType type, @Nullable Object plain, boolean textual) {
-        return plain == null
-                || (plain instanceof String text
-                        && text.isBlank()
-                        && (textual
-                                || type instanceof TextType
-                                || type instanceof TemporalType
-                                || type instanceof FieldType.Reference));
+    static boolean isBlank(FieldType type, Object plain, boolean textual) {
+        return plain instanceof String text
+                && text.isBlank()
+                && (textual
+                        || type instanceof TextType
+                        || type instanceof TemporalType
+                        || type instanceof FieldType.Reference);
     }
 
     private @Nullable InputValue target(

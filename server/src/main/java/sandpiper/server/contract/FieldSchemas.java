@@ -43,7 +43,10 @@ final class FieldSchemas {
         return always ? of(field) : ContractSchema.nullable(of(field));
     }
 
-    /** As it is sent: null empties it where it may be empty. */
+    /**
+     * As it is sent: null empties it where it may be empty. A text alone is taken for one in
+     * several languages as well, as that of the first; types of clients are better without it.
+     */
     Schema<?> sent(Field field, boolean needed) {
         if (!needed) {
             return ContractSchema.nullable(of(field));

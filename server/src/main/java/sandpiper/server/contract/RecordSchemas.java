@@ -161,9 +161,11 @@ final class RecordSchemas {
                     ContractSchema.number().description("The item to change; a new one has none."));
         }
         part.paths().forEach(path -> put(path.last(), false, properties, required));
-        return ContractSchema.list(
-                        ContractSchema.closed(properties, creates ? required : List.of()))
-                .description(described(part.part()));
+        var items =
+                ContractSchema.list(
+                        ContractSchema.closed(properties, creates ? required : List.of()));
+        // Null is a list without any, as it takes away a value of a field.
+        return ContractSchema.nullable(items).description(described(part.part()));
     }
 
     private void put(
