@@ -1,0 +1,157 @@
+// @vitest-environment happy-dom
+import { Checkbox } from 'ant-design-vue'
+import { flushPromises, type VueWrapper } from '@vue/test-utils'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { takeBack } from '@/api/draft'
+import { button, passing, press, service, show, text, type } from '@/testing/service'
+import ReleasesPage from './ReleasesPage.vue'
+
+vi.mock('@/api/client', async () => (await import('@/testing/service')).clientModule())
+vi.mock('@/api/draft', () => ({ takeBack: vi.fn() }))
+const duties = { release: true }
+vi.mock('@/composables/session', () => ({
+  useSession: () => ({ may: (duty: keyof typeof duties) => duties[duty] }),
+}))
+
+const PREVIEW = {
+  diagnostics: [],
+  files: [
+    { path: 'yard/objects/job.yaml', before: '', after: 'object: Job' },
+    { path: 'yard/package.yaml', before: 'a', after: 'b' },
+  ],
+  changes: ['Object Job is added, with 3 fields.'],
+  losses: [],
+  breaks: [],
+  obstacles: [],
+}
+const previews = (more: object) => service.answers('GET /manage/v1/releases/preview', { ...PREVIEW, ...more })
+const tick = async (shown: VueWrapper, place: number) => {
+  shown.findAllComponents(Checkbox)[place]!.vm.$emit('update:checked', true)
+  await flushPromises()
+}
+
+beforeEach(() => {
+  service.forget()
+  duties.release = true
+  previews({})
+  service.answers('GET /manage/v1/releases', [
+    { number: 2, at: '2026-05-02T10:00:00Z', by: 'ann', note: 'Beams', changes: ['One', 'Two'] },
+    { number: 1, at: '2026-05-01T10:00:00Z', by: 'bob', note: '', changes: ['All'] },
+  ])
+})
+afterEach(() => (document.body.innerHTML = ''))
+
+describe('what waits in the draft', () => {
+  it('is told in sentences, with its files', async () => {
+    await show(ReleasesPage)
+    expect(document.querySelector('[data-test=changes]')?.textContent).toContain('Object Job is added')
+    expect(text()).toContain('yard/objects/job.yaml')
+    expect(text()).toContain('added')
+    expect(text()).not.toContain('removed')
+  })
+
+  it('is nothing when the draft is what is live', async () => {
+    previews({ files: [], changes: [] })
+    await show(ReleasesPage)
+    expect(text()).toContain('Nothing: the draft is the same as the live release.')
+  })
+
+  it('may be wording alone', async () => {
+    previews({ changes: [] })
+    await show(ReleasesPage)
+    expect(text()).toContain('Only wording differs')
+  })
+
+  it('is shown line by line', async () => {
+    await show(ReleasesPage)
+    await press('yard/package.yaml')
+    expect(document.querySelector('.ant-modal')?.textContent).toContain('yard/package.yaml')
+  })
+
+  it('is taken back file by file', async () => {
+    vi.mocked(takeBack).mockResolvedValue(undefined as never)
+    await show(ReleasesPage)
+    await press('take back')
+    expect(takeBack).toHaveBeenCalledWith(['yard/package.yaml'])
+  })
+})
+
+describe('a release', () => {
+  it('is made with its note', async () => {
+    const said = passing()
+    service.answers('POST /manage/v1/releases', { number: 3 })
+    await show(ReleasesPage)
+    await type('input[aria-label=Note]', 'Vessels get a beam')
+    await press('Release')
+    expect(service.changes()[0]?.body).toEqual({
+      note: 'Vessels get a beam',
+      acceptLosses: false,
+      acceptBreaks: false,
+    })
+    expect(said.good).toHaveBeenLastCalledWith('Release 3 is live.')
+  })
+
+  it('is kept back by errors, which lead to their lines', async () => {
+    previews({
+      diagnostics: [
+        { severity: 'ERROR', file: 'yard/objects/job.yaml', line: 7, message: 'There is no type txt.' },
+      ],
+    })
+    await show(ReleasesPage)
+    expect(button('Release').disabled).toBe(true)
+    expect(text()).toContain('1 errors keep the draft from being released')
+    expect(document.querySelector('a')?.getAttribute('href')).toBe(
+      '/packages/file/yard/objects/job.yaml?line=7',
+    )
+  })
+
+  it('is kept back by data that stands in the way', async () => {
+    previews({ obstacles: ['Two jobs share J1.'] })
+    await show(ReleasesPage)
+    expect(button('Release').disabled).toBe(true)
+    expect(text()).toContain('Two jobs share J1.')
+  })
+
+  it('loses data and breaks contracts only when both are accepted', async () => {
+    previews({ losses: ['12 values of former.'], breaks: ['stays no longer gives former.'] })
+    service.answers('POST /manage/v1/releases', { number: 3 })
+    passing()
+    const { shown } = await show(ReleasesPage)
+    expect(button('Release').disabled).toBe(true)
+    await tick(shown, 0)
+    expect(button('Release').disabled).toBe(true)
+    await tick(shown, 1)
+    expect(button('Release').disabled).toBe(false)
+    await press('Release')
+    expect(service.changes()[0]?.body).toMatchObject({ acceptLosses: true, acceptBreaks: true })
+  })
+
+  it('is not for those without the duty', async () => {
+    duties.release = false
+    await show(ReleasesPage)
+    expect(button('Release').disabled).toBe(true)
+  })
+
+  it('says why it was refused', async () => {
+    service.refuses('POST /manage/v1/releases', 'Somebody released meanwhile.')
+    await show(ReleasesPage)
+    await press('Release')
+    expect(text()).toContain('Somebody released meanwhile.')
+  })
+})
+
+describe('what was released', () => {
+  it('has who, when and why', async () => {
+    await show(ReleasesPage)
+    expect(text()).toContain('Release 2')
+    expect(text()).toContain('live')
+    expect(text()).toContain('Beams')
+    expect([...document.querySelectorAll('details')].map((one) => one.open)).toEqual([true, false])
+  })
+
+  it('is nothing at first', async () => {
+    service.answers('GET /manage/v1/releases', [])
+    await show(ReleasesPage)
+    expect(text()).toContain('Nothing yet.')
+  })
+})
