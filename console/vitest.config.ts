@@ -5,5 +5,6 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   plugins: [vue()],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
-  test: { include: ['src/**/*.test.ts'] },
+  // Components load once and late on a machine that is busy: a test is stopped when it hangs, not when it is slow.
+  test: { include: ['src/**/*.test.ts'], testTimeout: 30_000 },
 })

@@ -124,3 +124,6 @@ export async function type(selector: string, text: string) {
 
 /** Everything that can be read on the page. */
 export const text = () => document.body.textContent ?? ''
+
+/** Waits until a check holds; long, for a machine that is busy. */
+export const soon = (check: () => unknown) => vi.waitFor(check, { timeout: 15_000 })

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { passing, press, service, show, text } from '@/testing/service'
+import { passing, press, service, show, soon, text } from '@/testing/service'
 import DeliveriesPane from './DeliveriesPane.vue'
 
 vi.mock('@/api/client', async () => (await import('@/testing/service')).clientModule())
@@ -51,7 +51,7 @@ describe('deliveries', () => {
   it('show each try with what was sent and answered', async () => {
     await show(DeliveriesPane)
     document.querySelector<HTMLButtonElement>('[data-test=delivery-7] button')?.click()
-    await vi.waitFor(() => expect(text()).toContain('POST /hook'))
+    await soon(() => expect(text()).toContain('POST /hook'))
     expect(text()).toContain('oops')
     expect(text()).toContain('{"total":5}')
   })

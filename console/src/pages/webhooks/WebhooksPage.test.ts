@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { confirm, passing, press, service, show, text } from '@/testing/service'
+import { confirm, passing, press, service, show, soon, text } from '@/testing/service'
 import WebhooksPage from './WebhooksPage.vue'
 
 vi.mock('@/api/client', async () => (await import('@/testing/service')).clientModule())
@@ -47,7 +47,7 @@ describe('webhooks', () => {
     service.answers('POST /manage/v1/webhooks/{name}/test', { event: 7 })
     await show(WebhooksPage)
     document.querySelector<HTMLButtonElement>('[data-test=ledger] button')?.click()
-    await vi.waitFor(() => expect(service.changes()).toHaveLength(1))
+    await soon(() => expect(service.changes()).toHaveLength(1))
     expect(service.changes()[0]).toMatchObject({
       path: '/manage/v1/webhooks/{name}/test',
       params: { path: { name: 'ledger' } },
