@@ -70,7 +70,7 @@ final class IntakeFilter extends OncePerRequestFilter {
             body = takeIn(request);
         } catch (ProblemException refused) {
             // What is left of it is not waited for.
-            response.setHeader(HttpHeaders.CONNECTION, "close");
+            LastAnswer.say(request, response);
             if (refused.problem().status() == HttpStatus.UNSUPPORTED_MEDIA_TYPE.value()) {
                 response.setHeader(HttpHeaders.ACCEPT_ENCODING, ContentCoding.TAKEN);
             }

@@ -29,7 +29,7 @@ public final class UnreadBodyValve extends ValveBase {
         boolean refused = response.getStatus() >= HttpStatus.BAD_REQUEST.value();
         if (refused && !request.isAsync() && !isRead(request)) {
             if (!response.isCommitted()) {
-                response.setHeader("Connection", "close");
+                LastAnswer.say(request, response);
             }
             request.getCoyoteRequest().action(ActionCode.DISABLE_SWALLOW_INPUT, null);
         }
