@@ -143,7 +143,8 @@ class BadInputTest {
                 call(BOOKING, "POST", STAYS, "{}", "Content-Type", "nonsense"),
                 415,
                 "application/json");
-        assertThat(call(BOOKING, "OPTIONS", STAYS, "").header("Allow")).isEqualTo("GET, HEAD, POST, OPTIONS");
+        assertThat(call(BOOKING, "OPTIONS", STAYS, "").header("Allow"))
+                .isEqualTo("GET, HEAD, POST, OPTIONS");
         assertClear(
                 call(BOOKING, "POST", "/api/berth-desk/v1/berths", "{}"),
                 405,

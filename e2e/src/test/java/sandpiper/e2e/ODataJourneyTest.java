@@ -101,7 +101,8 @@ class ODataJourneyTest {
                 .contains("Name=\"charges\" Type=\"Collection(BerthDesk.v1.StayCharge)\"")
                 .contains("<Action Name=\"checkIn\" ", "Term=\"Validation.AllowedValues\"");
         assertThat(body("$metadata?$format=json"))
-                .contains("\"$Version\":\"4.01\"", "\"@Org.OData.Core.V1.Description\":\"Arrival\"");
+                .contains(
+                        "\"$Version\":\"4.01\"", "\"@Org.OData.Core.V1.Description\":\"Arrival\"");
     }
 
     @ParameterizedTest

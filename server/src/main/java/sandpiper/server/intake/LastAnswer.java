@@ -12,8 +12,13 @@ final class LastAnswer {
     private LastAnswer() {}
 
     static void say(HttpServletRequest request, HttpServletResponse response) {
-        if (request.getProtocol().startsWith("HTTP/1")) {
+        if (endsConnection(request)) {
             response.setHeader(HttpHeaders.CONNECTION, "close");
         }
+    }
+
+    /** Whether an answer can end the connection of a request, not only its stream. */
+    static boolean endsConnection(HttpServletRequest request) {
+        return request.getProtocol().startsWith("HTTP/1");
     }
 }
