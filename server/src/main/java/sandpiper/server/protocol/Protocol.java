@@ -13,7 +13,7 @@ import sandpiper.model.release.ServiceType;
 /** A way in which services are called. */
 public enum Protocol {
     REST("REST", Protocol.REST_AT, ProblemWriter.PLAIN),
-    SOAP("SOAP", Protocol.SOAP_AT, SoapFault.OLDER),
+    SOAP("SOAP", Protocol.SOAP_AT, new SoapFault(SoapVersion.SOAP_11)),
     ODATA("OData", Protocol.ODATA_AT, new ODataError());
 
     /** Where services answer in REST. */
@@ -64,10 +64,8 @@ public enum Protocol {
      * @param contentType {@code null} for nothing
      */
     public static ProblemWriter problemsAt(String address, @Nullable String contentType) {
-        if (SOAP.isAt(address)
-                && contentType != null
-                && contentType.strip().startsWith("application/soap+xml")) {
-            return SoapFault.NEWER;
+        if (SOAP.isAt(address)) {
+            return new SoapFault(SoapVersion.of(contentType));
         }
         return at(address).map(protocol -> protocol.problems).orElse(ProblemWriter.PLAIN);
     }

@@ -15,6 +15,7 @@ import org.xml.sax.ErrorHandler;
 import org.xml.sax.SAXException;
 import org.xml.sax.SAXParseException;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.protocol.SoapVersion;
 
 /**
  * A SOAP message that came in.

@@ -15,6 +15,7 @@ import sandpiper.engine.access.Actor;
 import sandpiper.server.intake.MessageSignIn;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.protocol.Protocol;
+import sandpiper.server.protocol.SoapVersion;
 import sandpiper.server.security.Credentials;
 
 /** Reads the UsernameToken out of the beginning of a SOAP message, whose rest is not there yet. */

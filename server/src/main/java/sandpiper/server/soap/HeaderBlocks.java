@@ -2,6 +2,7 @@ package sandpiper.server.soap;
 
 import java.util.Set;
 import org.w3c.dom.Element;
+import sandpiper.server.protocol.SoapVersion;
 
 /** The header of a message: what a sender insists on must be understood, or the call refused. */
 final class HeaderBlocks {

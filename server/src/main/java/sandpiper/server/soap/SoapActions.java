@@ -7,6 +7,7 @@ import org.springframework.http.InvalidMediaTypeException;
 import org.springframework.http.MediaType;
 import sandpiper.logic.Quoted;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.protocol.SoapVersion;
 
 /**
  * What a sender says outside of its message that it wants: {@code SOAPAction} in SOAP 1.1, a

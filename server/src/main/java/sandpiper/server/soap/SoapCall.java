@@ -18,6 +18,7 @@ import sandpiper.server.json.Bounds;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.Problem.Wrong;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.protocol.SoapVersion;
 import sandpiper.server.security.Secrets;
 import sandpiper.server.service.AnswerForm;
 import sandpiper.server.service.Changed;

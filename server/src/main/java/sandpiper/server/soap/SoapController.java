@@ -32,6 +32,7 @@ import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.protocol.Protocol;
+import sandpiper.server.protocol.SoapVersion;
 import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.IdempotencyKey;

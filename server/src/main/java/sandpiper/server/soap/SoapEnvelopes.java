@@ -3,6 +3,7 @@ package sandpiper.server.soap;
 import java.util.stream.Collectors;
 import sandpiper.engine.command.FaultPath;
 import sandpiper.server.problem.Problem;
+import sandpiper.server.protocol.SoapVersion;
 
 /** Writes what is answered: results and faults in an envelope. */
 final class SoapEnvelopes {

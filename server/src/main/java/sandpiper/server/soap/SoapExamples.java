@@ -15,6 +15,7 @@ import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
 import sandpiper.model.type.MoneyType;
+import sandpiper.server.protocol.SoapVersion;
 import sandpiper.server.service.ValueExamples;
 
 /** Writes a message for each operation of a service, to be changed and sent. */

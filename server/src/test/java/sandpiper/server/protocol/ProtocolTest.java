@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.command.FaultPath;
 import sandpiper.server.json.JsonText;
@@ -82,6 +84,19 @@ class ProtocolTest {
                         "<faultstring>Tariff is required. Too &lt;much&gt;.</faultstring>");
         assertThat(writer.text(Problem.of(HttpStatus.SERVICE_UNAVAILABLE, "Busy.", List.of())))
                 .contains("<faultcode>s:Server</faultcode>");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"application/soap+xml", " Application/SOAP+XML; charset=UTF-8"})
+    void soapAnswersInTheVersionThatWasSent(String sent) {
+        var writer = Protocol.problemsAt("/soap/desk/v1", sent);
+
+        assertThat(writer.contentType()).startsWith("application/soap+xml");
+        assertThat(writer.text(TWO))
+                .contains(
+                        "http://www.w3.org/2003/05/soap-envelope",
+                        "<s:Value>s:Sender</s:Value>",
+                        "Too &lt;much&gt;.");
     }
 
     private static byte[] bytes(String text) {

@@ -16,6 +16,7 @@ import org.springframework.mock.web.MockHttpServletRequest;
 import sandpiper.model.type.TemporalType;
 import sandpiper.model.type.TypeKeyword;
 import sandpiper.server.problem.Problem;
+import sandpiper.server.protocol.SoapVersion;
 
 /** What SOAP itself asks of a message and of its answer, whatever the service. */
 class EnvelopeRulesTest {

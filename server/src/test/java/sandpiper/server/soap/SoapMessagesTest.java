@@ -19,6 +19,7 @@ import sandpiper.model.release.Release;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.protocol.SoapVersion;
 
 class SoapMessagesTest {
     private static final Release RELEASE =

@@ -1,10 +1,10 @@
-package sandpiper.server.soap;
+package sandpiper.server.protocol;
 
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
 /** The two versions of SOAP that are spoken; they differ in namespace, content type and faults. */
-enum SoapVersion {
+public enum SoapVersion {
     SOAP_11("http://schemas.xmlsoap.org/soap/envelope/", "text/xml", "Client", "Server"),
     SOAP_12(
             "http://www.w3.org/2003/05/soap-envelope",
@@ -25,7 +25,7 @@ enum SoapVersion {
     }
 
     /** The version of a message by its content type; the older when that says nothing. */
-    static SoapVersion of(@Nullable String contentType) {
+    public static SoapVersion of(@Nullable String contentType) {
         return contentType != null
                         && contentType
                                 .strip()
@@ -35,21 +35,23 @@ enum SoapVersion {
                 : SOAP_11;
     }
 
-    String namespace() {
+    /** The namespace of the envelope. */
+    public String namespace() {
         return namespace;
     }
 
-    String contentType() {
+    /** The type of its messages, without a charset. */
+    public String contentType() {
         return contentType;
     }
 
     /** The fault code of a mistake in the request. */
-    String sender() {
+    public String sender() {
         return sender;
     }
 
     /** The fault code of something that went wrong here. */
-    String receiver() {
+    public String receiver() {
         return receiver;
     }
 }
