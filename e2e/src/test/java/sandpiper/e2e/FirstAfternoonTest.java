@@ -13,7 +13,6 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
@@ -531,15 +530,7 @@ class FirstAfternoonTest {
                                                 URI.create(
                                                         service.address()
                                                                 + "/api/orders-desk/v1/orders/A-1"))
-                                        .header(
-                                                "Authorization",
-                                                "Basic "
-                                                        + Base64.getEncoder()
-                                                                .encodeToString(
-                                                                        ("shop:" + secret)
-                                                                                .getBytes(
-                                                                                        StandardCharsets
-                                                                                                .UTF_8)))
+                                        .header("Authorization", BasicSignIn.as("shop:" + secret))
                                         .build(),
                                 BodyHandlers.ofString());
         assertThat(answer.statusCode()).as(answer.body()).isEqualTo(200);

@@ -14,7 +14,6 @@ import java.sql.DriverManager;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -242,19 +241,16 @@ class HardTimesTest {
 
     private static String asPilot(HttpClient http, HttpRequest.Builder request) throws Exception {
         return http.send(
-                        request.header("Authorization", basic("pilot:north-by-northwest")).build(),
+                        request.header("Authorization", BasicSignIn.as("pilot:north-by-northwest"))
+                                .build(),
                         HttpResponse.BodyHandlers.ofString())
                 .body();
-    }
-
-    private static String basic(String who) {
-        return "Basic " + Base64.getEncoder().encodeToString(who.getBytes());
     }
 
     private HttpRequest creation(ServiceProcess service) {
         return HttpRequest.newBuilder(URI.create(service.address() + "/manage/v1/records/Buoy"))
                 .header("Content-Type", "application/json")
-                .header("Authorization", basic(Demo.ADMIN + ":" + Demo.PASSWORD))
+                .header("Authorization", BasicSignIn.as(Demo.ADMIN + ":" + Demo.PASSWORD))
                 .POST(
                         HttpRequest.BodyPublishers.ofString(
                                 "{\"code\": \"C-%d\"}".formatted(next.incrementAndGet())))

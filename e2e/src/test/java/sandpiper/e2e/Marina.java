@@ -10,7 +10,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
-import java.util.Base64;
 import org.junit.jupiter.api.extension.BeforeAllCallback;
 import org.junit.jupiter.api.extension.ExtensionContext;
 import sandpiper.client.ManageClient;
@@ -99,11 +98,7 @@ final class Marina implements BeforeAllCallback {
                         .method(method, HttpRequest.BodyPublishers.ofByteArray(body))
                         .header("Content-Type", "application/json");
         if (!who.isEmpty()) {
-            request.header(
-                    "Authorization",
-                    "Basic "
-                            + Base64.getEncoder()
-                                    .encodeToString(who.getBytes(StandardCharsets.UTF_8)));
+            request.header("Authorization", BasicSignIn.as(who));
         }
         for (int i = 0; i < headers.length; i += 2) {
             request.setHeader(headers[i], headers[i + 1]);

@@ -6,7 +6,6 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
-import java.util.Base64;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -41,10 +40,7 @@ final class ODataTruth {
         var container = document.path("$EntityContainer").asString();
         this.namespace = container.substring(0, container.lastIndexOf('.'));
         this.schema = document.path(namespace);
-        this.authorization =
-                "Basic "
-                        + Base64.getEncoder()
-                                .encodeToString(credentials.getBytes(StandardCharsets.UTF_8));
+        this.authorization = BasicSignIn.as(credentials);
     }
 
     /** How many entities were looked at. */

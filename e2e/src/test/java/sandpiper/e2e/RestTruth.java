@@ -7,9 +7,7 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.Base64;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -37,10 +35,7 @@ final class RestTruth {
         this.contract = contract;
         this.random = random;
         this.bodies = new RandomBodies(contract.path("components").path("schemas"), random);
-        this.authorization =
-                "Basic "
-                        + Base64.getEncoder()
-                                .encodeToString(credentials.getBytes(StandardCharsets.UTF_8));
+        this.authorization = BasicSignIn.as(credentials);
     }
 
     private record Operation(String path, String method, JsonNode said) {}

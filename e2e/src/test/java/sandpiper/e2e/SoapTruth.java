@@ -5,8 +5,6 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
-import java.nio.charset.StandardCharsets;
-import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -44,10 +42,7 @@ final class SoapTruth {
                 SchemaFactory.newInstance(XMLConstants.W3C_XML_SCHEMA_NS_URI)
                         .newSchema(new StreamSource(new StringReader(types)));
         this.namespace = wsdl.replaceFirst("(?s).*?targetNamespace=\"([^\"]*)\".*", "$1");
-        this.authorization =
-                "Basic "
-                        + Base64.getEncoder()
-                                .encodeToString(credentials.getBytes(StandardCharsets.UTF_8));
+        this.authorization = BasicSignIn.as(credentials);
     }
 
     /** How many were answered with something else than a fault. */

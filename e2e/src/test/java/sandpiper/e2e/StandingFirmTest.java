@@ -119,11 +119,7 @@ class StandingFirmTest {
             request.header("Content-Type", type);
         }
         if (!who.isEmpty()) {
-            request.header(
-                    "Authorization",
-                    "Basic "
-                            + Base64.getEncoder()
-                                    .encodeToString(who.getBytes(StandardCharsets.UTF_8)));
+            request.header("Authorization", BasicSignIn.as(who));
         }
         return http.send(request.build(), BodyHandlers.ofString());
     }
@@ -228,13 +224,7 @@ class StandingFirmTest {
                 var who = "n".repeat(50) + i + ":wrong";
                 var request =
                         HttpRequest.newBuilder(URI.create(service.address() + "/manage/v1/status"))
-                                .header(
-                                        "Authorization",
-                                        "Basic "
-                                                + Base64.getEncoder()
-                                                        .encodeToString(
-                                                                who.getBytes(
-                                                                        StandardCharsets.UTF_8)))
+                                .header("Authorization", BasicSignIn.as(who))
                                 .build();
                 tries.add(() -> elsewhere.send(request, BodyHandlers.discarding()).statusCode());
             }

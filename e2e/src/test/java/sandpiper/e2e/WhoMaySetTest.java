@@ -6,11 +6,9 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Base64;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -114,12 +112,7 @@ class WhoMaySetTest {
                 manage.post(
                         "/manage/v1/clients",
                         Map.of("name", "desk-site", "grants", List.of("desk/*/*")));
-        basic =
-                "Basic "
-                        + Base64.getEncoder()
-                                .encodeToString(
-                                        ("desk-site:" + made.path("secret").asString())
-                                                .getBytes(StandardCharsets.UTF_8));
+        basic = BasicSignIn.as("desk-site:" + made.path("secret").asString());
     }
 
     @AfterAll
