@@ -3,12 +3,7 @@ package sandpiper.client;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import com.sun.net.httpserver.HttpExchange;
-import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -31,13 +26,8 @@ import tools.jackson.databind.JsonNode;
 class EndpointsTest {
     private static final JsonNode CONTRACT = contract();
 
-    /** What was sent. */
-    private record Sent(String method, String path, String body) {}
-
-    private final List<Sent> sent = new ArrayList<>();
-    private HttpServer server;
+    private ScriptedServer server;
     private ManageClient client;
-    private String answer = "{}";
 
     private static JsonNode contract() {
         try {
@@ -50,27 +40,13 @@ class EndpointsTest {
 
     @BeforeEach
     void start() throws IOException {
-        server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
-        server.createContext("/", this::handle);
-        server.start();
-        client =
-                new ManageClient(
-                        "http://127.0.0.1:" + server.getAddress().getPort(), "ann", "secret");
+        server = new ScriptedServer();
+        client = server.client("secret");
     }
 
     @AfterEach
     void stop() {
-        server.stop(0);
-    }
-
-    private void handle(HttpExchange exchange) throws IOException {
-        var body = new String(exchange.getRequestBody().readAllBytes(), StandardCharsets.UTF_8);
-        sent.add(new Sent(exchange.getRequestMethod(), exchange.getRequestURI().toString(), body));
-        var bytes = answer.getBytes(StandardCharsets.UTF_8);
-        exchange.sendResponseHeaders(200, bytes.length);
-        try (var out = exchange.getResponseBody()) {
-            out.write(bytes);
-        }
+        server.close();
     }
 
     private record Case(String name, String answer, Consumer<ManageClient> call) {}
@@ -214,16 +190,16 @@ class EndpointsTest {
                 DynamicTest.dynamicTest(
                         one.name(),
                         () -> {
-                            sent.clear();
-                            answer = one.answer();
+                            server.answers(one.answer());
                             one.call().accept(client);
 
+                            var sent = server.taken();
                             assertThat(sent).hasSize(1);
                             holdAgainstTheContract(sent.getFirst());
                         }));
     }
 
-    private static void holdAgainstTheContract(Sent sent) {
+    private static void holdAgainstTheContract(ScriptedServer.Sent sent) {
         var path = sent.path().split("\\?")[0];
         var operation =
                 CONTRACT.path("paths").properties().stream()
@@ -336,14 +312,14 @@ class EndpointsTest {
 
     @Test
     void theLastTraceIsReadWhole() {
-        answer = "[]";
+        server.answers("[]");
 
         assertThat(client.activity().lastTrace()).isEmpty();
     }
 
     @Test
     void aRoleIsFoundByItsNameWithItsWords() {
-        answer = "[{\"name\": \"a\"}, {\"name\": \"b\", \"describe\": \"Pilots\"}]";
+        server.answers("[{\"name\": \"a\"}, {\"name\": \"b\", \"describe\": \"Pilots\"}]");
 
         assertThat(client.access().role("b"))
                 .hasValueSatisfying(role ->
@@ -353,7 +329,7 @@ class EndpointsTest {
 
     @Test
     void whatIsNotSaidIsEmptyAndWhatIsMoreIsKept() {
-        answer = "{\"added\": [\"a\"], \"later\": 1}";
+        server.answers("{\"added\": [\"a\"], \"later\": 1}");
 
         var pushed = client.draft().push(Map.of());
 
@@ -365,7 +341,7 @@ class EndpointsTest {
 
     @Test
     void anAnswerOfAnotherShapeIsToldInAWord() {
-        answer = "{\"added\": 7}";
+        server.answers("{\"added\": 7}");
 
         assertThatThrownBy(() -> client.draft().push(Map.of()))
                 .isInstanceOf(RefusedException.class)

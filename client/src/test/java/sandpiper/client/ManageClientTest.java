@@ -3,13 +3,8 @@ package sandpiper.client;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import com.sun.net.httpserver.HttpExchange;
-import com.sun.net.httpserver.HttpServer;
 import java.io.IOException;
 import java.math.BigDecimal;
-import java.net.InetAddress;
-import java.net.InetSocketAddress;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -21,45 +16,25 @@ import org.junit.jupiter.api.io.TempDir;
 import tools.jackson.core.JacksonException;
 
 class ManageClientTest {
-    private HttpServer server;
+    private ScriptedServer server;
     private ManageClient client;
-    private String asked = "";
-    private String sent = "";
-    private String ifMatch = "";
-    private int status = 200;
-    private String answer = "{}";
 
     @TempDir Path folder;
 
     @BeforeEach
     void start() throws IOException {
-        server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
-        server.createContext("/", this::handle);
-        server.start();
-        client =
-                new ManageClient(
-                        "http://127.0.0.1:" + server.getAddress().getPort(), "ann", "pässword");
+        server = new ScriptedServer();
+        client = server.client("pässword");
     }
 
     @AfterEach
     void stop() {
-        server.stop(0);
-    }
-
-    private void handle(HttpExchange exchange) throws IOException {
-        asked = exchange.getRequestMethod() + " " + exchange.getRequestURI();
-        sent = new String(exchange.getRequestBody().readAllBytes(), StandardCharsets.UTF_8);
-        ifMatch = String.valueOf(exchange.getRequestHeaders().getFirst("If-Match"));
-        var bytes = answer.getBytes(StandardCharsets.UTF_8);
-        exchange.sendResponseHeaders(status, bytes.length == 0 ? -1 : bytes.length);
-        try (var out = exchange.getResponseBody()) {
-            out.write(bytes);
-        }
+        server.close();
     }
 
     @Test
     void numbersKeepAllTheirDigits() {
-        answer = "{\"amount\": 12345678901234567890.123456789}";
+        server.answers("{\"amount\": 12345678901234567890.123456789}");
 
         assertThat(client.get("/x").path("amount").decimalValue())
                 .isEqualTo(new BigDecimal("12345678901234567890.123456789"));
@@ -67,29 +42,29 @@ class ManageClientTest {
 
     @Test
     void anEmptyAnswerIsNull() {
-        status = 204;
-        answer = "";
+        server.answers(204, "");
 
         assertThat(client.post("/x", Map.of("a", 1)).isNull()).isTrue();
-        assertThat(asked).isEqualTo("POST /x");
-        assertThat(sent).isEqualTo("{\"a\":1}");
+        assertThat(server.taken())
+                .containsExactly(new ScriptedServer.Sent("POST", "/x", "{\"a\":1}", "null"));
     }
 
     @Test
     void aChangeSaysWhichVersionItIsBasedOn() {
         client.patch("/x", Map.of(), 7L);
-        assertThat(ifMatch).isEqualTo("\"7\"");
-
         client.patch("/x", Map.of(), null);
-        assertThat(ifMatch).isEqualTo("null");
+
+        assertThat(server.taken())
+                .extracting(ScriptedServer.Sent::ifMatch)
+                .containsExactly("\"7\"", "null");
     }
 
     @Test
     void aRefusalHasStatusSentenceAndPlaces() {
-        status = 422;
-        answer =
+        server.answers(
+                422,
                 "{\"detail\": \"No.\", \"errors\": [{\"pointer\": \"/a/0\", \"message\":"
-                        + " \"Bad.\"}]}";
+                        + " \"Bad.\"}]}");
 
         assertThatThrownBy(() -> client.put("/x", Map.of()))
                 .isInstanceOfSatisfying(
@@ -103,15 +78,14 @@ class ManageClientTest {
 
     @Test
     void whatIsNoProblemIsToldByItsStatus() {
-        status = 500;
-        answer = "oops";
+        server.answers(500, "oops");
 
         assertThatThrownBy(() -> client.delete("/x")).hasMessage("The server answered 500.");
     }
 
     @Test
     void nobodyAnsweringIsSaidWithWhatToDo() {
-        server.stop(0);
+        server.close();
 
         assertThatThrownBy(() -> client.get("/x"))
                 .isInstanceOf(RefusedException.class)
@@ -121,7 +95,7 @@ class ManageClientTest {
 
     @Test
     void whatIsFetchedGoesIntoAFile() throws IOException {
-        answer = "bytes";
+        server.answers("bytes");
         var file = folder.resolve("copy");
         Files.writeString(file, "old");
 
@@ -132,8 +106,7 @@ class ManageClientTest {
 
     @Test
     void aFileStaysAsItWasWhenNothingCouldBeFetched() throws IOException {
-        status = 403;
-        answer = "{\"detail\": \"Not granted.\"}";
+        server.answers(403, "{\"detail\": \"Not granted.\"}");
         var file = Files.writeString(folder.resolve("copy"), "old");
 
         assertThatThrownBy(() -> client.download("/x", file)).hasMessage("Not granted.");
