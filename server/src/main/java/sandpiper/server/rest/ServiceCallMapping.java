@@ -9,7 +9,6 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.core.Ordered;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
-import org.springframework.http.InvalidMediaTypeException;
 import org.springframework.http.MediaType;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
@@ -21,6 +20,7 @@ import org.springframework.web.servlet.HandlerMapping;
 import sandpiper.engine.access.Actor;
 import sandpiper.logic.Quoted;
 import sandpiper.server.config.ProblemAdvice;
+import sandpiper.server.json.JsonType;
 import sandpiper.server.problem.ProblemException;
 
 /**
@@ -140,30 +140,16 @@ final class ServiceCallMapping implements HandlerMapping, Ordered {
     /** The request, when its body is of one of these types. */
     private static HttpServletRequest of(List<MediaType> types, HttpServletRequest request)
             throws HttpMediaTypeNotSupportedException {
-        var type = type(request.getContentType());
+        var type = JsonType.read(request.getContentType());
         if (type == null || types.stream().noneMatch(one -> one.equalsTypeAndSubtype(type))) {
             throw new HttpMediaTypeNotSupportedException(type, types);
         }
-        if (!isUtf8(type)) {
+        if (!JsonType.isUtf8(type)) {
             throw new ProblemException(
                     HttpStatus.UNSUPPORTED_MEDIA_TYPE,
                     "JSON is sent in UTF-8 (RFC 8259 §8.1), not in %s."
                             .formatted(Quoted.of(String.valueOf(type.getParameter("charset")))));
         }
         return request;
-    }
-
-    private static boolean isUtf8(MediaType type) {
-        var charset = type.getParameter("charset");
-        return charset == null || charset.replace("\"", "").equalsIgnoreCase("utf-8");
-    }
-
-    /** {@code null} when there is none, or what stands there is no media type. */
-    private static @Nullable MediaType type(@Nullable String given) {
-        try {
-            return given == null ? null : MediaType.parseMediaType(given);
-        } catch (InvalidMediaTypeException _) {
-            return null;
-        }
     }
 }
