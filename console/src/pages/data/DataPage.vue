@@ -1,40 +1,26 @@
 <script setup lang="ts">
 import { PlusOutlined, SearchOutlined } from '@ant-design/icons-vue'
-import {
-  Alert,
-  Button,
-  Input,
-  Select,
-  Table,
-  TableSummary,
-  TableSummaryCell,
-  TableSummaryRow,
-  Tag,
-  message as toast,
-} from 'ant-design-vue'
-import { useQuery } from '@tanstack/vue-query'
+import { Alert, Button, Input, Select, message as toast } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { ObjectFunctionView } from '@/api/client'
-import { figuresOf } from '@/api/figures'
 import { addressOf, findRecords, type RecordView } from '@/api/records'
 import CallFunction from '@/components/CallFunction.vue'
 import LoadState from '@/components/LoadState.vue'
-import { count, isNumeric, moment, shown } from '@/composables/format'
+import { count, moment } from '@/composables/format'
 import { useLatest } from '@/composables/latest'
 import { useModel } from '@/composables/model'
 import { useSession } from '@/composables/session'
-import { useSmall } from '@/composables/small'
 import ConditionInput from '@/conditions/ConditionInput.vue'
 import { columnsOf } from './columns'
 import { download, recordsCsv } from './dataFile'
 import FigureChart from './FigureChart.vue'
-import { addable, firstChart } from './figures'
+import { firstChart, summedFields } from './figures'
 import ImportDialog from './ImportDialog.vue'
 import { readChart, readList, writeChart, writeList, type ListState } from './list'
+import RecordsTable from './RecordsTable.vue'
 import ViewMenu from './ViewMenu.vue'
 
-const small = useSmall()
 const { may } = useSession()
 const props = defineProps<{ object?: string }>()
 const route = useRoute()
@@ -161,49 +147,10 @@ function change(part: Partial<ReturnType<typeof readList>>) {
 }
 
 const columnNames = computed(() => (subject.value ? columnsOf(subject.value, list.value.columns) : []))
-const columns = computed(() => {
-  const fields = columnNames.value.map((one) => subject.value!.fields.find((field) => field.name === one)!)
-  const sorted = sort.value?.replace(/^-/, '')
-  return fields.map((field) => ({
-    key: field.name,
-    title: field.label,
-    ellipsis: true,
-    align: isNumeric(field) ? ('right' as const) : ('left' as const),
-    sorter: !field.languages.length,
-    sortOrder:
-      sorted === field.name
-        ? sort.value!.startsWith('-')
-          ? ('descend' as const)
-          : ('ascend' as const)
-        : null,
-    width: field.type === 'boolean' ? 110 : undefined,
-  }))
-})
-
-const summed = computed(() =>
-  (subject.value?.fields ?? []).filter((field) => addable(field) && columnNames.value.includes(field.name)),
-)
-const sums = useQuery({
-  queryKey: computed(() => ['figures', name.value, 'sums', list.value, columnNames.value]),
-  queryFn: () =>
-    figuresOf(name.value!, {
-      filter: list.value.filter,
-      search: list.value.search,
-      retired: list.value.retired,
-      of: summed.value.map((field) => field.name).join(','),
-    }),
-  enabled: computed(() => summed.value.length > 0 && rows.value.length > 0),
-  retry: false,
-})
-const sumOf = (field: string) => {
-  const value = sums.data.value?.sums[field]
-  const of = subject.value?.fields.find((one) => one.name === field)
-  return value === undefined || !of ? '' : shown(of, Number(value))
-}
-
 /** What is open above the table takes its room; some of it always stays. */
 const tableHeight = computed(() => {
-  const above = 235 + (filterOpen.value ? 115 : 0) + (chart.value ? 300 : 0) + (summed.value.length ? 40 : 0)
+  const summed = summedFields(subject.value?.fields ?? [], columnNames.value).length > 0
+  const above = 235 + (filterOpen.value ? 115 : 0) + (chart.value ? 300 : 0) + (summed ? 40 : 0)
   return `max(250px, calc(100vh - ${above}px))`
 })
 const selects = computed(
@@ -215,24 +162,6 @@ const show = (now: ListState) => void router.replace({ path: `/data/${name.value
 function later(filter: string) {
   clearTimeout(timer)
   timer = setTimeout(() => change({ filter: filter.trim() || undefined }), PAUSE)
-}
-
-function onTable(_page: unknown, _filters: unknown, sorter: unknown) {
-  const { columnKey, order } = sorter as { columnKey?: string; order?: 'ascend' | 'descend' }
-  change({ sort: order ? (order === 'descend' ? '-' : '') + columnKey : undefined })
-}
-function open(record: RecordView) {
-  void router.push(`/data/${name.value}/record/${encodeURIComponent(addressOf(subject.value!.key, record))}`)
-}
-type Name = string | number | undefined
-const fieldOf = (name: Name) => subject.value?.fields.find((field) => field.name === name)
-function cell(record: RecordView, name: Name): string {
-  const field = fieldOf(name)
-  return field ? shown(field, record.values[field.name]) : ''
-}
-const linkTitle = (record: RecordView, name: Name) => {
-  const title = record.titles[String(name)]
-  return typeof title === 'string' ? title : ''
 }
 </script>
 
@@ -352,74 +281,18 @@ const linkTitle = (record: RecordView, name: Name) => {
           @change="(now) => change({ chart: writeChart(now) })"
         />
         <Alert v-if="problem" type="error" show-icon :message="problem.message" class="problem" />
-        <Table
-          :columns="columns"
-          :data-source="rows"
-          :row-key="(record) => record.id"
-          :row-selection="
-            selects
-              ? {
-                  selectedRowKeys: chosen,
-                  columnWidth: 40,
-                  onChange: (now: unknown[]) => choose(now.map(String)),
-                }
-              : undefined
-          "
-          :pagination="false"
+        <RecordsTable
+          :object="subject"
+          :list="list"
+          :sort="sort"
+          :columns="columnNames"
+          :rows="rows"
           :loading="loading"
-          size="small"
-          :scroll="small ? { x: columns.length * 118, y: 'calc(100dvh - 340px)' } : { y: tableHeight }"
-          :custom-row="(record) => ({ onClick: () => open(record as RecordView), style: 'cursor: pointer' })"
-          @change="onTable"
-        >
-          <template #bodyCell="{ column: { key: part }, record }">
-            <template v-if="part === subject.key[0]">
-              <RouterLink
-                :to="`/data/${subject.name}/record/${encodeURIComponent(addressOf(subject.key, record as RecordView))}`"
-              >
-                {{ cell(record as RecordView, part) }}
-              </RouterLink>
-              <Tag v-if="record.retired" class="tag">retired</Tag>
-            </template>
-            <template v-else-if="fieldOf(part)?.type === 'choice'">
-              <Tag v-if="cell(record as RecordView, part)">{{ cell(record as RecordView, part) }}</Tag>
-            </template>
-            <template v-else>
-              {{ cell(record as RecordView, part) }}
-              <span v-if="fieldOf(part)?.type === 'reference'" class="quiet">{{
-                linkTitle(record as RecordView, part)
-              }}</span>
-            </template>
-          </template>
-          <template v-if="summed.length && rows.length" #summary>
-            <TableSummary fixed>
-              <TableSummaryRow>
-                <TableSummaryCell v-if="selects" :index="0" />
-                <TableSummaryCell
-                  v-for="(column, at) in columns"
-                  :key="column.key"
-                  :index="at + (selects ? 1 : 0)"
-                  :align="column.align"
-                >
-                  <span class="sum" data-test="sum">{{ sumOf(column.key) || (at === 0 ? 'Sum' : '') }}</span>
-                </TableSummaryCell>
-              </TableSummaryRow>
-            </TableSummary>
-          </template>
-          <template #emptyText>
-            <div class="empty">
-              <template v-if="list.search || list.filter"
-                >Nothing matches.
-                <Button type="link" size="small" @click="change({ search: undefined, filter: undefined })"
-                  >Show all</Button
-                ></template
-              >
-              <template v-else
-                >There are no {{ subject.plural.toLowerCase() }} yet. Enter the first one.</template
-              >
-            </div>
-          </template>
-        </Table>
+          :height="tableHeight"
+          :chosen="selects ? chosen : undefined"
+          @choose="choose"
+          @change="change"
+        />
         <ImportDialog v-if="importing" :object="subject" @done="run(undefined)" @left="importing = false" />
         <div class="foot quiet">
           <Button v-if="next" size="small" :loading="loading" @click="run(next!)">Show more</Button>
@@ -468,13 +341,6 @@ const linkTitle = (record: RecordView, name: Name) => {
 .on {
   border-color: var(--action);
   background: var(--action-soft);
-}
-.sum {
-  font-weight: 600;
-  font-variant-numeric: tabular-nums;
-}
-.tag {
-  margin-left: 6px;
 }
 .foot {
   display: flex;

@@ -7,6 +7,10 @@ export const addable = (field: FieldView) =>
   ['integer', 'decimal', 'amount'].includes(field.type) &&
   !(field.type === 'amount' && field.currency === 'record')
 
+/** The fields among the columns of a list whose sums stand below it. */
+export const summedFields = (fields: FieldView[], columns: string[]) =>
+  fields.filter((field) => addable(field) && columns.includes(field.name))
+
 export const inTime = (field: FieldView) => field.type === 'date' || field.type === 'date-time'
 
 /** Whether records can be grouped by a field. */

@@ -25,48 +25,6 @@ public final class DemoData {
     private static final int BERTHS_PER_PIER = 15;
     private static final LocalDate YEAR = LocalDate.of(2026, 1, 1);
 
-    private static final List<String> FIRST_NAMES =
-            List.of(
-                    "Tilda", "Jorrit", "Wenke", "Arvid", "Maelle", "Ragna", "Ivo", "Sunniva",
-                    "Bennet", "Liske", "Osk", "Fenja");
-    private static final List<String> LAST_NAMES =
-            List.of(
-                    "Moor", "Sandvik", "Ebbing", "Quell", "Harlund", "Brack", "Seewald", "Torsen",
-                    "Wiek", "Dorsch", "Klipp");
-    private static final List<String> COMPANIES =
-            List.of(
-                    "Blue Fender Charter",
-                    "Tidewise Diving",
-                    "Lantern Yacht Club",
-                    "Westwind Sailing School",
-                    "Mudlark Salvage");
-    private static final List<String> VESSEL_FIRST =
-            List.of(
-                    "Sea", "Little", "Grey", "Silver", "North", "Salty", "Quiet", "Golden", "Wild",
-                    "Amber", "Old", "Swift");
-    private static final List<String> VESSEL_SECOND =
-            List.of(
-                    "Pink",
-                    "Holly",
-                    "Curlew",
-                    "Plover",
-                    "Lantern",
-                    "Compass",
-                    "Breeze",
-                    "Thistle",
-                    "Otter",
-                    "Heron",
-                    "Samphire");
-    private static final List<String> KINDS =
-            List.of("sail", "sail", "sail", "motor", "motor", "catamaran", "workboat");
-    private static final List<String> COUNTRIES =
-            List.of("DE", "DE", "DE", "DK", "NL", "SE", "NO", "PL");
-    private static final List<String> PIERS = List.of("N", "S", "E", "W", "M", "H");
-    private static final List<String> PIER_NAMES =
-            List.of("North", "South", "East", "West", "Middle", "Harbour");
-    private static final List<String> PIER_NAMES_GERMAN =
-            List.of("Nord", "Süd", "Ost", "West", "Mittel", "Hafen");
-
     private final Random random = new Random(20260501);
     private final Map<String, List<Map<String, Object>>> records = new LinkedHashMap<>();
     private final Map<Object, List<Span>> taken = new HashMap<>();
@@ -125,10 +83,10 @@ public final class DemoData {
             boolean company = i % 8 == 7;
             var name =
                     company
-                            ? COMPANIES.get(i / 8 % COMPANIES.size())
-                            : FIRST_NAMES.get(i % FIRST_NAMES.size())
+                            ? DemoWords.COMPANIES.get(i / 8 % DemoWords.COMPANIES.size())
+                            : DemoWords.FIRST_NAMES.get(i % DemoWords.FIRST_NAMES.size())
                                     + " "
-                                    + LAST_NAMES.get(i * 3 % LAST_NAMES.size());
+                                    + DemoWords.LAST_NAMES.get(i * 3 % DemoWords.LAST_NAMES.size());
             var mailbox = name.toLowerCase(Locale.ROOT).replace(' ', '.');
             add(
                     "Owner",
@@ -143,15 +101,15 @@ public final class DemoData {
                     "phone",
                     code("+49 4321 55%03d", i + 100),
                     "country",
-                    one(COUNTRIES),
+                    one(DemoWords.COUNTRIES),
                     "since",
                     YEAR.minusDays(random.nextInt(3000)).toString());
         }
     }
 
     private void piersAndBerths() {
-        for (int p = 0; p < PIERS.size(); p++) {
-            var pier = PIERS.get(p);
+        for (int p = 0; p < DemoWords.PIERS.size(); p++) {
+            var pier = DemoWords.PIERS.get(p);
             add(
                     "Pier",
                     "code",
@@ -159,23 +117,23 @@ public final class DemoData {
                     "name",
                     Map.of(
                             "en",
-                            PIER_NAMES.get(p) + " pier",
+                            DemoWords.PIER_NAMES.get(p) + " pier",
                             "de",
-                            PIER_NAMES_GERMAN.get(p) + "steg"),
+                            DemoWords.PIER_NAMES_GERMAN.get(p) + "steg"),
                     "powerCapacity",
                     200L + 50L * p,
                     "open",
                     true);
         }
-        for (int p = 0; p < PIERS.size(); p++) {
+        for (int p = 0; p < DemoWords.PIERS.size(); p++) {
             for (int b = 1; b <= BERTHS_PER_PIER; b++) {
                 long length = 8 + (b - 1) / 3 * 3L + p % 2;
                 add(
                         "Berth",
                         "code",
-                        PIERS.get(p) + code("-%02d", b),
+                        DemoWords.PIERS.get(p) + code("-%02d", b),
                         "pier",
-                        PIERS.get(p),
+                        DemoWords.PIERS.get(p),
                         "maxLength",
                         length,
                         "maxDraught",
@@ -189,34 +147,7 @@ public final class DemoData {
     }
 
     private void tariffs() {
-        var named =
-                List.of(
-                        "POWER|Shore power, per kWh|0.45|19|false",
-                        "WATER|Fresh water, per 100 l|1.20|7|false",
-                        "ENV|Environment fee|6.50|19|true",
-                        "TOURIST|Visitor's tax, per night|2.00|0|false",
-                        "CRANE|Crane, in and out|145.00|19|true",
-                        "SLIP|Slipway|28.00|19|true",
-                        "LAUNDRY|Laundry token|4.50|19|false",
-                        "SHOWER|Shower token|1.00|19|false",
-                        "WLAN|Wireless network, per day|3.00|19|false",
-                        "PUMP|Holding tank pump-out|12.00|19|false",
-                        "DIVER|Diver, per half hour|65.00|19|false",
-                        "WINTER|Winter storage, per month|180.00|19|false",
-                        "WASH|Hull washing, per metre|9.50|19|false",
-                        "MAST|Mast crane|75.00|19|true",
-                        "TOW|Towing within the harbour|48.00|19|false",
-                        "ICE|Bag of ice|3.50|7|false",
-                        "BREAD|Breakfast rolls, delivered|5.20|7|false",
-                        "FUEL|Diesel, per litre|1.89|19|false",
-                        "OIL|Used oil taken back, per litre|0.80|19|false",
-                        "PARK|Parking, per day|6.00|19|false",
-                        "TRAILER|Trailer space, per week|22.00|19|false",
-                        "LOCKER|Locker, per week|9.00|19|false",
-                        "KEY|Gate key deposit|20.00|0|true",
-                        "GUEST|Guest berth surcharge|8.00|7|false",
-                        "FENDER|Fender hire, per day|2.50|19|false");
-        for (var line : named) {
+        for (var line : DemoWords.TARIFFS) {
             var parts = line.split("\\|", -1);
             add(
                     "Tariff",
@@ -241,11 +172,14 @@ public final class DemoData {
                     "registration",
                     vessel(i),
                     "name",
-                    VESSEL_FIRST.get(i % VESSEL_FIRST.size())
+                    DemoWords.VESSEL_FIRST.get(i % DemoWords.VESSEL_FIRST.size())
                             + " "
-                            + VESSEL_SECOND.get(i / VESSEL_FIRST.size() % VESSEL_SECOND.size()),
+                            + DemoWords.VESSEL_SECOND.get(
+                                    i
+                                            / DemoWords.VESSEL_FIRST.size()
+                                            % DemoWords.VESSEL_SECOND.size()),
                     "kind",
-                    one(KINDS),
+                    one(DemoWords.KINDS),
                     "length",
                     length,
                     "beam",
@@ -430,14 +364,6 @@ public final class DemoData {
     }
 
     private void workRequests() {
-        var jobs =
-                List.of(
-                        "Antifouling",
-                        "Replace anodes",
-                        "Check rigging",
-                        "Engine service",
-                        "Mend fender rail",
-                        "New cleats");
         for (int i = 0; i < 24; i++) {
             add(
                     "WorkRequest",
@@ -446,7 +372,7 @@ public final class DemoData {
                     "vessel",
                     vessel(random.nextInt(VESSELS)),
                     "title",
-                    jobs.get(i % jobs.size()),
+                    DemoWords.JOBS.get(i % DemoWords.JOBS.size()),
                     "priority",
                     one(List.of("low", "normal", "normal", "urgent")),
                     "dueOn",

@@ -51,7 +51,7 @@ public final class StepActions implements Actions {
     private final FaultLog faults;
     private final Tracer tracer;
     private final @Nullable RecordState subject;
-    private final Rights rights;
+    private final StepRights rights;
     private final boolean isFunction;
     private boolean outdated;
 
@@ -77,7 +77,7 @@ public final class StepActions implements Actions {
         this.faults = context.faults();
         this.tracer = tracer;
         this.subject = subject;
-        this.rights = rights;
+        this.rights = new StepRights(context, tracer, subject, rights);
         this.isFunction = isFunction;
     }
 
@@ -94,39 +94,6 @@ public final class StepActions implements Actions {
         }
     }
 
-    /** Whether a record may be changed; says so when it may not. */
-    private boolean mayChange(RecordState record, Action action) {
-        if (record == subject || record.isNew() || rights == Rights.ALL) {
-            return true;
-        }
-        var scope = rights.scope(record.object(), action);
-        boolean granted = scope.isPresent() && workspace.isWithin(scope.get(), record);
-        if (!granted) {
-            refuse(
-                    "%s %s cannot be changed on behalf of %s: that is not granted."
-                            .formatted(
-                                    record.object().label(),
-                                    record.keyText(),
-                                    context.actor().name()));
-        }
-        return granted;
-    }
-
-    private boolean mayCreate(ObjectRecordType type) {
-        boolean granted = rights.scope(type.object(), Action.CREATE).isPresent();
-        if (!granted) {
-            refuse(
-                    "No %s can be created on behalf of %s: that is not granted."
-                            .formatted(type.object().label(), context.actor().name()));
-        }
-        return granted;
-    }
-
-    private void refuse(String message) {
-        tracer.step(TraceStep.Kind.REFUSED, message, "", "");
-        faults.refuse(new Fault(FaultPath.WHOLE, RecordCode.NOT_YOURS, message));
-    }
-
     @Override
     public void set(RecordValue record, Member member, Object value) {
         outdated = true;
@@ -135,7 +102,7 @@ public final class StepActions implements Actions {
             int language =
                     member instanceof ModelMember.OfLanguage one ? one.place() : Derivation.MAIN;
             var row = rowOf(record);
-            if (!mayChange(row.record(), Action.EDIT)) {
+            if (!rights.mayChange(row.record(), Action.EDIT)) {
                 return;
             }
             if (set(row, field, language, value) && row instanceof ItemState item) {
@@ -144,7 +111,7 @@ public final class StepActions implements Actions {
             workspace.touch(row.record());
         } else if (member instanceof ModelMember.OfPart(var part, _)
                 && record instanceof LogicRecord of
-                && mayChange(of.state(), Action.EDIT)) {
+                && rights.mayChange(of.state(), Action.EDIT)) {
             setItems(of.state(), part, value);
         }
         if (tracer.isOn()) {
@@ -217,7 +184,7 @@ public final class StepActions implements Actions {
     @Override
     public RecordValue create(RecordType object, Map<Member, Object> values) {
         outdated = true;
-        mayCreate((ObjectRecordType) object);
+        rights.mayCreate((ObjectRecordType) object);
         var record = workspace.create(((ObjectRecordType) object).object());
         assign(record, values);
         if (!faults.isStopped()) {
@@ -255,7 +222,7 @@ public final class StepActions implements Actions {
     public RecordValue addItem(RecordValue record, Member part, Map<Member, Object> values) {
         outdated = true;
         var owner = ((LogicRecord) record).state();
-        mayChange(owner, Action.EDIT);
+        rights.mayChange(owner, Action.EDIT);
         var ofPart = ((ModelMember.OfPart) part).part();
         var item = new ItemState(owner, ofPart);
         context.newRecords().defaults(item);
@@ -290,7 +257,7 @@ public final class StepActions implements Actions {
         }
         outdated = true;
         var record = workspace.record(object, found.get().number());
-        if (!mayChange(record, Action.EDIT)) {
+        if (!rights.mayChange(record, Action.EDIT)) {
             return record.logic(workspace);
         }
         assign(record, values);
@@ -330,7 +297,7 @@ public final class StepActions implements Actions {
         outdated = true;
         switch (record) {
             case LogicRecord of -> {
-                if (!mayChange(of.state(), Action.RETIRE)) {
+                if (!rights.mayChange(of.state(), Action.RETIRE)) {
                     return;
                 }
                 // Logic means what it says; only what must never be is refused.
@@ -345,7 +312,7 @@ public final class StepActions implements Actions {
                 workspace.touch(of.state());
             }
             case LogicItem of -> {
-                if (!mayChange(of.item().record(), Action.EDIT)) {
+                if (!rights.mayChange(of.item().record(), Action.EDIT)) {
                     return;
                 }
                 of.item().record().removeItem(of.item());
@@ -360,7 +327,7 @@ public final class StepActions implements Actions {
     public void transition(RecordValue record, String name) {
         outdated = true;
         var state = ((LogicRecord) record).state();
-        if (mayChange(state, Action.EDIT)) {
+        if (rights.mayChange(state, Action.EDIT)) {
             context.lifecycles().take(state, name);
         }
     }
@@ -378,7 +345,7 @@ public final class StepActions implements Actions {
                                 (ObjectFunctionType) function,
                                 FunctionRun.stateOf(record),
                                 arguments,
-                                isFunction ? rights : Rights.ALL);
+                                isFunction ? rights.granted() : Rights.ALL);
         outdated = true;
         return result;
     }

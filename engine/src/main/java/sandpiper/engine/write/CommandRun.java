@@ -6,7 +6,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
-import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Expected;
 import sandpiper.engine.command.Fault;
@@ -37,6 +36,7 @@ public final class CommandRun {
     private final LiveRelease live;
     private final Request request;
     private final UnitOfWork unit;
+    private final VersionCheck versions;
     private @Nullable RecordState record;
     private Outcome.@Nullable Result result;
 
@@ -56,6 +56,7 @@ public final class CommandRun {
         this.live = live;
         this.request = request;
         this.unit = unit;
+        versions = new VersionCheck(request.versioned());
     }
 
     /** Does what can be done at once; {@code null} when the unit has to work on it. */
@@ -103,52 +104,17 @@ public final class CommandRun {
     }
 
     /**
-     * Why what has become of the record is not granted, or {@code null}; asked when all is worked
-     * out.
+     * Why what has become of the record is not granted, or {@code null}, when all is worked out.
      */
     Outcome.@Nullable Refused beyond() {
         var made = record;
-        return made == null || unit.workspace().isWithin(request.after(), made)
-                ? null
-                : notGranted(made);
+        return made == null ? null : new GrantedAfter(request.after()).beyond(unit, made);
     }
 
-    private static Outcome.Refused notGranted(RecordState made) {
-        return Outcome.Refused.because(
-                Reason.CONFLICT,
-                RecordCode.NOT_GRANTED,
-                "With these values the %s would be one that is not granted to you."
-                        .formatted(made.object().label()));
-    }
-
-    /**
-     * A refusal as it is told. Whoever is granted records by what these refer to hears the same of
-     * one that is not there as of one that is not granted, and so does not learn which there are.
-     */
+    /** A refusal as the one who asked may hear it. */
     Outcome.Refused told(Outcome.Refused refused) {
         var made = record;
-        if (made == null) {
-            return refused;
-        }
-        boolean tells =
-                refused.faults().stream()
-                        .anyMatch(fault ->
-                                fault.code() == RecordCode.UNKNOWN_RECORD && isOfACondition(fault));
-        return tells ? notGranted(made) : refused;
-    }
-
-    /** Whether what the request is granted depends on what the field of a fault refers to. */
-    private boolean isOfACondition(Fault fault) {
-        return fault.path().steps().size() == 1
-                && request.after().conditions().stream()
-                        .anyMatch(text ->
-                                Pattern.compile(
-                                                "\\b%s\\s*\\."
-                                                        .formatted(
-                                                                Pattern.quote(
-                                                                        fault.path().toString())))
-                                        .matcher(text)
-                                        .find());
+        return made == null ? refused : new GrantedAfter(request.after()).told(refused, made);
     }
 
     private @Nullable Outcome create(
@@ -205,7 +171,8 @@ public final class CommandRun {
         var there = load(object, number);
         // Data from elsewhere that comes once more finds retired what it says is retired.
         boolean staysRetired = request.leave().whole() && there.isRetired() && isRetired(values);
-        var refusal = staysRetired ? stale(there, expected) : refusal(there, expected);
+        var refusal =
+                staysRetired ? versions.stale(there, expected) : versions.refusal(there, expected);
         if (refusal != null) {
             return refusal;
         }
@@ -219,19 +186,6 @@ public final class CommandRun {
         begin(there);
         unit.input().apply(there, input.changing(changeable));
         return null;
-    }
-
-    /** Why a record cannot be changed at all, or {@code null}. */
-    private Outcome.@Nullable Refused refusal(RecordState there, @Nullable Expected expected) {
-        var stale = stale(there, expected);
-        if (stale != null || !there.isRetired()) {
-            return stale;
-        }
-        return Outcome.Refused.because(
-                Reason.CONFLICT,
-                RecordCode.RETIRED_RECORD,
-                "This %s is retired; restore it before changing it."
-                        .formatted(there.object().label()));
     }
 
     private @Nullable Outcome save(RecordCommand.Save save) {
@@ -316,7 +270,7 @@ public final class CommandRun {
             return missing(object, transit.key());
         }
         var there = load(object, found.get().number());
-        var refusal = refusal(there, transit.expected());
+        var refusal = versions.refusal(there, transit.expected());
         if (refusal != null) {
             return refusal;
         }
@@ -335,7 +289,7 @@ public final class CommandRun {
                 return missing(object, key);
             }
             on = load(object, found.get().number());
-            var refusal = refusal(on, call.expected());
+            var refusal = versions.refusal(on, call.expected());
             if (refusal != null) {
                 return refusal;
             }
@@ -385,7 +339,7 @@ public final class CommandRun {
                     "%s are neither retired nor deleted.".formatted(object.plural()));
         }
         var there = load(object, found.get().number());
-        var stale = stale(there, remove.expected());
+        var stale = versions.stale(there, remove.expected());
         if (stale != null) {
             return stale;
         }
@@ -429,45 +383,5 @@ public final class CommandRun {
                 Reason.MISSING,
                 RecordCode.NO_SUCH_RECORD,
                 "There is no %s %s.".formatted(object.label(), Quoted.of(key)));
-    }
-
-    private Outcome.@Nullable Refused stale(RecordState there, @Nullable Expected expected) {
-        var stored = Objects.requireNonNull(there.stored());
-        if (expected instanceof Expected.Absent) {
-            return Outcome.Refused.because(
-                    Reason.STALE,
-                    RecordCode.STALE,
-                    "This %s is there already; nothing was done."
-                            .formatted(there.object().label()));
-        }
-        if (!(expected instanceof Expected.Versions(var versions))) {
-            if (!request.versioned()) {
-                return null;
-            }
-            return Outcome.Refused.because(
-                    Reason.UNVERSIONED,
-                    RecordCode.VERSION_NEEDED,
-                    "A change of this %s must say which version it is based on; read it and send the version you read."
-                            .formatted(there.object().label()));
-        }
-        if (versions.contains(stored.version())) {
-            return null;
-        }
-        if (versions.isEmpty()) {
-            return Outcome.Refused.because(
-                    Reason.STALE,
-                    RecordCode.STALE,
-                    "None of the tags that were sent is the strong tag of this %s; read it again."
-                            .formatted(there.object().label()));
-        }
-        return Outcome.Refused.because(
-                Reason.STALE,
-                RecordCode.STALE,
-                "This %s was changed by %s in the meantime (version %d, not %s); read it again and repeat your change."
-                        .formatted(
-                                there.object().label(),
-                                stored.changedBy(),
-                                stored.version(),
-                                expected));
     }
 }

@@ -138,7 +138,7 @@ final class Operands {
         }
         int at = lowering.hole(term);
         return (bound, zone) -> {
-            var value = ConditionExtractor.stored(type, bound.get(at), zone);
+            var value = ValueComparison.stored(type, bound.get(at), zone);
             return value == null ? new Operand.Nothing(type) : new Operand.Value(value, type);
         };
     }
@@ -276,7 +276,7 @@ final class Operands {
         return then.type() == Simple.NOTHING
                 || otherwise.type() == Simple.NOTHING
                 || (isPlain(then.type()) && then.type().isNumeric() && otherwise.type().isNumeric())
-                || ConditionExtractor.areAlike(then.type(), otherwise.type());
+                || ValueComparison.areAlike(then.type(), otherwise.type());
     }
 
     private @Nullable Binder ofText(Term.Call call) {
@@ -299,7 +299,7 @@ final class Operands {
     @Nullable Binder text(Term term) {
         var named = stored(term);
         if (named != null) {
-            var field = ConditionExtractor.keyed(named);
+            var field = ValueComparison.keyed(named);
             return field.type().isTextual() ? (_, _) -> field : null;
         }
         return term.type() == Simple.TEXT ? of(term) : null;

@@ -78,7 +78,7 @@ public final class Code {
     }
 
     private void write(Term term) {
-        var made = Generated.of(term);
+        var made = GeneratedClass.of(term);
         if (made != null) {
             op = made;
             written = true;

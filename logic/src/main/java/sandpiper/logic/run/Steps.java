@@ -8,7 +8,7 @@ import sandpiper.logic.value.RecordValue;
 import sandpiper.logic.value.Values;
 
 /**
- * What single steps come to, the same for a tree of functions and for a {@link Generated} class.
+ * What single steps come to, the same for a tree of functions and for a {@link GeneratedClass}.
  *
  * <p>What is usual is told apart first and by little code, so that the JVM takes it into whatever
  * calls it; the rest is a call.

@@ -1,14 +1,8 @@
 package sandpiper.store.record;
 
 import java.math.BigDecimal;
-import java.math.RoundingMode;
-import java.time.Duration;
-import java.time.Instant;
-import java.time.LocalDate;
-import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -18,7 +12,6 @@ import sandpiper.logic.condition.Operand;
 import sandpiper.logic.syntax.ArithmeticOperator;
 import sandpiper.logic.syntax.Operator;
 import sandpiper.logic.type.LogicType;
-import sandpiper.logic.value.RecordValue;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.ObjectRecordType;
@@ -28,7 +21,6 @@ import sandpiper.model.type.AskedLanguages;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
-import sandpiper.model.type.TemporalType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
 import sandpiper.model.type.UuidType;
@@ -44,7 +36,6 @@ final class ConditionToSql {
                     "changedBy", Tables.CHANGED_BY,
                     "retired", Tables.RETIRED);
 
-    private static final int PERCENT_PLACES = 2;
     private static final long MICROS_A_DAY = 86_400_000_000L;
 
     private final Release release;
@@ -63,26 +54,6 @@ final class ConditionToSql {
         this.release = release;
         this.object = object;
         this.isSmall = isSmall;
-    }
-
-    /**
-     * A scalar with the decimal places of what is in it, 0 for all but numbers.
-     *
-     * @param percent whether it is a percent, which is written 19 and counts as 0.19
-     */
-    private record Target(Scalar scalar, int scale, boolean percent, boolean smallLetters) {
-        static Target plain(Scalar scalar) {
-            return new Target(scalar, 0, false, false);
-        }
-
-        static Target number(Scalar scalar, int scale) {
-            return new Target(scalar, scale, false, false);
-        }
-
-        /** Decimal places when it is reckoned with. */
-        int places() {
-            return percent ? scale + PERCENT_PLACES : scale;
-        }
     }
 
     Predicate lower(Condition condition) {
@@ -112,35 +83,38 @@ final class ConditionToSql {
         return target(operand).scalar();
     }
 
-    private Target target(Operand operand) {
+    private ScaledScalar target(Operand operand) {
         return switch (operand) {
             case Operand.Field field -> stored(field);
             case Operand.Value value -> bound(value);
-            case Operand.Nothing _ -> Target.plain(new Scalar.Bound(null));
+            case Operand.Nothing _ -> ScaledScalar.plain(new Scalar.Bound(null));
             case Operand.Worked worked -> worked(worked);
-            case Operand.Truth(var condition) -> Target.plain(new Scalar.Truth(lower(condition)));
+            case Operand.Truth(var condition) ->
+                    ScaledScalar.plain(new Scalar.Truth(lower(condition)));
             case Operand.Arithmetic arithmetic -> arithmetic(arithmetic);
             case Operand.Later(var date, long days) ->
-                    Target.plain(
+                    ScaledScalar.plain(
                             new Scalar.Arithmetic(
                                     '+', target(date).scalar(), new Scalar.Bound(days)));
             case Operand.Piece(var of, var name) -> piece(of, name);
             case Operand.Letters(var of, boolean capital) ->
-                    Target.plain(new Scalar.Letters(target(of).scalar(), capital));
-            case Operand.Length(var of) -> Target.plain(new Scalar.Length(target(of).scalar()));
+                    ScaledScalar.plain(new Scalar.Letters(target(of).scalar(), capital));
+            case Operand.Length(var of) ->
+                    ScaledScalar.plain(new Scalar.Length(target(of).scalar()));
             case Operand.Choice choice -> choice(choice);
             case Operand.Total total -> total(total);
         };
     }
 
-    private Target stored(Operand.Field operand) {
+    private ScaledScalar stored(Operand.Field operand) {
         var reached = reach(operand.path());
         var field = reached.field();
         if (field != null && field.type() instanceof TextType text && text.isLocalised()) {
-            return Target.plain(localised(operand.path().getLast(), field, text, reached.column()));
+            return ScaledScalar.plain(
+                    localised(operand.path().getLast(), field, text, reached.column()));
         }
         var column = new Scalar.Column(reached.column());
-        return field == null ? Target.plain(column) : ofType(field.type(), column);
+        return field == null ? ScaledScalar.plain(column) : ofType(field.type(), column);
     }
 
     /** In the language that is named, or in that of who asks, or in the main one. */
@@ -157,11 +131,12 @@ final class ConditionToSql {
                 : new Scalar.Choice(new Predicate.Empty(column), new Scalar.Column(main), column);
     }
 
-    private static Target ofType(FieldType type, Scalar scalar) {
+    private static ScaledScalar ofType(FieldType type, Scalar scalar) {
         return switch (type) {
-            case NumberType number -> new Target(scalar, number.scale(), isPercent(number), false);
-            case MoneyType money -> Target.number(scalar, money.scale());
-            default -> new Target(scalar, 0, false, type instanceof UuidType);
+            case NumberType number ->
+                    new ScaledScalar(scalar, number.scale(), isPercent(number), false);
+            case MoneyType money -> ScaledScalar.number(scalar, money.scale());
+            default -> new ScaledScalar(scalar, 0, false, type instanceof UuidType);
         };
     }
 
@@ -169,42 +144,43 @@ final class ConditionToSql {
         return type.keyword() == TypeKeyword.PERCENT;
     }
 
-    private static Target bound(Operand.Value value) {
+    private static ScaledScalar bound(Operand.Value value) {
         if (value.value() instanceof BigDecimal number) {
             var scale = Math.max(number.scale(), 0);
             var unscaled = number.movePointRight(scale);
-            return new Target(
-                    new Scalar.Bound(fits(unscaled) ? (Object) unscaled.longValue() : null),
+            return new ScaledScalar(
+                    new Scalar.Bound(
+                            ScaledScalar.fits(unscaled) ? (Object) unscaled.longValue() : null),
                     scale,
                     value.type() == LogicType.Simple.PERCENT,
                     false);
         }
-        return Target.plain(new Scalar.Bound(column(value.value())));
+        return ScaledScalar.plain(new Scalar.Bound(ScaledScalar.column(value.value())));
     }
 
     /** A value worked out goes through its field's type as it would if it were stored. */
-    private Target worked(Operand.Worked worked) {
+    private ScaledScalar worked(Operand.Worked worked) {
         var type = Objects.requireNonNull(reach(worked.path()).field()).type();
         var inner = AskedLanguages.MAIN.in(() -> target(worked.formula()));
         if (!(type instanceof NumberType number)) {
             return ofType(type, inner.scalar());
         }
-        int places = number.scale() + (isPercent(number) ? PERCENT_PLACES : 0);
-        var scaled = times(inner.scalar(), Math.max(places - inner.places(), 0));
+        int places = number.scale() + (isPercent(number) ? ScaledScalar.PERCENT_PLACES : 0);
+        var scaled = ScaledScalar.times(inner.scalar(), Math.max(places - inner.places(), 0));
         return ofType(
                 type,
                 new Scalar.Fitted(
                         scaled,
-                        power(Math.max(inner.places() - places, 0)),
+                        ScaledScalar.power(Math.max(inner.places() - places, 0)),
                         object.rounding(),
                         number.largest()));
     }
 
-    private Target arithmetic(Operand.Arithmetic arithmetic) {
+    private ScaledScalar arithmetic(Operand.Arithmetic arithmetic) {
         var left = target(arithmetic.left());
         var right = target(arithmetic.right());
         if (arithmetic.operator() == ArithmeticOperator.TIMES) {
-            return Target.number(
+            return ScaledScalar.number(
                     new Scalar.Arithmetic('*', left.scalar(), right.scalar()),
                     left.places() + right.places());
         }
@@ -212,15 +188,15 @@ final class ConditionToSql {
         var made =
                 new Scalar.Arithmetic(
                         arithmetic.operator() == ArithmeticOperator.PLUS ? '+' : '-',
-                        times(left.scalar(), scale - left.places()),
-                        times(right.scalar(), scale - right.places()));
+                        ScaledScalar.times(left.scalar(), scale - left.places()),
+                        ScaledScalar.times(right.scalar(), scale - right.places()));
         boolean days = arithmetic.left().type() == LogicType.Simple.DATE;
-        return Target.number(days ? new Scalar.Times(made, MICROS_A_DAY) : made, scale);
+        return ScaledScalar.number(days ? new Scalar.Times(made, MICROS_A_DAY) : made, scale);
     }
 
-    private Target piece(Operand of, String name) {
+    private ScaledScalar piece(Operand of, String name) {
         var inner = target(of).scalar();
-        return Target.plain(
+        return ScaledScalar.plain(
                 switch (name) {
                     case "year" -> new Scalar.DatePiece(inner, 'Y');
                     case "month" -> new Scalar.DatePiece(inner, 'm');
@@ -229,20 +205,20 @@ final class ConditionToSql {
                 });
     }
 
-    private Target choice(Operand.Choice choice) {
+    private ScaledScalar choice(Operand.Choice choice) {
         var then = target(choice.then());
         var otherwise = target(choice.otherwise());
         // A percent beside a plain number is the share it counts as.
         int places = Math.max(then.places(), otherwise.places());
-        return Target.number(
+        return ScaledScalar.number(
                 new Scalar.Choice(
                         lower(choice.when()),
-                        times(then.scalar(), places - then.places()),
-                        times(otherwise.scalar(), places - otherwise.places())),
+                        ScaledScalar.times(then.scalar(), places - then.places()),
+                        ScaledScalar.times(otherwise.scalar(), places - otherwise.places())),
                 places);
     }
 
-    private Target total(Operand.Total total) {
+    private ScaledScalar total(Operand.Total total) {
         var of = ((ObjectRecordType) total.records()).object();
         var inside = new ConditionToSql(release, of);
         var wanted = total.total();
@@ -263,12 +239,8 @@ final class ConditionToSql {
                                 : column(total.owner()),
                         condition == null ? null : inside.lower(condition));
         return value == null || wanted.function().equals("count")
-                ? Target.plain(scalar)
-                : new Target(scalar, value.scale(), value.percent(), value.smallLetters());
-    }
-
-    private static Scalar times(Scalar scalar, int places) {
-        return places == 0 ? scalar : new Scalar.Times(scalar, power(places));
+                ? ScaledScalar.plain(scalar)
+                : new ScaledScalar(scalar, value.scale(), value.percent(), value.smallLetters());
     }
 
     /** Where a path ends; {@code field} is {@code null} for what every record has. */
@@ -298,10 +270,10 @@ final class ConditionToSql {
         return Objects.requireNonNull(OF_EVERY_RECORD.get(name));
     }
 
-    private Predicate compare(Target left, Operator operator, Operand right) {
+    private Predicate compare(ScaledScalar left, Operator operator, Operand right) {
         return right instanceof Operand.Value(var value, _)
-                ? keyed(value(left, operator, value))
-                : scalars(left, operator, target(right));
+                ? keyed(left.comparedToValue(operator, value))
+                : left.compared(operator, target(right));
     }
 
     /**
@@ -347,70 +319,6 @@ final class ConditionToSql {
     private static boolean isUnique(ObjectType object, String column) {
         return object.key().equals(List.of(column))
                 || object.fields().find(column).map(Field::unique).orElse(false);
-    }
-
-    private static Predicate scalars(Target left, Operator operator, Target right) {
-        int places = Math.max(left.places(), right.places());
-        return new Predicate.Compare(
-                times(left.scalar(), places - left.places()),
-                operator,
-                times(right.scalar(), places - right.places()));
-    }
-
-    private static long power(int exponent) {
-        return BigDecimal.TEN.pow(exponent).longValueExact();
-    }
-
-    private static Predicate value(Target left, Operator operator, Object value) {
-        return switch (value) {
-            case BigDecimal number -> number(left, operator, number);
-            case String text when left.smallLetters() ->
-                    bound(left, operator, text.toLowerCase(Locale.ROOT));
-            default -> bound(left, operator, column(value));
-        };
-    }
-
-    private static Predicate bound(Target left, Operator operator, Object value) {
-        return new Predicate.Compare(left.scalar(), operator, new Scalar.Bound(value));
-    }
-
-    /** A value that is no number as a column holds it. */
-    private static Object column(Object value) {
-        return switch (value) {
-            case String text -> text;
-            case Boolean flag -> flag ? 1L : 0L;
-            case RecordValue record -> record.number();
-            case LocalDate date -> date.toEpochDay();
-            case LocalTime time -> time.toNanoOfDay() / 1000;
-            case Instant instant -> TemporalType.micros(instant);
-            case Duration duration -> TemporalType.micros(duration);
-            default -> throw new IllegalArgumentException("No column holds " + value);
-        };
-    }
-
-    /**
-     * A number with more decimal places than the column can have lies between two of its values.
-     */
-    private static Predicate number(Target left, Operator operator, BigDecimal number) {
-        var scaled = number.movePointRight(left.scale());
-        boolean exact = scaled.stripTrailingZeros().scale() <= 0;
-        if (exact && fits(scaled)) {
-            return bound(left, operator, scaled.longValueExact());
-        }
-        if (operator == Operator.EQUAL || operator == Operator.NOT_EQUAL) {
-            return new Predicate.Always(operator == Operator.NOT_EQUAL);
-        }
-        var below = scaled.setScale(0, RoundingMode.FLOOR);
-        long bound =
-                fits(below)
-                        ? below.longValueExact()
-                        : below.signum() < 0 ? Long.MIN_VALUE : Long.MAX_VALUE;
-        boolean upward = operator == Operator.GREATER || operator == Operator.GREATER_OR_EQUAL;
-        return bound(left, upward ? Operator.GREATER : Operator.LESS_OR_EQUAL, bound);
-    }
-
-    private static boolean fits(BigDecimal number) {
-        return number.abs().compareTo(BigDecimal.valueOf(Long.MAX_VALUE)) <= 0;
     }
 
     /**

@@ -5,10 +5,7 @@ import static java.lang.constant.ConstantDescs.CD_boolean;
 import static java.lang.constant.ConstantDescs.CD_int;
 import static java.lang.constant.ConstantDescs.CD_long;
 import static java.lang.constant.ConstantDescs.CD_void;
-import static java.lang.constant.ConstantDescs.INIT_NAME;
-import static java.lang.constant.ConstantDescs.MTD_void;
 
-import java.lang.classfile.ClassFile;
 import java.lang.classfile.CodeBuilder;
 import java.lang.classfile.Label;
 import java.lang.classfile.TypeKind;
@@ -18,13 +15,9 @@ import java.lang.constant.DirectMethodHandleDesc;
 import java.lang.constant.DynamicConstantDesc;
 import java.lang.constant.MethodTypeDesc;
 import java.lang.invoke.MethodHandles;
-import java.lang.invoke.MethodType;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.atomic.AtomicBoolean;
-import org.jspecify.annotations.Nullable;
 import sandpiper.logic.check.NameContext;
 import sandpiper.logic.syntax.ArithmeticOperator;
 import sandpiper.logic.syntax.Operator;
@@ -35,17 +28,10 @@ import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.RecordValue;
 
 /**
- * Writes an expression as a class of its own, for those that run often.
- *
- * <p>Comparisons, reckoning and what joins them become one method; whatever else stands in the
- * expression is a function that the method calls, as it is in the tree of functions. Members and
- * fixed values are constants of the class, so that the JVM knows them when it compiles it. The
- * class is hidden and goes when the expression does.
+ * Writes the method of a {@link GeneratedClass}: it has the record, the run and the frame, and
+ * leaves the value of the expression.
  */
-final class Generated {
-    /** Bytes of a class beyond which the JVM would not compile its method, JVMS 4.7.3 aside. */
-    private static final int LONGEST = 8_000;
-
+final class GeneratedBody {
     private static final ClassDesc OP = desc(Op.class);
     private static final ClassDesc FRAME = desc(Frame.class);
     private static final ClassDesc RUN = desc(Evaluation.class);
@@ -57,18 +43,12 @@ final class Generated {
     private static final ClassDesc STRING = desc(String.class);
     private static final ClassDesc STEPS = desc(Steps.class);
     private static final ClassDesc RECKONING = desc(ArithmeticOps.class);
-    private static final ClassDesc EXPRESSION =
-            ClassDesc.of(Generated.class.getPackageName(), "Expression");
-
     private static final MethodTypeDesc EVAL = MethodTypeDesc.of(CD_Object, FRAME);
     private static final MethodTypeDesc RECKON =
             MethodTypeDesc.of(CD_Object, CD_Object, CD_Object, RUN);
     private static final DirectMethodHandleDesc CLASS_DATA =
             ConstantDescs.ofConstantBootstrap(
                     desc(MethodHandles.class), "classDataAt", CD_Object, CD_int);
-
-    private static final MethodTypeDesc ABOUT = MethodTypeDesc.of(CD_Object, RECORD, RUN, CD_int);
-    private static final MethodTypeDesc BODY = MethodTypeDesc.of(CD_Object, RECORD, RUN, FRAME);
 
     /** Variables of the body. */
     private static final int SELF_AT = 0;
@@ -86,86 +66,23 @@ final class Generated {
     /** Variables that stand for places of the frame; functions find them in the frame. */
     private final Map<Integer, Integer> places = new HashMap<>();
 
-    private Generated(CodeBuilder code, List<Object> constants) {
+    /**
+     * @param constants takes the constants of the class
+     */
+    GeneratedBody(CodeBuilder code, List<Object> constants) {
         this.code = code;
         this.constants = constants;
     }
 
-    private static ClassDesc desc(Class<?> type) {
+    static ClassDesc desc(Class<?> type) {
         return type.describeConstable().orElseThrow();
     }
 
-    /** The expression as a class, or {@code null} when it is too long to be of use as one. */
-    static @Nullable Op of(Term term) {
-        var constants = new ArrayList<>();
-        byte[] bytes;
-        try {
-            bytes = bytes(term, constants);
-        } catch (IllegalArgumentException e) {
-            // So the class file interface says that a method would be longer than any may be.
-            return null;
-        }
-        return bytes.length > LONGEST ? null : made(bytes, constants);
-    }
-
-    private static byte[] bytes(Term term, List<Object> constants) {
-        return ClassFile.of()
-                .build(
-                        EXPRESSION,
-                        written -> {
-                            written.withFlags(ClassFile.ACC_FINAL).withInterfaceSymbols(OP);
-                            written.withMethodBody(INIT_NAME, MTD_void, 0, Generated::constructor);
-                            written.withMethodBody(
-                                    "eval", EVAL, ClassFile.ACC_PUBLIC, Generated::eval);
-                            var usesFrame = new AtomicBoolean();
-                            written.withMethodBody(
-                                    "body",
-                                    BODY,
-                                    ClassFile.ACC_STATIC,
-                                    code -> {
-                                        var body = new Generated(code, constants);
-                                        body.value(term);
-                                        code.areturn();
-                                        usesFrame.set(body.usesFrame);
-                                    });
-                            if (!usesFrame.get()) {
-                                written.withMethodBody(
-                                        "about", ABOUT, ClassFile.ACC_PUBLIC, Generated::about);
-                            }
-                        });
-    }
-
-    private static void eval(CodeBuilder code) {
-        code.aload(1)
-                .loadConstant(NameContext.THIS)
-                .invokevirtual(FRAME, "record", MethodTypeDesc.of(RECORD, CD_int))
-                .aload(1)
-                .invokevirtual(FRAME, "run", MethodTypeDesc.of(RUN))
-                .aload(1)
-                .invokestatic(EXPRESSION, "body", BODY)
-                .areturn();
-    }
-
-    /** Instead of the usual way, which makes a frame. */
-    private static void about(CodeBuilder code) {
-        code.aload(1).aload(2).aconst_null().invokestatic(EXPRESSION, "body", BODY).areturn();
-    }
-
-    private static void constructor(CodeBuilder code) {
-        code.aload(0).invokespecial(CD_Object, INIT_NAME, MTD_void).return_();
-    }
-
-    private static Op made(byte[] bytes, List<Object> constants) {
-        try {
-            var hidden =
-                    MethodHandles.lookup()
-                            .defineHiddenClassWithClassData(bytes, List.copyOf(constants), true);
-            return (Op)
-                    hidden.findConstructor(hidden.lookupClass(), MethodType.methodType(void.class))
-                            .invoke();
-        } catch (Throwable e) {
-            throw new IllegalStateException(e);
-        }
+    /** Writes all of it. Whether it uses the frame. */
+    boolean write(Term term) {
+        value(term);
+        code.areturn();
+        return usesFrame;
     }
 
     /** Takes the value from the stack into a variable and gives its number. */

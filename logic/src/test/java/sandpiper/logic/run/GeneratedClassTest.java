@@ -31,7 +31,7 @@ import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.RecordValue;
 
 /** An expression comes to the same as a class and as a tree of functions. */
-class GeneratedTest {
+class GeneratedClassTest {
     private static final List<Object> NUMBERS =
             List.of(
                     Nothing.NULL,
@@ -89,7 +89,7 @@ class GeneratedTest {
                                 "state = 3",
                                 "null",
                                 "(if open then nights > 3 else nights < 3)"));
-        return Arbitraries.recursive(() -> leaves, GeneratedTest::joined, 0, 2);
+        return Arbitraries.recursive(() -> leaves, GeneratedClassTest::joined, 0, 2);
     }
 
     private static Arbitrary<String> joined(Arbitrary<String> parts) {
@@ -142,7 +142,7 @@ class GeneratedTest {
             @ForAll("conditions") String text, @ForAll("stays") RecordValue stay) {
         var checked = checked(text);
         var functions = Compiler.op(checked.term());
-        var written = Objects.requireNonNull(Generated.of(checked.term()));
+        var written = Objects.requireNonNull(GeneratedClass.of(checked.term()));
 
         var expected = run(functions, checked.slots(), stay);
         assertThat(run(written, checked.slots(), stay)).isEqualTo(expected);
@@ -158,14 +158,14 @@ class GeneratedTest {
                 Files.readAllLines(file).stream()
                         .filter(line -> !line.isBlank() && !line.startsWith("#"))
                         .flatMap(line -> Stream.of(line.split(" => ", 2)))
-                        .forEach(GeneratedTest::assertSame);
+                        .forEach(GeneratedClassTest::assertSame);
             }
         }
     }
 
     private static void assertSame(String text) {
         var checked = Checker.check(text, NameContext.ALONE);
-        var written = Objects.requireNonNull(Generated.of(checked.term()));
+        var written = Objects.requireNonNull(GeneratedClass.of(checked.term()));
         assertThat(run(written, checked.slots(), null))
                 .as(text)
                 .usingRecursiveComparison()
@@ -177,7 +177,7 @@ class GeneratedTest {
         var checked = checked("nights > 1" + " and nights < 99".repeat(400));
         assertThat(checked.problems()).isEmpty();
 
-        assertThat(Generated.of(checked.term())).isNull();
+        assertThat(GeneratedClass.of(checked.term())).isNull();
     }
 
     @Test
