@@ -94,13 +94,11 @@ const linkTitle = (record: RecordView, name: Name) => {
     :data-source="rows"
     :row-key="(record) => record.id"
     :row-selection="
-      selects
-        ? {
-            selectedRowKeys: chosen,
-            columnWidth: 40,
-            onChange: (now: unknown[]) => choose(now.map(String)),
-          }
-        : undefined
+      chosen && {
+        selectedRowKeys: chosen,
+        columnWidth: 40,
+        onChange: (now: unknown[]) => emit('choose', now.map(String)),
+      }
     "
     :pagination="false"
     :loading="loading"

@@ -136,9 +136,9 @@ class RulesTest {
     }
 
     @Test
-    void aThousandRowsSetOffARuleOnTheirTotalOnce() {
+    void manyRowsSetOffARuleOnTheirTotalOnce() {
         var rows = new ArrayList<Map<String, @Nullable Object>>();
-        for (int i = 0; i < 1_000; i++) {
+        for (int i = 0; i < 300; i++) {
             rows.add(
                     Harness.values(
                             "pier", "N", "arrival", "2026-06-01", "departure", "2026-06-02"));
@@ -147,7 +147,7 @@ class RulesTest {
         var outcomes = harness.createTogether("Stay", rows);
 
         assertThat(outcomes).allMatch(outcome -> outcome instanceof Outcome.Done);
-        assertThat(harness.text("Pier", "N", "drawn")).isEqualTo("1000");
+        assertThat(harness.text("Pier", "N", "drawn")).isEqualTo("300");
         assertThat(harness.text("Pier", "N", "open")).isEqualTo("false");
         assertThat(harness.text("Pier", "N", "closings")).isEqualTo("1");
         assertThat(harness.show("Pier", "N")).doesNotContainEntry("version", 3L);
