@@ -13,6 +13,7 @@ import sandpiper.engine.Tuning;
 import sandpiper.engine.delivery.Backoff;
 import sandpiper.engine.example.Examples;
 import sandpiper.server.json.Bounds;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.settings.Settings;
 import sandpiper.store.SqliteStorage;
 
@@ -27,11 +28,10 @@ class EngineConfiguration {
     }
 
     @Bean
-    Bounds bounds(Settings settings) {
+    JsonReader jsonReader(Settings settings) {
         var limits = settings.limits();
-        var bounds = new Bounds((int) limits.body().toBytes(), limits.depth(), limits.page());
-        bounds.apply();
-        return bounds;
+        return new JsonReader(
+                new Bounds((int) limits.body().toBytes(), limits.depth(), limits.page()));
     }
 
     @Bean(destroyMethod = "close")

@@ -12,6 +12,7 @@ import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.server.intake.PublicAddress;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.protocol.Protocol;
 import sandpiper.server.service.ReleaseChoice;
 
@@ -20,10 +21,12 @@ import sandpiper.server.service.ReleaseChoice;
 class ContractController {
     private final PublicAddress addresses;
     private final Engine engine;
+    private final JsonReader json;
 
-    ContractController(Engine engine, PublicAddress addresses) {
+    ContractController(Engine engine, PublicAddress addresses, JsonReader json) {
         this.addresses = addresses;
         this.engine = engine;
+        this.json = json;
     }
 
     @GetMapping({
@@ -46,7 +49,7 @@ class ContractController {
                 .header(
                         HttpHeaders.CONTENT_DISPOSITION,
                         "inline; filename=\"%s-v%d.openapi.json\"".formatted(service, version))
-                .body(ContractText.of(OpenApiContract.of(release, type, server)));
+                .body(ContractText.of(OpenApiContract.of(release, type, server, json.bounds())));
     }
 
     /** What its resources take and give, as JSON Schema. */
@@ -62,6 +65,6 @@ class ContractController {
         var server = addresses.of(request);
         return ResponseEntity.ok()
                 .contentType(new MediaType("application", "schema+json"))
-                .body(ContractText.of(ResourceSchemas.of(release, type, server)));
+                .body(ContractText.of(ResourceSchemas.of(release, type, server, json.bounds())));
     }
 }

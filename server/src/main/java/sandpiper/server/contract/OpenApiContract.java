@@ -22,6 +22,7 @@ import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.contract.SharedParts.Failing;
+import sandpiper.server.json.Bounds;
 import sandpiper.server.protocol.Protocol;
 
 /**
@@ -36,13 +37,13 @@ public final class OpenApiContract {
     private final SharedParts shared;
     private final Answers answers;
 
-    private OpenApiContract(Release release, ServiceType service, String server) {
+    private OpenApiContract(Release release, ServiceType service, String server, Bounds bounds) {
         this.service = service;
         this.server = server;
         var fields = new FieldSchemas(release);
         this.schemas = new RecordSchemas(fields);
         this.calls = new CallSchemas(fields);
-        this.shared = new SharedParts(server);
+        this.shared = new SharedParts(server, bounds);
         this.answers = new Answers(shared);
     }
 
@@ -50,8 +51,8 @@ public final class OpenApiContract {
      * The contract of a service; {@code server} is the address of the instance, without a slash at
      * the end.
      */
-    public static OpenAPI of(Release release, ServiceType service, String server) {
-        return new OpenApiContract(release, service, server).document();
+    public static OpenAPI of(Release release, ServiceType service, String server, Bounds bounds) {
+        return new OpenApiContract(release, service, server, bounds).document();
     }
 
     private OpenAPI document() {

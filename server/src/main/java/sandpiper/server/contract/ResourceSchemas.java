@@ -7,6 +7,7 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ServiceType;
+import sandpiper.server.json.Bounds;
 
 /** The JSON Schema (2020-12) of everything a service takes and gives. */
 public final class ResourceSchemas {
@@ -17,8 +18,8 @@ public final class ResourceSchemas {
 
     /** One document; each thing is under {@code $defs}, by the name it has in every contract. */
     public static Map<String, @Nullable Object> of(
-            Release release, ServiceType service, String server) {
-        var contract = OpenApiContract.of(release, service, server);
+            Release release, ServiceType service, String server, Bounds bounds) {
+        var contract = OpenApiContract.of(release, service, server, bounds);
         var document = new LinkedHashMap<String, @Nullable Object>();
         document.put("$schema", "https://json-schema.org/draft/2020-12/schema");
         document.put("$id", "urn:sandpiper:%s:v%d".formatted(service.name(), service.version()));

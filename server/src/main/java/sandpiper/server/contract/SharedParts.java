@@ -55,7 +55,7 @@ final class SharedParts {
     private final Set<String> parameters = new TreeSet<>();
     private final Set<String> responses = new TreeSet<>();
 
-    SharedParts(String server) {
+    SharedParts(String server, Bounds bounds) {
         try {
             parts = ContractText.MAPPER.readValue(TEXT, Components.class);
         } catch (JsonProcessingException e) {
@@ -65,8 +65,8 @@ final class SharedParts {
         var flow = oauth.getFlows().getClientCredentials();
         flow.setTokenUrl(server + flow.getTokenUrl());
         var limit = requireNonNull(parts.getParameters().get("limit")).getSchema();
-        limit.setMaximum(BigDecimal.valueOf(Bounds.now().page()));
-        limit.setDefault(Bounds.now().usualPage());
+        limit.setMaximum(BigDecimal.valueOf(bounds.page()));
+        limit.setDefault(bounds.usualPage());
     }
 
     private static String text() {

@@ -18,7 +18,7 @@ import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.writer.LastWord;
-import sandpiper.server.json.Bounds;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.settings.Settings;
@@ -51,7 +51,11 @@ final class IntakeFilter extends OncePerRequestFilter {
     private final Semaphore places;
     private final MessageSignIn messages;
 
-    IntakeFilter(Settings settings, MessageSignIn messages) {
+    /** Bytes of the body of one who says who asks. */
+    private final int largest;
+
+    IntakeFilter(Settings settings, MessageSignIn messages, JsonReader json) {
+        this.largest = json.bounds().body();
         this.places = new Semaphore(settings.limits().requestsAtOnce(), true);
         this.messages = messages;
         this.reader = new BodyReader(Runtime.getRuntime().maxMemory() / 8, System::nanoTime);
@@ -117,9 +121,7 @@ final class IntakeFilter extends OncePerRequestFilter {
                     "Too many requests of yours are on their way; wait for some of them to end.");
         }
         try {
-            return actor == null
-                    ? ofNobody(request)
-                    : read(new byte[0], request, Bounds.now().body());
+            return actor == null ? ofNobody(request) : read(new byte[0], request, largest);
         } catch (IOException e) {
             throw new ProblemException(
                     HttpStatus.REQUEST_TIMEOUT, "The body did not come to its end in time.", e);
@@ -148,7 +150,7 @@ final class IntakeFilter extends OncePerRequestFilter {
                                 + " in the first %,d bytes of the message.".formatted(HEAD));
             }
             request.setAttribute(MessageSignIn.ACTOR, actor.get());
-            return read(head.bytes(), request, Bounds.now().body());
+            return read(head.bytes(), request, largest);
         }
     }
 

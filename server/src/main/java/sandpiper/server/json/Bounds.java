@@ -5,14 +5,10 @@ import tools.jackson.core.StreamReadFeature;
 import tools.jackson.core.StreamWriteFeature;
 import tools.jackson.core.json.JsonFactory;
 
-/**
- * How much a request may bring and ask for. A process is one service, so they are the process's.
- */
+/** How much a request may bring and ask for. */
 public final class Bounds {
     private static final int LONGEST_NUMBER = 100;
     private static final int USUAL_PAGE = 50;
-
-    private static volatile Bounds current = new Bounds(5 << 20, 50, 500);
 
     private final int body;
     private final int page;
@@ -37,16 +33,6 @@ public final class Bounds {
                         .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
                         .enable(StreamWriteFeature.WRITE_BIGDECIMAL_AS_PLAIN)
                         .build();
-    }
-
-    /** Those of this process. */
-    public static Bounds now() {
-        return current;
-    }
-
-    /** Makes these the ones of this process. */
-    public void apply() {
-        current = this;
     }
 
     /** Bytes of a request's body. */

@@ -11,7 +11,7 @@ import org.apache.olingo.server.api.uri.UriResource;
 import org.apache.olingo.server.api.uri.UriResourceAction;
 import org.apache.olingo.server.api.uri.UriResourceFunction;
 import org.jspecify.annotations.Nullable;
-import sandpiper.server.json.JsonText;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.json.NumberText;
 import sandpiper.server.odata.request.Refusals;
 
@@ -33,14 +33,14 @@ public final class ActionArguments {
 
     /** {@code uri} has the values of aliases. */
     static Map<String, @Nullable Object> of(
-            UriResource called, UriInfo uri, byte[] body, ContentType sent) {
+            UriResource called, UriInfo uri, byte[] body, JsonReader json, ContentType sent) {
         if (called instanceof UriResourceFunction function) {
             return inAddress(function, uri);
         }
         if (body.length == 0) {
             return Map.of();
         }
-        var given = new LinkedHashMap<>(JsonText.object(body));
+        var given = new LinkedHashMap<>(json.object(body));
         given.keySet().removeIf(name -> name.contains("@"));
         if ("true".equals(sent.getParameter("IEEE754Compatible"))
                 && called instanceof UriResourceAction action) {

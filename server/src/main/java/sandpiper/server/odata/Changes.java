@@ -23,7 +23,6 @@ import sandpiper.engine.record.RecordView;
 import sandpiper.model.Names;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
-import sandpiper.server.json.JsonText;
 import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.security.Secrets;
@@ -138,6 +137,7 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
                         parts.getLast(),
                         uri,
                         request.getBody() == null ? new byte[0] : bytes(request),
+                        exchange.json(),
                         types.request());
         var answered = new Change.Answered(uri, types.response(), Set.of(), isBrief(request));
         if (parts.getFirst() instanceof UriResourceEntitySet) {
@@ -210,21 +210,21 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
                         tree.paths().forEach(path -> values.putIfAbsent(path.last().name(), null)));
     }
 
-    private static Map<String, @Nullable Object> body(ODataRequest request) {
-        return JsonText.object(bytes(request));
+    private Map<String, @Nullable Object> body(ODataRequest request) {
+        return exchange.json().object(bytes(request));
     }
 
     /** The body, which can be read again. */
-    private static byte[] bytes(ODataRequest request) {
+    private byte[] bytes(ODataRequest request) {
         if (request.getBody() == null) {
             return new byte[0];
         }
-        var bytes = JsonText.bytes(request.getBody());
+        var bytes = exchange.json().bytes(request.getBody());
         request.setBody(new ByteArrayInputStream(bytes));
         return bytes;
     }
 
-    private static Writes.@Nullable Once once(ODataRequest request) {
+    private Writes.@Nullable Once once(ODataRequest request) {
         var key = IdempotencyKey.checked(request.getHeader(IdempotencyKey.HEADER));
         return key == null
                 ? null

@@ -20,6 +20,7 @@ import org.apache.olingo.server.api.ODataResponse;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.logic.Quoted;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.odata.request.Refusals;
 
@@ -252,7 +253,7 @@ public final class JsonBatch {
             var bytes = answer.getContent().readAllBytes();
             var type = Objects.requireNonNullElse(answer.getHeader(HttpHeader.CONTENT_TYPE), "");
             return type.startsWith("application/json")
-                    ? JsonText.object(bytes)
+                    ? JsonReader.OWN.object(bytes)
                     : new String(bytes, StandardCharsets.UTF_8);
         } catch (IOException e) {
             throw new IllegalStateException("Bytes in memory cannot fail", e);

@@ -3,6 +3,7 @@ package sandpiper.server.odata;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.model.release.ServiceType;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.odata.metadata.ServiceModel;
 import sandpiper.server.protocol.Protocol;
 import sandpiper.server.security.RateLimits;
@@ -17,6 +18,7 @@ import sandpiper.server.service.ServiceCall;
 public record ODataContext(
         Engine engine,
         Cursors cursors,
+        JsonReader json,
         RateLimits limits,
         Actor actor,
         ServiceModel model,

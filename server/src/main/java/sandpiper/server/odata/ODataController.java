@@ -32,7 +32,7 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.logic.Quoted;
 import sandpiper.server.intake.PublicAddress;
-import sandpiper.server.json.JsonText;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.odata.metadata.Annotations;
 import sandpiper.server.odata.metadata.ServiceModel;
 import sandpiper.server.odata.request.Negotiation;
@@ -52,15 +52,22 @@ public class ODataController {
     private static final String SERVICE = "{service:[a-z0-9-]+}/v{version:\\d{1,3}}";
     private final Engine engine;
     private final Cursors cursors;
+    private final JsonReader json;
     private final OData odata = OData.newInstance();
     private final Map<String, ServiceModel> models = new ConcurrentHashMap<>();
     private volatile int release = -1;
 
-    ODataController(Engine engine, Cursors cursors, PublicAddress addresses, RateLimits limits) {
+    ODataController(
+            Engine engine,
+            Cursors cursors,
+            JsonReader json,
+            PublicAddress addresses,
+            RateLimits limits) {
         this.limits = limits;
         this.addresses = addresses;
         this.engine = engine;
         this.cursors = cursors;
+        this.json = json;
     }
 
     /** The contract, for people who are signed in. */
@@ -146,7 +153,7 @@ public class ODataController {
         var from = isLive ? live.release() : ReleaseChoice.of(engine, actor, of);
         var type = Protocol.ODATA.open(from, actor, service, version).type();
         var model = isLive ? model(live, type) : new ServiceModel(from, type);
-        return new ODataContext(engine, cursors, limits, actor, model, server);
+        return new ODataContext(engine, cursors, json, limits, actor, model, server);
     }
 
     private ServiceModel model(LiveRelease live, sandpiper.model.release.ServiceType type) {
@@ -182,7 +189,7 @@ public class ODataController {
         request.setRawRequestUri(
                 exchange.root() + request.getRawODataPath() + (query == null ? "" : "?" + query));
         try {
-            request.setBody(new ByteArrayInputStream(JsonText.bytes(http.getInputStream())));
+            request.setBody(new ByteArrayInputStream(json.bytes(http.getInputStream())));
         } catch (IOException e) {
             throw Refusals.bad("The body could not be read to its end.");
         }
@@ -274,7 +281,7 @@ public class ODataController {
         }
 
         ODataResponse jsonBatch(ODataRequest request) {
-            var body = JsonText.object(JsonText.bytes(request.getBody()));
+            var body = json.object(json.bytes(request.getBody()));
             var batch = new JsonBatch(exchange.root(), this::handle, changeRun, batches);
             var response = new ODataResponse();
             ODataResponses.json(

@@ -63,18 +63,21 @@ public final class QueryOptions {
     /** How many records the page may have. */
     int limit(@Nullable List<String> prefer) {
         var top = uri.getTopOption();
-        int most = top == null ? Bounds.now().usualPage() : Bounds.now().page();
-        most = preferredPage(prefer).orElse(most);
+        int most =
+                top == null
+                        ? exchange.json().bounds().usualPage()
+                        : exchange.json().bounds().page();
+        most = preferredPage(prefer, exchange.json().bounds()).orElse(most);
         return top == null ? most : Math.min(most, top.getValue());
     }
 
     /** How many records a caller would like a page to have, as far as that can be. */
-    static OptionalInt preferredPage(@Nullable List<String> prefer) {
+    static OptionalInt preferredPage(@Nullable List<String> prefer, Bounds bounds) {
         var size =
                 PAGE_SIZE.matcher(
                         String.join(",", Objects.requireNonNullElse(prefer, List.<String>of())));
         return size.find()
-                ? OptionalInt.of(Math.min(Bounds.now().page(), Integer.parseInt(size.group(1))))
+                ? OptionalInt.of(Math.min(bounds.page(), Integer.parseInt(size.group(1))))
                 : OptionalInt.empty();
     }
 

@@ -65,7 +65,8 @@ public final class RecordProcessor
         var address = address(uri);
         var format = Format.of(type);
         if (address.key() == null) {
-            QueryOptions.preferredPage(request.getHeaders(HttpHeader.PREFER))
+            QueryOptions.preferredPage(
+                            request.getHeaders(HttpHeader.PREFER), exchange.json().bounds())
                     .ifPresent(size ->
                             response.setHeader(
                                     HttpHeader.PREFERENCE_APPLIED, "maxpagesize=" + size));

@@ -21,6 +21,7 @@ import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.release.LiveRelease;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
@@ -36,18 +37,20 @@ class BatchCalls {
 
     private final Engine engine;
     private final RecordWriters writers;
+    private final JsonReader json;
 
     private final RateLimits limits;
 
-    BatchCalls(Engine engine, RecordWriters writers, RateLimits limits) {
+    BatchCalls(Engine engine, RecordWriters writers, RateLimits limits, JsonReader json) {
         this.engine = engine;
         this.limits = limits;
         this.writers = writers;
+        this.json = json;
     }
 
     HttpReply batch(RestPlace place, Actor actor, HttpServletRequest request) throws IOException {
         var call = new Call(engine, writers, actor, place);
-        var body = JsonText.object(JsonText.bytes(request.getInputStream()));
+        var body = json.object(json.bytes(request.getInputStream()));
         if (!(body.get("items") instanceof List<?> items) || body.size() != 1) {
             throw new ProblemException(
                     HttpStatus.BAD_REQUEST,

@@ -20,7 +20,7 @@ import sandpiper.engine.record.Page;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
-import sandpiper.server.json.Bounds;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.security.Secrets;
 import sandpiper.server.service.Cursors;
@@ -51,17 +51,19 @@ class RestCalls {
     private final Engine engine;
     private final Cursors cursors;
     private final RecordWriters writers;
+    private final JsonReader json;
 
-    RestCalls(Engine engine, Cursors cursors, RecordWriters writers) {
+    RestCalls(Engine engine, Cursors cursors, RecordWriters writers, JsonReader json) {
         this.engine = engine;
         this.cursors = cursors;
         this.writers = writers;
+        this.json = json;
     }
 
     HttpReply query(RestPlace at, Actor actor, HttpServletRequest request) {
         var call = new Call(engine, writers, actor, at);
         var reader = new QueryParameters(request.getParameterMap(), QUERY_PARAMETERS);
-        var asked = reader.request(Bounds.now().usualPage(), Bounds.now().page());
+        var asked = reader.request(json.bounds().usualPage(), json.bounds().page());
         var fingerprint = call.base() + "?" + Call.fingerprint(request.getParameterMap());
         return engine.records()
                 .read((live, session) -> {
@@ -151,33 +153,31 @@ class RestCalls {
 
     HttpReply create(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
         var call = new Call(engine, writers, actor, at);
-        var body = JsonText.bytes(request.getInputStream());
+        var body = json.bytes(request.getInputStream());
         return change(
                 call,
                 request,
                 body,
                 live ->
                         call.service().function(live, at.resource()).isPresent()
-                                ? call.service().call(live, at.resource(), JsonText.object(body))
-                                : call.service().create(live, JsonText.object(body)));
+                                ? call.service().call(live, at.resource(), json.object(body))
+                                : call.service().create(live, json.object(body)));
     }
 
     HttpReply update(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
         var call = new Call(engine, writers, actor, at);
-        var body = JsonText.bytes(request.getInputStream());
+        var body = json.bytes(request.getInputStream());
         var expected = expected(request);
         return change(
                 call,
                 request,
                 body,
-                live ->
-                        call.service()
-                                .change(live, at.ofRecord(), JsonText.object(body), expected));
+                live -> call.service().change(live, at.ofRecord(), json.object(body), expected));
     }
 
     HttpReply save(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
         var call = new Call(engine, writers, actor, at);
-        var body = JsonText.bytes(request.getInputStream());
+        var body = json.bytes(request.getInputStream());
         var expected = expected(request);
         return change(
                 call,
@@ -185,13 +185,13 @@ class RestCalls {
                 body,
                 live ->
                         call.service()
-                                .save(live, at.ofRecord(), JsonText.object(body), false, expected));
+                                .save(live, at.ofRecord(), json.object(body), false, expected));
     }
 
     HttpReply call(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
         var call = new Call(engine, writers, actor, at);
         var expected = expected(request);
-        var body = JsonText.bytes(request.getInputStream());
+        var body = json.bytes(request.getInputStream());
         var name = String.valueOf(at.call());
         return change(
                 call,
@@ -207,8 +207,8 @@ class RestCalls {
     }
 
     /** Nothing at all is the same as no arguments. */
-    private static Map<String, @Nullable Object> arguments(byte[] body) {
-        return body.length == 0 ? Map.of() : JsonText.object(body);
+    private Map<String, @Nullable Object> arguments(byte[] body) {
+        return body.length == 0 ? Map.of() : json.object(body);
     }
 
     HttpReply remove(RestPlace at, Actor actor, HttpServletRequest request) {

@@ -13,6 +13,7 @@ import javax.crypto.SecretKey;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.security.Keys;
@@ -79,7 +80,7 @@ public final class Cursors {
                     Arrays.copyOfRange(sealed, Math.min(SEAL_BYTES, sealed.length), sealed.length);
             var seal = Arrays.copyOf(sealed, SEAL_BYTES);
             if (MessageDigest.isEqual(seal, seal(query, bytes))
-                    && JsonText.object(bytes).get("p") instanceof List<?> place) {
+                    && JsonReader.OWN.object(bytes).get("p") instanceof List<?> place) {
                 return new ArrayList<@Nullable Object>(place);
             }
         } catch (IllegalArgumentException _) {

@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.json.JsonText;
 
 /**
@@ -48,7 +49,7 @@ public record StoredReply(
     /** From the text it was kept as. */
     public static StoredReply read(String text) {
         Map<String, @Nullable Object> plain =
-                JsonText.object(text.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+                JsonReader.OWN.object(text.getBytes(java.nio.charset.StandardCharsets.UTF_8));
         return new StoredReply(
                 ((Long) java.util.Objects.requireNonNull(plain.get("status"))).intValue(),
                 (String) plain.get("location"),

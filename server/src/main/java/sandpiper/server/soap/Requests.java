@@ -23,6 +23,8 @@ import org.xml.sax.SAXParseException;
 import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.ServiceType;
+import sandpiper.server.json.Bounds;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.problem.Problem.Wrong;
 import sandpiper.server.problem.ProblemException;
 
@@ -35,6 +37,11 @@ class Requests {
             "http://apache.org/xml/properties/dom/current-element-node";
 
     private final Map<String, Schema> schemas = new ConcurrentHashMap<>();
+    private final Bounds bounds;
+
+    Requests(JsonReader json) {
+        this.bounds = json.bounds();
+    }
 
     /**
      * Passes a request that has the form its operation asks for.
@@ -76,7 +83,9 @@ class Requests {
                     factory.newSchema(
                             new StreamSource(
                                     new StringReader(
-                                            withoutLengths(Wsdl.schema(live.release(), service)))));
+                                            withoutLengths(
+                                                    Wsdl.schema(
+                                                            live.release(), service, bounds)))));
             schemas.put(name, made);
             return made;
         } catch (SAXException e) {

@@ -36,6 +36,7 @@ final class SoapCall {
     private final SoapVersion soap;
     private final String namespace;
     private final Cursors cursors;
+    private final Bounds bounds;
 
     /** The envelope of an answer, and whether it was given before to the same request. */
     record Answered(String xml, boolean again) {}
@@ -45,12 +46,14 @@ final class SoapCall {
             SoapOperation operation,
             SoapVersion soap,
             String namespace,
-            Cursors cursors) {
+            Cursors cursors,
+            Bounds bounds) {
         this.service = service;
         this.operation = operation;
         this.soap = soap;
         this.namespace = namespace;
         this.cursors = cursors;
+        this.bounds = bounds;
     }
 
     /**
@@ -134,9 +137,7 @@ final class SoapCall {
                         .toList();
         var limit =
                 QueryParameters.limit(
-                        XmlValues.textOf(asked, "limit"),
-                        Bounds.now().usualPage(),
-                        Bounds.now().page());
+                        XmlValues.textOf(asked, "limit"), bounds.usualPage(), bounds.page());
         return new QueryRequest(
                 filter.isEmpty() ? null : filter,
                 false,

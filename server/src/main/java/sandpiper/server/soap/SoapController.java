@@ -27,7 +27,7 @@ import sandpiper.logic.Quoted;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.intake.MessageSignIn;
 import sandpiper.server.intake.PublicAddress;
-import sandpiper.server.json.JsonText;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
@@ -47,6 +47,7 @@ import sandpiper.server.traffic.CallNotes;
 @RestController
 class SoapController {
     private final PublicAddress addresses;
+    private final JsonReader json;
     private static final String ADDRESS =
             Protocol.SOAP_AT + "{service:[a-z0-9-]+}/v{version:\\d{1,3}}";
     private static final List<String> CONTENT_TYPES =
@@ -60,6 +61,7 @@ class SoapController {
     SoapController(
             Engine engine,
             Cursors cursors,
+            JsonReader json,
             Requests requests,
             RateLimits limits,
             PublicAddress addresses) {
@@ -67,6 +69,7 @@ class SoapController {
         this.limits = limits;
         this.engine = engine;
         this.cursors = cursors;
+        this.json = json;
         this.requests = requests;
     }
 
@@ -91,7 +94,7 @@ class SoapController {
                 .header(
                         HttpHeaders.CONTENT_DISPOSITION,
                         "inline; filename=\"%s-v%d.wsdl\"".formatted(service, version))
-                .body(Wsdl.of(release, type, server));
+                .body(Wsdl.of(release, type, server, json.bounds()));
     }
 
     /** A message for each operation, for trying the service. */
@@ -121,7 +124,7 @@ class SoapController {
             checkType(request);
             var body =
                     MessageCharset.unified(
-                            JsonText.bytes(request.getInputStream()), request.getContentType());
+                            json.bytes(request.getInputStream()), request.getContentType());
             var envelope = Envelope.read(body);
             soap = envelope.version();
             var actor = actor(signedIn, request);
@@ -144,7 +147,8 @@ class SoapController {
                             operation,
                             soap,
                             namespace,
-                            cursors);
+                            cursors,
+                            json.bounds());
             var answered = call.run(envelope.call(), body, IdempotencyKey.of(request));
             if (answered.again()) {
                 response.setHeader(StoredReply.REPLAYED, "true");

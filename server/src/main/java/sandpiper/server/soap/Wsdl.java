@@ -31,11 +31,13 @@ public final class Wsdl {
     private static final String FAULT_TYPE = "ServiceFaultDetail";
 
     private final Release release;
+    private final Bounds bounds;
     private final ServiceType service;
     private final List<SoapOperation> operations;
     private final SchemaTypes types;
 
-    private Wsdl(Release release, ServiceType service) {
+    private Wsdl(Release release, ServiceType service, Bounds bounds) {
+        this.bounds = bounds;
         this.release = release;
         this.service = service;
         this.operations = SoapOperation.of(service);
@@ -55,8 +57,8 @@ public final class Wsdl {
      * The contract of a service; {@code server} is the address of the instance, without a slash at
      * the end.
      */
-    public static String of(Release release, ServiceType service, String server) {
-        var wsdl = new Wsdl(release, service);
+    public static String of(Release release, ServiceType service, String server, Bounds bounds) {
+        var wsdl = new Wsdl(release, service, bounds);
         return new WsdlDefinitions(service, wsdl.operations)
                 .definitions(
                         wsdl.schema(),
@@ -64,8 +66,8 @@ public final class Wsdl {
     }
 
     /** The schema alone, against which requests are checked. */
-    static String schema(Release release, ServiceType service) {
-        return new Wsdl(release, service).schema();
+    static String schema(Release release, ServiceType service, Bounds bounds) {
+        return new Wsdl(release, service, bounds).schema();
     }
 
     private String schema() {
@@ -224,11 +226,10 @@ public final class Wsdl {
         }
         xml.open("xs:element", "name", "limit", "minOccurs", "0");
         SchemaTypes.document(
-                xml,
-                "Most records of the answer; %d when absent.".formatted(Bounds.now().usualPage()));
+                xml, "Most records of the answer; %d when absent.".formatted(bounds.usualPage()));
         xml.open("xs:simpleType").open("xs:restriction", "base", "xs:int");
         xml.leaf("xs:minInclusive", "value", "1");
-        xml.leaf("xs:maxInclusive", "value", String.valueOf(Bounds.now().page()));
+        xml.leaf("xs:maxInclusive", "value", String.valueOf(bounds.page()));
         xml.close().close().close();
         described(xml, "after", "xs:string", false, "next of the page before.");
         described(xml, "count", "xs:boolean", false, "Whether to count all that match.");

@@ -10,9 +10,12 @@ import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.release.Release;
+import sandpiper.server.json.Bounds;
 
 /** A contract against a reviewed file, so that a change of it shows as a difference. */
 class OpenApiContractTest {
+    private static final Bounds BOUNDS = new Bounds(5 << 20, 50, 500);
+
     private static final Path PACKAGES = Path.of("../demo/packages");
 
     private static Release marina() throws IOException {
@@ -29,7 +32,9 @@ class OpenApiContractTest {
     void everyServiceHasASchemaWithoutLooseEnds() throws IOException {
         var release = marina();
         for (var service : release.services()) {
-            var schema = ContractText.of(ResourceSchemas.of(release, service, "http://localhost"));
+            var schema =
+                    ContractText.of(
+                            ResourceSchemas.of(release, service, "http://localhost", BOUNDS));
 
             assertThat(schema)
                     .contains("\"$schema\" : \"https://json-schema.org/draft/2020-12/schema\"")
@@ -48,7 +53,9 @@ class OpenApiContractTest {
         var service = release.service("berth-desk", 1).orElseThrow();
 
         var contract =
-                ContractText.of(OpenApiContract.of(release, service, "http://127.0.0.1:8080"))
+                ContractText.of(
+                                OpenApiContract.of(
+                                        release, service, "http://127.0.0.1:8080", BOUNDS))
                         + "\n";
 
         var golden = Path.of("src/test/resources/berth-desk.openapi.json");

@@ -27,6 +27,7 @@ import org.junit.jupiter.api.TestFactory;
 import org.xml.sax.InputSource;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.release.Release;
+import sandpiper.server.json.Bounds;
 import sandpiper.server.odata.metadata.ServiceModel;
 import sandpiper.server.soap.Wsdl;
 
@@ -36,6 +37,8 @@ import sandpiper.server.soap.Wsdl;
  * {@code -Dgolden.write=true} writes them anew.
  */
 class SmallContractsTest {
+    private static final Bounds BOUNDS = new Bounds(5 << 20, 50, 500);
+
     private static final Path GOLDEN = Path.of("src/test/resources/contracts");
     private static final String SERVER = "http://127.0.0.1:8080";
 
@@ -183,13 +186,17 @@ class SmallContractsTest {
                                                     one.getKey() + ".openapi.json",
                                                     ContractText.of(
                                                             OpenApiContract.of(
-                                                                    release, service, SERVER)))),
+                                                                    release, service, SERVER,
+                                                                    BOUNDS)))),
                             DynamicTest.dynamicTest(
                                     one.getKey() + " over SOAP",
                                     () ->
                                             assertGolden(
                                                     one.getKey() + ".wsdl",
-                                                    lines(Wsdl.of(release, service, SERVER)))),
+                                                    lines(
+                                                            Wsdl.of(
+                                                                    release, service, SERVER,
+                                                                    BOUNDS)))),
                             DynamicTest.dynamicTest(
                                     one.getKey() + " over OData",
                                     () ->
@@ -215,7 +222,8 @@ class SmallContractsTest {
                                             Wsdl.of(
                                                     release,
                                                     release.service("chart", 1).orElseThrow(),
-                                                    SERVER);
+                                                    SERVER,
+                                                    BOUNDS);
                                     int begin = wsdl.indexOf("<xs:schema");
                                     int end = wsdl.indexOf("</xs:schema>") + 12;
                                     var schema = wsdl.substring(begin, end);

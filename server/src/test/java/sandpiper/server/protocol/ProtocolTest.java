@@ -8,7 +8,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.command.FaultPath;
-import sandpiper.server.json.JsonText;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.Problem.Wrong;
 
@@ -39,7 +39,7 @@ class ProtocolTest {
     void restAndTheRestOfTheServerAnswerProblems() {
         for (var address : List.of("/api/desk/v1/stays", "/manage/v1/records", "/")) {
             var writer = Protocol.problemsAt(address);
-            var plain = JsonText.object(bytes(writer.text(TWO)));
+            var plain = JsonReader.OWN.object(bytes(writer.text(TWO)));
 
             assertThat(writer.contentType()).isEqualTo("application/problem+json");
             assertThat(plain).containsEntry("status", 422L);
@@ -51,7 +51,7 @@ class ProtocolTest {
     @Test
     void odataAnswersItsOwnErrors() {
         var writer = Protocol.problemsAt("/odata/desk/v1/stays");
-        var plain = JsonText.object(bytes(writer.text(TWO)));
+        var plain = JsonReader.OWN.object(bytes(writer.text(TWO)));
 
         assertThat(writer.contentType()).startsWith("application/json");
         assertThat(plain.get("error").toString())
@@ -69,7 +69,7 @@ class ProtocolTest {
                         "Taken.",
                         List.of(new Wrong(FaultPath.of("code"), "SP4200", "Taken.")));
 
-        assertThat(JsonText.object(bytes(Protocol.problemsAt("/odata/x").text(one))))
+        assertThat(JsonReader.OWN.object(bytes(Protocol.problemsAt("/odata/x").text(one))))
                 .hasToString("{error={code=SP4200, message=Taken., target=code}}");
     }
 

@@ -7,13 +7,13 @@ import java.nio.charset.StandardCharsets;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import sandpiper.server.json.JsonText;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.problem.ProblemException;
 
 /** What a batch's items may say; what they say besides is refused, not left aside. */
 class BatchItemTest {
     private static BatchItem read(String json) {
-        return BatchItem.of(JsonText.object(json.getBytes(StandardCharsets.UTF_8)), 2);
+        return BatchItem.of(JsonReader.OWN.object(json.getBytes(StandardCharsets.UTF_8)), 2);
     }
 
     @Test

@@ -14,4 +14,12 @@ class StoredReplyTest {
                 .containsEntry("Location", "/api/x/v1/y/N%2F1")
                 .containsEntry("ETag", "\"1\"");
     }
+
+    /** What a batch came to can be longer than any request may be. */
+    @Test
+    void aLongAnswerIsGivenAgainWhole() {
+        var answer = new StoredReply(200, null, null, "x".repeat(6 << 20));
+
+        assertThat(StoredReply.read(answer.write())).isEqualTo(answer);
+    }
 }

@@ -17,11 +17,14 @@ import sandpiper.engine.port.StorageException;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ServiceType;
+import sandpiper.server.json.Bounds;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.protocol.SoapVersion;
 
 class SoapMessagesTest {
+    private static final Bounds BOUNDS = new Bounds(5 << 20, 50, 500);
+
     private static final Release RELEASE =
             Definitions.check(
                             Map.of(
@@ -80,7 +83,8 @@ class SoapMessagesTest {
         var schema =
                 SchemaFactory.newDefaultInstance()
                         .newSchema(
-                                new StreamSource(new StringReader(Wsdl.schema(RELEASE, SERVICE))));
+                                new StreamSource(
+                                        new StringReader(Wsdl.schema(RELEASE, SERVICE, BOUNDS))));
         var examples = SoapExamples.of(SERVICE);
 
         assertThat(examples)
@@ -99,7 +103,7 @@ class SoapMessagesTest {
 
     @Test
     void aLineItemsChoicesAreNotThoseOfTheRecordsFieldOfTheSameName() {
-        assertThat(Wsdl.schema(RELEASE, SERVICE))
+        assertThat(Wsdl.schema(RELEASE, SERVICE, BOUNDS))
                 .contains("name=\"BerthSide\"", "name=\"BerthLampsSide\"")
                 .containsOnlyOnce("<xs:enumeration value=\"top\">");
     }

@@ -36,6 +36,7 @@ import sandpiper.engine.record.RecordView;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.logic.Quoted;
 import sandpiper.model.release.ObjectType;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.manage.Ways;
 import sandpiper.server.problem.Problem;
@@ -59,11 +60,13 @@ public class RecordController {
     private static final int MOST_ITEMS = 1_000;
 
     private final Engine engine;
+    private final JsonReader json;
     private final Cursors cursors;
 
-    RecordController(Engine engine, Cursors cursors) {
+    RecordController(Engine engine, Cursors cursors, JsonReader json) {
         this.engine = engine;
         this.cursors = cursors;
+        this.json = json;
     }
 
     private static ObjectType object(LiveRelease live, String name) {
@@ -173,7 +176,7 @@ public class RecordController {
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request)
             throws IOException {
-        var values = JsonText.object(JsonText.bytes(request.getInputStream()));
+        var values = json.object(json.bytes(request.getInputStream()));
         return change(
                 actor,
                 object,
@@ -189,7 +192,7 @@ public class RecordController {
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request)
             throws IOException {
-        var values = JsonText.object(JsonText.bytes(request.getInputStream()));
+        var values = json.object(json.bytes(request.getInputStream()));
         var expected = Preconditions.expected(ifMatch, null);
         return change(
                 actor,
@@ -312,7 +315,7 @@ public class RecordController {
             @AuthenticationPrincipal Actor actor,
             HttpServletRequest request)
             throws IOException {
-        var body = JsonText.object(JsonText.bytes(request.getInputStream()));
+        var body = json.object(json.bytes(request.getInputStream()));
         if (!(body.get("items") instanceof List<?> items) || items.size() > MOST_ITEMS) {
             throw new ProblemException(
                     HttpStatus.BAD_REQUEST,

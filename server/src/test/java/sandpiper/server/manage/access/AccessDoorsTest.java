@@ -50,7 +50,7 @@ import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.release.Release;
 import sandpiper.server.config.ProblemAdvice;
-import sandpiper.server.json.JsonText;
+import sandpiper.server.json.JsonReader;
 import sandpiper.server.security.AccessTokens;
 import sandpiper.server.security.Credentials;
 import sandpiper.server.security.SecretCipher;
@@ -326,7 +326,7 @@ class AccessDoorsTest {
                         "{\"name\": \"tug\", \"grants\": [\"chart/buoys/read\"]}");
 
         assertThat(answer.getStatus()).as(text(answer)).isEqualTo(201);
-        var body = JsonText.object(answer.getContentAsByteArray());
+        var body = JsonReader.OWN.object(answer.getContentAsByteArray());
         assertThat(String.valueOf(body.get("secret"))).hasSizeGreaterThan(20);
         var added = ArgumentCaptor.forClass(StoredClient.class);
         verify(clients).add(eq(BOSS), added.capture());
@@ -374,7 +374,7 @@ class AccessDoorsTest {
                                 .formatted(grant));
 
         assertThat(answer.getStatus()).as(text(answer)).isEqualTo(422);
-        var problem = JsonText.object(answer.getContentAsByteArray());
+        var problem = JsonReader.OWN.object(answer.getContentAsByteArray());
         assertThat(String.valueOf(problem.get("detail"))).contains(said);
         assertThat(problem.get("errors").toString()).contains("pointer=/grants/1");
         verify(clients, never()).add(any(), any());
@@ -494,7 +494,11 @@ class AccessDoorsTest {
 
         assertThat(answer.getStatus()).as(text(answer)).isEqualTo(422);
         assertThat(text(answer)).contains("\"pointer\":\"" + place + "\"");
-        assertThat(String.valueOf(JsonText.object(answer.getContentAsByteArray()).get("detail")))
+        assertThat(
+                        String.valueOf(
+                                JsonReader.OWN
+                                        .object(answer.getContentAsByteArray())
+                                        .get("detail")))
                 .contains(said);
         verify(roles, never()).put(any(), any());
     }

@@ -10,9 +10,11 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 import sandpiper.server.problem.ProblemException;
 
-class JsonTextTest {
+class JsonReaderTest {
+    private static final JsonReader READER = new JsonReader(new Bounds(5 << 20, 50, 500));
+
     private static Map<String, Object> read(String json) {
-        return JsonText.object(json.getBytes(StandardCharsets.UTF_8));
+        return READER.object(json.getBytes(StandardCharsets.UTF_8));
     }
 
     @Test
@@ -52,10 +54,10 @@ class JsonTextTest {
 
     @Test
     void aBodyHasALimit() {
-        var bytes = new byte[Bounds.now().body() + 1];
+        var bytes = new byte[READER.bounds().body() + 1];
         Arrays.fill(bytes, (byte) ' ');
 
-        assertThatThrownBy(() -> JsonText.bytes(new java.io.ByteArrayInputStream(bytes)))
+        assertThatThrownBy(() -> READER.bytes(new java.io.ByteArrayInputStream(bytes)))
                 .isInstanceOfSatisfying(
                         ProblemException.class,
                         problem -> assertThat(problem.problem().status()).isEqualTo(413));
