@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import { api, unwrap, type ServiceView } from '@/api/client'
 import { moment } from '@/composables/format'
 import LoadState from '@/components/LoadState.vue'
+import RevisionsCard from './RevisionsCard.vue'
 
 /** How a service was called of late, and what went wrong. */
 const props = defineProps<{ service: ServiceView }>()
@@ -42,11 +43,17 @@ const failed = computed(() => traffic.data.value?.failed.filter(mine) ?? [])
           </tr>
         </thead>
         <tbody>
-          <tr v-for="one in calls" :key="`${one.resource} ${one.operation} ${one.protocol} ${one.caller}`">
+          <tr
+            v-for="one in calls"
+            :key="`${one.resource} ${one.operation} ${one.protocol} ${one.caller} ${one.revision}`"
+          >
             <td>
               <code>{{ one.resource }} {{ one.operation }}</code>
             </td>
-            <td>{{ one.protocol }}</td>
+            <td>
+              {{ one.protocol }}
+              <span v-if="one.revision" class="quiet">revision {{ one.revision }}</span>
+            </td>
             <td>{{ one.caller }}</td>
             <td class="number">{{ one.calls }}</td>
             <td class="number" :class="{ wrong: one.errors }">{{ one.errors }}</td>
@@ -57,6 +64,7 @@ const failed = computed(() => traffic.data.value?.failed.filter(mine) ?? [])
         </tbody>
       </table>
     </section>
+    <RevisionsCard :service="service" />
     <section v-if="failed.length" class="card">
       <h2>Last calls that failed</h2>
       <div v-for="(one, place) in failed" :key="place" class="failed">

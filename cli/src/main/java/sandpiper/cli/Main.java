@@ -11,6 +11,7 @@ import sandpiper.cli.access.RolesCommand;
 import sandpiper.cli.access.UsersCommand;
 import sandpiper.cli.activity.ContractCommand;
 import sandpiper.cli.activity.EventsCommand;
+import sandpiper.cli.activity.RevisionsCommand;
 import sandpiper.cli.activity.StatusCommand;
 import sandpiper.cli.activity.TraceCommand;
 import sandpiper.cli.activity.TrafficCommand;
@@ -57,6 +58,7 @@ public final class Main {
                     WebhooksCommand.class,
                     TraceCommand.class,
                     ContractCommand.class,
+                    RevisionsCommand.class,
                     ClientsCommand.class,
                     UsersCommand.class,
                     RolesCommand.class,

@@ -38,6 +38,7 @@ public final class ActivityCalls {
     public record CallCount(
             String service,
             int version,
+            int revision,
             String resource,
             String operation,
             String protocol,
@@ -55,6 +56,18 @@ public final class ActivityCalls {
             String caller,
             int status,
             String message) {}
+
+    /** Who named a revision in the last 30 days, and how often. */
+    public record RevisionCaller(String caller, long calls, String last) {}
+
+    /** A revision of a contract; {@code endedAt} is {@code null} while it is answered. */
+    public record Revision(
+            int number,
+            @Nullable String at,
+            List<String> gained,
+            boolean newest,
+            @Nullable String endedAt,
+            List<RevisionCaller> callers) {}
 
     /** Something that happened; of a record, unless {@code key} is {@code null}. */
     public record Event(String at, String name, @Nullable String key, String by, JsonNode data) {}
@@ -96,6 +109,20 @@ public final class ActivityCalls {
 
     public Answer<Traffic> traffic(int days) {
         return http.read("/manage/v1/traffic?days=" + days, Traffic.class);
+    }
+
+    /** The revisions of a service's contract, newest first. */
+    public Answer<List<Revision>> revisions(String service, int version) {
+        return http.list(
+                "/manage/v1/contracts/%s/v%d/revisions".formatted(escape(service), version),
+                Revision.class);
+    }
+
+    /** Ends a revision: who still names it is refused. */
+    public void endRevision(String service, int version, int number) {
+        http.delete(
+                "/manage/v1/contracts/%s/v%d/revisions/%d"
+                        .formatted(escape(service), version, number));
     }
 
     /** Events whose name or key holds a text, newest first. */

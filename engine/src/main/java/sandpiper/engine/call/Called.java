@@ -3,6 +3,7 @@ package sandpiper.engine.call;
 /**
  * What is called.
  *
+ * @param revision of the contract that the caller named; 0 when none
  * @param resource empty when the call named none
  * @param operation {@code read}, the name of a call; empty when it is not known
  * @param caller the client or user
@@ -10,6 +11,7 @@ package sandpiper.engine.call;
 public record Called(
         String service,
         int version,
+        int revision,
         String resource,
         String operation,
         String protocol,

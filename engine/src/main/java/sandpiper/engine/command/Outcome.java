@@ -73,9 +73,10 @@ public sealed interface Outcome {
     /**
      * What a function gave back.
      *
+     * @param called its name
      * @param value in plain form, {@code null} when it came to nothing
      */
-    record Result(@Nullable Object value) {}
+    record Result(String called, @Nullable Object value) {}
 
     /** It had been done before, and was answered with this. */
     record Repeated(String answer) implements Outcome {}

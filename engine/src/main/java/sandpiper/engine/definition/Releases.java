@@ -11,10 +11,13 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.function.Predicate;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.call.Called;
 import sandpiper.engine.call.Use;
 import sandpiper.engine.port.DefinitionStorage.StoredRelease;
 import sandpiper.engine.port.RecomputationStorage.Open;
@@ -28,6 +31,7 @@ import sandpiper.engine.writer.WriteJob;
 import sandpiper.engine.writer.Writer;
 import sandpiper.model.change.ContractBreak;
 import sandpiper.model.change.ContractBreaks;
+import sandpiper.model.change.ContractGrowth;
 import sandpiper.model.change.ReleaseChange;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.logic.ReleaseLogic;
@@ -48,6 +52,7 @@ public final class Releases implements AutoCloseable {
     private final Writer writer;
     private final Clock clock;
     private final FormulaBackfillJob backfill;
+    private final ContractRevisions revisions;
     private volatile LiveRelease live;
     private volatile @Nullable Ready ready;
 
@@ -61,7 +66,14 @@ public final class Releases implements AutoCloseable {
         this.writer = writer;
         this.clock = clock;
         this.live = newest();
+        this.revisions = new ContractRevisions(storage, writer, clock);
+        revisions.load(live.number(), live.release());
         this.backfill = new FormulaBackfillJob(storage, this::live, writer, clock);
+    }
+
+    /** What callers have who took a contract before. */
+    public ContractRevisions revisions() {
+        return revisions;
     }
 
     /** Formulas that are still being worked out for records that were there. */
@@ -162,7 +174,8 @@ public final class Releases implements AutoCloseable {
         SchemaStorage.Effects effects = storage.schema().effects(session, change);
         return new ReleasePreview(
                 checked.diagnostics(),
-                change.sentences(),
+                Stream.concat(change.sentences().stream(), growths(session, release.get()).stream())
+                        .toList(),
                 effects.losses(),
                 effects.obstacles(),
                 breaks(session, release.get()),
@@ -175,24 +188,54 @@ public final class Releases implements AutoCloseable {
         if (found.isEmpty()) {
             return List.of();
         }
-        var today = LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC);
-        var uses = storage.traffic().since(session, today.minusDays(OF_LATE_DAYS));
+        var uses = ofLate(session);
         return found.stream()
-                .map(one -> "%s %s".formatted(one.sentence(), usedBy(one, uses)))
+                .map(one ->
+                        "%s %s"
+                                .formatted(
+                                        one.sentence(), usedBy(called -> isOf(one, called), uses)))
                 .toList();
     }
 
-    private static String usedBy(ContractBreak broken, List<Use> uses) {
+    /** What grows, with who has used it of late. */
+    private List<String> growths(Session session, Release release) {
+        var found = ContractGrowth.between(live.release(), release);
+        if (found.isEmpty()) {
+            return List.of();
+        }
+        var uses = ofLate(session);
+        return found.stream()
+                .map(one ->
+                        "%s %s"
+                                .formatted(
+                                        one.sentence(),
+                                        usedBy(
+                                                called ->
+                                                        called.service().equals(one.service())
+                                                                && called.version() == one.version()
+                                                                && called.resource()
+                                                                        .equals(one.resource()),
+                                                uses)))
+                .toList();
+    }
+
+    private List<Use> ofLate(Session session) {
+        var today = LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC);
+        return storage.traffic().since(session, today.minusDays(OF_LATE_DAYS));
+    }
+
+    private static boolean isOf(ContractBreak broken, Called called) {
+        return called.service().equals(broken.service())
+                && called.version() == broken.version()
+                && isMeant(broken.resource(), called.resource())
+                && isMeant(broken.operation(), called.operation());
+    }
+
+    private static String usedBy(Predicate<Called> meant, List<Use> uses) {
         var callers = new TreeMap<String, Long>();
         for (var use : uses) {
-            var called = use.called();
-            boolean meant =
-                    called.service().equals(broken.service())
-                            && called.version() == broken.version()
-                            && isMeant(broken.resource(), called.resource())
-                            && isMeant(broken.operation(), called.operation());
-            if (meant) {
-                callers.merge(called.caller(), use.calls(), Long::sum);
+            if (meant.test(use.called())) {
+                callers.merge(use.called().caller(), use.calls(), Long::sum);
             }
         }
         if (callers.isEmpty()) {
@@ -311,10 +354,12 @@ public final class Releases implements AutoCloseable {
                 new StoredRelease(
                         live.number() + 1, clock.instant(), actor.name(), note, preview.changes());
         storage.definitions().putRelease(transaction, stored, files);
+        revisions.record(transaction, next.number(), next.release());
         return new Attempt(new ReleasePreview.Result.Released(stored), next);
     }
 
     private void serve(Attempt attempt) {
+        revisions.reload();
         live = Objects.requireNonNull(attempt.next());
         ready = null;
         backfill.wake();

@@ -6,7 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
-/** Draft files and releases. */
+/** Draft files, releases, and the revisions of contracts. */
 public interface DefinitionStorage {
     /** Draft texts by path, in the order of paths. */
     Map<String, String> draft(Session session);
@@ -51,4 +51,26 @@ public interface DefinitionStorage {
     Map<String, String> filesOf(Session session, int release);
 
     void putRelease(Transaction transaction, StoredRelease release, Map<String, String> files);
+
+    /**
+     * What answers of a service could hold from a release on.
+     *
+     * @param number of the release
+     * @param places as {@link sandpiper.model.contract.AnsweredShape} has them
+     * @param endedAt when it was ended by hand, or {@code null} while it is answered
+     * @param endedBy who ended it, or {@code null}
+     */
+    record StoredRevision(
+            String service,
+            int version,
+            int number,
+            List<String> places,
+            @Nullable Instant endedAt,
+            @Nullable String endedBy) {}
+
+    /** All revisions of all services, each service's oldest first. */
+    List<StoredRevision> revisions(Session session);
+
+    /** Keeps a revision, in the place of what was known of it. */
+    void putRevision(Transaction transaction, StoredRevision revision);
 }

@@ -113,7 +113,7 @@ public final class FunctionRun {
                                                 RecordCode.CANNOT_BE_STORED,
                                                 "What %s returns %s."
                                                         .formatted(type.name(), message))));
-        return new Outcome.Result(value);
+        return new Outcome.Result(type.name(), value);
     }
 
     /** The state behind a record of the language, or {@code null} for what is no whole record. */

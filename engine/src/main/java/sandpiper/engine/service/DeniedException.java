@@ -14,6 +14,8 @@ public final class DeniedException extends RuntimeException {
         NOT_GRANTED,
         /** It is granted, and a service does not offer it. */
         NOT_OFFERED,
+        /** It was there, and was ended. */
+        ENDED,
         /** What was sent with it has no place there. */
         MEANINGLESS
     }

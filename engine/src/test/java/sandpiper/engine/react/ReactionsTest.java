@@ -178,7 +178,7 @@ class ReactionsTest {
         void giveBackWhatTheyCameTo() {
             var done = (Outcome.Success) yard.call("Tank", "T1", "pour", "litres", 5L);
 
-            assertThat(done.result()).isEqualTo(new Outcome.Result(5L));
+            assertThat(done.result()).isEqualTo(new Outcome.Result("pour", 5L));
             assertThat(yard.value("Tank", "T1", "level")).isEqualTo(5L);
             assertThat(yard.records.all(yard.object("Tank")).getFirst().items().getFirst())
                     .hasSize(1);

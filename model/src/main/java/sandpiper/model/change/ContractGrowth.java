@@ -1,47 +1,48 @@
 package sandpiper.model.change;
 
-import java.util.LinkedHashSet;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
-import java.util.Set;
-import sandpiper.model.release.FieldTree;
-import sandpiper.model.release.ResourceType;
-import sandpiper.model.release.ResourceType.Operation;
-import sandpiper.model.release.ServiceType;
+import sandpiper.model.contract.AnsweredShape;
+import sandpiper.model.release.Release;
 
 /**
- * What a contract gets that it had not. Over REST and OData clients pass it over; over SOAP many
- * generated clients refuse an answer with an element that they do not know.
+ * What answers of a contract get that they had not. Who has a contract from before keeps what it
+ * says.
+ *
+ * @param service its name
+ * @param resource its name
+ * @param fields as callers write them
  */
-final class ContractGrowth {
-    private ContractGrowth() {}
-
-    /** What clients over SOAP may stumble over in a resource, as a sentence. */
-    static Optional<String> overSoap(ServiceType service, ResourceType before, ResourceType after) {
-        if (!service.protocols().contains("soap")) {
-            return Optional.empty();
-        }
-        var added = new LinkedHashSet<>(answered(after));
-        added.removeAll(answered(before));
-        return added.isEmpty()
-                ? Optional.empty()
-                : Optional.of(
-                        "Service %s: over SOAP, answers of %s get %s; clients that were generated before may refuse them and should be made anew."
-                                .formatted(
-                                        service.titled(), after.name(), String.join(", ", added)));
+public record ContractGrowth(String service, int version, String resource, List<String> fields) {
+    public ContractGrowth {
+        fields = List.copyOf(fields);
     }
 
-    private static Set<String> answered(ResourceType resource) {
-        var names = new LinkedHashSet<String>();
-        for (var operation : List.of(Operation.READ, Operation.QUERY)) {
-            var tree = resource.tree(operation).orElse(FieldTree.EMPTY);
-            tree.paths().forEach(path -> names.add(path.written()));
-            tree.parts()
-                    .forEach(part ->
-                            part.paths()
-                                    .forEach(path ->
-                                            names.add(part.part().name() + "." + path.written())));
+    /** What grows from one state of the definitions to the next. */
+    public static List<ContractGrowth> between(Release before, Release after) {
+        var growths = new ArrayList<ContractGrowth>();
+        for (var service : after.services()) {
+            var former = before.service(service.name(), service.version());
+            if (former.isEmpty()) {
+                continue;
+            }
+            var old = AnsweredShape.of(former.get());
+            var now = AnsweredShape.of(service);
+            for (var resource : service.resources()) {
+                var fields = now.besides(old, resource.name());
+                if (!fields.isEmpty() && former.get().resource(resource.name()).isPresent()) {
+                    growths.add(
+                            new ContractGrowth(
+                                    service.name(), service.version(), resource.name(), fields));
+                }
+            }
         }
-        return names;
+        return growths;
+    }
+
+    /** What it means for those who call. */
+    public String sentence() {
+        return "Service %s v%d: answers of %s get %s. Callers keep what their contract has; a contract that is fetched anew has it."
+                .formatted(service, version, resource, String.join(", ", fields));
     }
 }

@@ -98,7 +98,6 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
                 sentences.add(
                         "Service %s: resource %s shows, takes or does something else."
                                 .formatted(after.titled(), resource.name()));
-                ContractGrowth.overSoap(after, former.get(), resource).ifPresent(sentences::add);
             }
         }
         if (!functions(before).equals(functions(after))) {

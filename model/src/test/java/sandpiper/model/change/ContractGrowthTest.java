@@ -5,8 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.CsvSource;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.release.Release;
 
@@ -40,31 +38,25 @@ class ContractGrowthTest {
                 .orElseThrow();
     }
 
-    private static List<String> growth(String protocols, String field, String ofPosts) {
-        return ReleaseChange.between(release(protocols, "", ""), release(protocols, field, ofPosts))
-                .sentences()
+    private static List<String> growth(String field, String ofPosts) {
+        return ContractGrowth.between(
+                        release("\"rest\", soap", "", ""),
+                        release("\"rest\", soap", field, ofPosts))
                 .stream()
-                .filter(sentence -> sentence.contains("over SOAP"))
+                .map(ContractGrowth::sentence)
                 .toList();
     }
 
     @Test
-    void clientsOverSoapAreThoughtOf() {
-        assertThat(growth("\"rest\", soap", ", tag: { type: text }", ", note: { type: text }"))
+    void whatAnswersGetIsTold() {
+        assertThat(growth(", tag: { type: text }", ", note: { type: text }"))
                 .containsExactly(
-                        "Service desk v1: over SOAP, answers of slots get tag, posts.note; clients"
-                                + " that were generated before may refuse them and should be made"
-                                + " anew.");
-    }
-
-    @ParameterizedTest
-    @CsvSource({"rest", "odata"})
-    void othersPassOverWhatTheyDoNotKnow(String protocol) {
-        assertThat(growth(protocol, ", tag: { type: text }", "")).isEmpty();
+                        "Service desk v1: answers of slots get posts.note, tag. Callers keep what"
+                                + " their contract has; a contract that is fetched anew has it.");
     }
 
     @Test
     void whatStaysIsNoGrowth() {
-        assertThat(growth("soap", "", "")).isEmpty();
+        assertThat(growth("", "")).isEmpty();
     }
 }

@@ -43,13 +43,17 @@ class ContractController {
         var type =
                 ReleaseChoice.service(
                         release, actor, service, version, Protocol.REST::isSpokenBy, " over REST");
-        var server = addresses.of(request);
+        var document = OpenApiContract.of(release, type, addresses.of(request), json.bounds());
+        if (of == ReleaseChoice.Source.LIVE) {
+            document.getInfo()
+                    .addExtension("x-revision", engine.releases().revisions().newest(type));
+        }
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_JSON)
                 .header(
                         HttpHeaders.CONTENT_DISPOSITION,
                         "inline; filename=\"%s-v%d.openapi.json\"".formatted(service, version))
-                .body(ContractText.of(OpenApiContract.of(release, type, server, json.bounds())));
+                .body(ContractText.of(document));
     }
 
     /** What its resources take and give, as JSON Schema. */

@@ -104,10 +104,17 @@ public final class OpenApiContract {
             paths.addPathItem(
                     "/" + Names.address(function.name()), new PathItem().post(function(function)));
         }
+        paths.values().forEach(this::ofRevision);
         if (!service.events().isEmpty()) {
             paths.addPathItem("/events", new PathItem().get(feed()));
         }
         return paths;
+    }
+
+    /** A caller can say which revision of the contract it was made from. */
+    private void ofRevision(PathItem path) {
+        path.addParametersItem(shared.parameter("revision"));
+        path.readOperations().forEach(one -> shared.fail(one.getResponses(), Failing.GONE));
     }
 
     /** What a resource is, which records it shows and what new ones have. */

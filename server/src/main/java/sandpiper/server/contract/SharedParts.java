@@ -31,6 +31,7 @@ final class SharedParts {
         FORBIDDEN("Forbidden", "403"),
         NOT_FOUND("NotFound", "404"),
         CONFLICT("Conflict", "409"),
+        GONE("Gone", "410"),
         STALE("Stale", "412"),
         TOO_LARGE("TooLarge", "413"),
         UNSUPPORTED_TYPE("UnsupportedType", "415"),
@@ -94,12 +95,14 @@ final class SharedParts {
     void fail(ApiResponses answers, Iterable<Failing> failures) {
         var all = EnumSet.of(Failing.TOO_MANY, Failing.UNAVAILABLE);
         failures.forEach(all::add);
-        for (var failing : all) {
-            responses.add(failing.title);
-            answers.addApiResponse(
-                    failing.status,
-                    new ApiResponse().$ref("#/components/responses/" + failing.title));
-        }
+        all.forEach(failing -> fail(answers, failing));
+    }
+
+    /** Adds the answer of one thing that goes wrong. */
+    void fail(ApiResponses answers, Failing failing) {
+        responses.add(failing.title);
+        answers.addApiResponse(
+                failing.status, new ApiResponse().$ref("#/components/responses/" + failing.title));
     }
 
     /** Everything that was pointed to, and the schemas of a contract. */

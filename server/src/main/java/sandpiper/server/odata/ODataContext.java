@@ -13,6 +13,8 @@ import sandpiper.server.service.ServiceCall;
 /**
  * Who asks which service, for the length of one request over HTTP.
  *
+ * @param revision of the contract the caller has, or {@link
+ *     sandpiper.server.service.RevisionParameter#NEWEST}
  * @param server the address of the server, without a slash at its end
  */
 public record ODataContext(
@@ -22,6 +24,7 @@ public record ODataContext(
         RateLimits limits,
         Actor actor,
         ServiceModel model,
+        int revision,
         String server) {
 
     /** The address of the service, without a slash at its end. */
@@ -38,6 +41,7 @@ public record ODataContext(
                 actor,
                 model.service().name(),
                 model.service().version(),
+                revision,
                 ServiceType.FUNCTIONS);
     }
 
@@ -49,6 +53,7 @@ public record ODataContext(
                 actor,
                 model.service().name(),
                 model.service().version(),
+                revision,
                 model.resource(set).name());
     }
 }

@@ -43,6 +43,7 @@ import sandpiper.server.protocol.Protocol;
 import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.ReleaseChoice;
+import sandpiper.server.service.RevisionParameter;
 
 /** Every service over OData 4.01. What there is is looked up in the live release at each call. */
 @RestController
@@ -152,17 +153,29 @@ public class ODataController {
         boolean isLive = of == ReleaseChoice.Source.LIVE;
         var from = isLive ? live.release() : ReleaseChoice.of(engine, actor, of);
         var type = Protocol.ODATA.open(from, actor, service, version).type();
-        var model = isLive ? model(live, type) : new ServiceModel(from, type);
-        return new ODataContext(engine, cursors, json, limits, actor, model, server);
+        int revision =
+                isLive
+                        ? RevisionParameter.read(http.getParameter(RevisionParameter.NAME))
+                        : RevisionParameter.NEWEST;
+        var model =
+                isLive
+                        ? model(
+                                live,
+                                RevisionParameter.narrow(engine, live, type, revision),
+                                revision)
+                        : new ServiceModel(from, type);
+        return new ODataContext(engine, cursors, json, limits, actor, model, revision, server);
     }
 
-    private ServiceModel model(LiveRelease live, sandpiper.model.release.ServiceType type) {
+    private ServiceModel model(
+            LiveRelease live, sandpiper.model.release.ServiceType type, int revision) {
         if (release != live.number()) {
             models.clear();
             release = live.number();
         }
         return models.computeIfAbsent(
-                live.number() + "/" + type.titled(), _ -> new ServiceModel(live.release(), type));
+                "%s/%d".formatted(type.titled(), revision),
+                _ -> new ServiceModel(live.release(), type));
     }
 
     private ODataRequest request(HttpServletRequest http, ODataContext exchange) {

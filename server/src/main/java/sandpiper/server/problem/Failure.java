@@ -30,6 +30,7 @@ public final class Failure {
                                 case UNKNOWN -> HttpStatus.NOT_FOUND;
                                 case NOT_GRANTED -> HttpStatus.FORBIDDEN;
                                 case NOT_OFFERED -> HttpStatus.METHOD_NOT_ALLOWED;
+                                case ENDED -> HttpStatus.GONE;
                                 case MEANINGLESS -> HttpStatus.BAD_REQUEST;
                             },
                             String.valueOf(denied.getMessage()),

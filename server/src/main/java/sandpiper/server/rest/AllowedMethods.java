@@ -8,6 +8,7 @@ import sandpiper.engine.access.Actor;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.protocol.Protocol;
+import sandpiper.server.service.RevisionParameter;
 import sandpiper.server.service.ServiceCall;
 
 /** What can be done at an address, as {@code Allow} says it (RFC 9110 §10.2.1). */
@@ -34,6 +35,7 @@ class AllowedMethods {
                         actor,
                         place.service(),
                         place.version(),
+                        RevisionParameter.NEWEST,
                         place.resource());
         var live = engine.live();
         if (place.key() == null && call.function(live, place.resource()).isPresent()) {

@@ -27,6 +27,7 @@ import sandpiper.server.problem.Problem;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.RecordWriters;
+import sandpiper.server.service.ServiceCall;
 
 /** Many changes in one request, each done or refused for itself. */
 @Component
@@ -49,7 +50,7 @@ class BatchCalls {
     }
 
     HttpReply batch(RestPlace place, Actor actor, HttpServletRequest request) throws IOException {
-        var call = new Call(engine, writers, actor, place);
+        var call = new Call(engine, writers, actor, place, request);
         var body = json.object(json.bytes(request.getInputStream()));
         if (!(body.get("items") instanceof List<?> items) || body.size() != 1) {
             throw new ProblemException(
@@ -72,7 +73,7 @@ class BatchCalls {
         var live = engine.live();
         var asked = requests.stream().map(maker -> maker.apply(live)).toList();
         LOG.debug("{}: a batch of {}", call.service().via(), asked.size());
-        return results(engine.records().write(requests, Grouping.TOGETHER));
+        return results(call.service(), engine.records().write(requests, Grouping.TOGETHER));
     }
 
     private static Function<LiveRelease, RecordCommand> command(Call call, BatchItem item) {
@@ -105,7 +106,7 @@ class BatchCalls {
                 };
     }
 
-    private HttpReply results(List<Outcome> outcomes) {
+    private HttpReply results(ServiceCall call, List<Outcome> outcomes) {
         var results =
                 engine.records()
                         .read((live, session) ->
@@ -131,7 +132,12 @@ class BatchCalls {
                                                         var result = done.result();
                                                         if (result != null
                                                                 && result.value() != null) {
-                                                            answer.put("result", result.value());
+                                                            answer.put(
+                                                                    "result",
+                                                                    call.narrowed(
+                                                                            live,
+                                                                            result.called(),
+                                                                            result.value()));
                                                         }
                                                         yield (Map<String, Object>) answer;
                                                     }

@@ -1,5 +1,6 @@
 package sandpiper.server.rest;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -17,6 +18,7 @@ import sandpiper.server.service.Changed;
 import sandpiper.server.service.Preconditions;
 import sandpiper.server.service.RecordWriter;
 import sandpiper.server.service.RecordWriters;
+import sandpiper.server.service.RevisionParameter;
 import sandpiper.server.service.ServiceCall;
 import sandpiper.server.service.StoredReply;
 
@@ -26,11 +28,22 @@ final class Call {
     private final ServiceCall service;
     private final String base;
 
-    Call(Engine engine, RecordWriters writers, Actor actor, RestPlace at) {
+    Call(
+            Engine engine,
+            RecordWriters writers,
+            Actor actor,
+            RestPlace at,
+            HttpServletRequest request) {
         this.writers = writers;
         this.service =
                 new ServiceCall(
-                        engine, Protocol.REST, actor, at.service(), at.version(), at.resource());
+                        engine,
+                        Protocol.REST,
+                        actor,
+                        at.service(),
+                        at.version(),
+                        RevisionParameter.read(request.getParameter(RevisionParameter.NAME)),
+                        at.resource());
         this.base = Protocol.REST.address(at.service(), at.version()) + "/" + at.resource();
     }
 
@@ -63,11 +76,11 @@ final class Call {
                         ? base + "/" + UriUtils.encode(changed.key(done), StandardCharsets.UTF_8)
                         : null,
                 Preconditions.tag(view.version()),
-                written(done, changed.writer(writers, done, tree), view));
+                written(changed.result(), changed.writer(writers, done, tree), view));
     }
 
-    private static String written(Outcome.Done done, RecordWriter writer, RecordView record) {
-        var result = done.result();
+    private static String written(
+            Outcome.@Nullable Result result, RecordWriter writer, RecordView record) {
         return JsonText.text(to -> {
             if (result == null) {
                 writer.write(to, record);

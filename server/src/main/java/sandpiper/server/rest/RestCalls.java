@@ -30,6 +30,7 @@ import sandpiper.server.service.Preconditions;
 import sandpiper.server.service.QueryParameters;
 import sandpiper.server.service.RecordWriter;
 import sandpiper.server.service.RecordWriters;
+import sandpiper.server.service.RevisionParameter;
 import sandpiper.server.service.ServiceCall;
 import sandpiper.server.service.StoredReply;
 import sandpiper.server.service.Traced;
@@ -46,7 +47,7 @@ import tools.jackson.core.JsonGenerator;
 @Component
 class RestCalls {
     private static final List<String> QUERY_PARAMETERS =
-            List.of("filter", "sort", "limit", "after", "fields", "count");
+            List.of("filter", "sort", "limit", "after", "fields", "count", RevisionParameter.NAME);
 
     private final Engine engine;
     private final Cursors cursors;
@@ -61,7 +62,7 @@ class RestCalls {
     }
 
     HttpReply query(RestPlace at, Actor actor, HttpServletRequest request) {
-        var call = new Call(engine, writers, actor, at);
+        var call = new Call(engine, writers, actor, at, request);
         var reader = new QueryParameters(request.getParameterMap(), QUERY_PARAMETERS);
         var asked = reader.request(json.bounds().usualPage(), json.bounds().page());
         var fingerprint = call.base() + "?" + Call.fingerprint(request.getParameterMap());
@@ -127,8 +128,10 @@ class RestCalls {
     }
 
     HttpReply read(RestPlace at, Actor actor, HttpServletRequest request) {
-        var call = new Call(engine, writers, actor, at);
-        var reader = new QueryParameters(request.getParameterMap(), List.of("fields"));
+        var call = new Call(engine, writers, actor, at, request);
+        var reader =
+                new QueryParameters(
+                        request.getParameterMap(), List.of("fields", RevisionParameter.NAME));
         var ifNoneMatch = request.getHeader(HttpHeaders.IF_NONE_MATCH);
         return engine.records()
                 .read((live, session) -> {
@@ -152,7 +155,7 @@ class RestCalls {
     }
 
     HttpReply create(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
-        var call = new Call(engine, writers, actor, at);
+        var call = new Call(engine, writers, actor, at, request);
         var body = json.bytes(request.getInputStream());
         return change(
                 call,
@@ -165,7 +168,7 @@ class RestCalls {
     }
 
     HttpReply update(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
-        var call = new Call(engine, writers, actor, at);
+        var call = new Call(engine, writers, actor, at, request);
         var body = json.bytes(request.getInputStream());
         var expected = expected(request);
         return change(
@@ -176,7 +179,7 @@ class RestCalls {
     }
 
     HttpReply save(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
-        var call = new Call(engine, writers, actor, at);
+        var call = new Call(engine, writers, actor, at, request);
         var body = json.bytes(request.getInputStream());
         var expected = expected(request);
         return change(
@@ -189,7 +192,7 @@ class RestCalls {
     }
 
     HttpReply call(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
-        var call = new Call(engine, writers, actor, at);
+        var call = new Call(engine, writers, actor, at, request);
         var expected = expected(request);
         var body = json.bytes(request.getInputStream());
         var name = String.valueOf(at.call());
@@ -212,7 +215,7 @@ class RestCalls {
     }
 
     HttpReply remove(RestPlace at, Actor actor, HttpServletRequest request) {
-        var call = new Call(engine, writers, actor, at);
+        var call = new Call(engine, writers, actor, at, request);
         var expected = expected(request);
         var outcome =
                 engine.records()

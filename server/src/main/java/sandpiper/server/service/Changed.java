@@ -34,7 +34,11 @@ public final class Changed {
 
     /** What a function gave back, or {@code null} when none was called. */
     public Outcome.@Nullable Result result() {
-        return success.result();
+        var result = success.result();
+        return result == null
+                ? null
+                : new Outcome.Result(
+                        result.called(), call.narrowed(live, result.called(), result.value()));
     }
 
     /** The record that was changed; nothing for a function of the service. */

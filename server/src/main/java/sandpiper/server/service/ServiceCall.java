@@ -47,14 +47,19 @@ public final class ServiceCall {
     private final String serviceName;
     private final int version;
     private final String resourceName;
+    private final int revision;
     private final Leave leave;
 
+    /**
+     * @param revision of the contract the caller has, or {@link RevisionParameter#NEWEST}
+     */
     public ServiceCall(
             Engine engine,
             Protocol protocol,
             Actor actor,
             String serviceName,
             int version,
+            int revision,
             String resourceName) {
         this.engine = engine;
         this.protocol = protocol;
@@ -62,6 +67,7 @@ public final class ServiceCall {
         this.serviceName = serviceName;
         this.version = version;
         this.resourceName = resourceName;
+        this.revision = revision;
         this.leave = Confirmed.ofThis();
     }
 
@@ -90,13 +96,25 @@ public final class ServiceCall {
     }
 
     private OpenedService service(LiveRelease live) {
-        return protocol.open(live.release(), actor, serviceName, version);
+        var opened = protocol.open(live.release(), actor, serviceName, version);
+        return revision == RevisionParameter.NEWEST
+                ? opened
+                : new OpenedService(
+                        live.release(),
+                        actor,
+                        RevisionParameter.narrow(engine, live, opened.type(), revision));
     }
 
     /** Only what there is is noted: names of callers' own making would never end. */
     private void note(String operation) {
         CallNotes.called(
-                serviceName, version, resourceName, operation, protocol.title(), actor.name());
+                serviceName,
+                version,
+                revision,
+                resourceName,
+                operation,
+                protocol.title(),
+                actor.name());
     }
 
     /** A command with who wants it and how far they reach. */
@@ -309,6 +327,25 @@ public final class ServiceCall {
         var names = new ArrayList<>(tree.paths().stream().map(path -> path.written()).toList());
         tree.parts().forEach(part -> names.add(part.part().name()));
         return names;
+    }
+
+    /**
+     * What a function gave back, as the caller's contract has it.
+     *
+     * @param called what was called, by its name
+     */
+    public @Nullable Object narrowed(LiveRelease live, String called, @Nullable Object value) {
+        if (revision == RevisionParameter.NEWEST) {
+            return value;
+        }
+        var type = service(live).type();
+        return engine.releases()
+                .revisions()
+                .shape(type, revision)
+                .narrow(
+                        type.resource(resourceName).isPresent() ? resourceName : null,
+                        called,
+                        value);
     }
 
     public Engine engine() {

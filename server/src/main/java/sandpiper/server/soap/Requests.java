@@ -46,10 +46,11 @@ class Requests {
     /**
      * Passes a request that has the form its operation asks for.
      *
+     * @param revision of the contract that {@code service} is of
      * @throws ProblemException with every place at which it has not
      */
-    void check(LiveRelease live, ServiceType service, Element call) {
-        var validator = schema(live, service).newValidator();
+    void check(LiveRelease live, ServiceType service, int revision, Element call) {
+        var validator = schema(live, service, revision).newValidator();
         var errors = new Errors(validator, call);
         validator.setErrorHandler(errors);
         try {
@@ -68,8 +69,8 @@ class Requests {
         }
     }
 
-    private Schema schema(LiveRelease live, ServiceType service) {
-        var name = live.number() + " " + service.titled();
+    private Schema schema(LiveRelease live, ServiceType service, int revision) {
+        var name = "%d %s r%d".formatted(live.number(), service.titled(), revision);
         var there = schemas.get(name);
         if (there != null) {
             return there;

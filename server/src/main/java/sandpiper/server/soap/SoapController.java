@@ -37,6 +37,7 @@ import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.IdempotencyKey;
 import sandpiper.server.service.ReleaseChoice;
+import sandpiper.server.service.RevisionParameter;
 import sandpiper.server.service.ServiceCall;
 import sandpiper.server.service.StoredReply;
 import sandpiper.server.traffic.CallNotes;
@@ -50,6 +51,10 @@ class SoapController {
     private final JsonReader json;
     private static final String ADDRESS =
             Protocol.SOAP_AT + "{service:[a-z0-9-]+}/v{version:\\d{1,3}}";
+
+    /** Behind the address, as contracts name it. */
+    private static final String REVISION = "/r{revision:\\d{1,9}}";
+
     private static final List<String> CONTENT_TYPES =
             List.of(SoapVersion.SOAP_11.contentType(), SoapVersion.SOAP_12.contentType());
 
@@ -74,10 +79,15 @@ class SoapController {
     }
 
     /** The contract, at {@code ?wsdl}. */
-    @GetMapping({ADDRESS, "/manage/v1/contracts/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/wsdl"})
+    @GetMapping({
+        ADDRESS,
+        ADDRESS + REVISION,
+        "/manage/v1/contracts/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/wsdl"
+    })
     ResponseEntity<String> contract(
             @PathVariable String service,
             @PathVariable int version,
+            @PathVariable(required = false) @Nullable String revision,
             @RequestParam(defaultValue = "LIVE") ReleaseChoice.Source of,
             @AuthenticationPrincipal @Nullable Actor actor,
             HttpServletRequest request) {
@@ -88,13 +98,21 @@ class SoapController {
         }
         var release = ReleaseChoice.of(engine, actor, of);
         var type = Protocol.SOAP.open(release, actor, service, version).type();
-        var server = addresses.of(request);
+        var address = addresses.of(request) + Protocol.SOAP.address(service, version);
+        if (of == ReleaseChoice.Source.LIVE) {
+            int had =
+                    revision == null
+                            ? engine.releases().revisions().newest(type)
+                            : RevisionParameter.read(revision);
+            type = RevisionParameter.narrow(engine, engine.live(), type, had);
+            address += "/r" + had;
+        }
         return ResponseEntity.ok()
                 .contentType(new MediaType("text", "xml", StandardCharsets.UTF_8))
                 .header(
                         HttpHeaders.CONTENT_DISPOSITION,
                         "inline; filename=\"%s-v%d.wsdl\"".formatted(service, version))
-                .body(Wsdl.of(release, type, server, json.bounds()));
+                .body(Wsdl.of(release, type, address, json.bounds()));
     }
 
     /** A message for each operation, for trying the service. */
@@ -110,10 +128,11 @@ class SoapController {
                         .type());
     }
 
-    @PostMapping(ADDRESS)
+    @PostMapping({ADDRESS, ADDRESS + REVISION})
     ResponseEntity<String> call(
             @PathVariable String service,
             @PathVariable int version,
+            @PathVariable(required = false) @Nullable String revision,
             @AuthenticationPrincipal @Nullable Actor signedIn,
             HttpServletRequest request,
             HttpServletResponse response)
@@ -131,10 +150,16 @@ class SoapController {
             limits.count(actor, response::setHeader);
             HeaderBlocks.requireUnderstood(envelope);
             var live = engine.live();
-            var type = Protocol.SOAP.open(live.release(), actor, service, version).type();
+            int had = RevisionParameter.read(revision);
+            var type =
+                    RevisionParameter.narrow(
+                            engine,
+                            live,
+                            Protocol.SOAP.open(live.release(), actor, service, version).type(),
+                            had);
             var operation = operation(type, envelope.call());
             SoapActions.require(request, soap, namespace, operation);
-            requests.check(live, type, envelope.call());
+            requests.check(live, type, had, envelope.call());
             var call =
                     new SoapCall(
                             new ServiceCall(
@@ -143,6 +168,7 @@ class SoapController {
                                     actor,
                                     service,
                                     version,
+                                    had,
                                     operation.grantedAs()),
                             operation,
                             soap,

@@ -9,7 +9,6 @@ import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.json.Bounds;
-import sandpiper.server.protocol.Protocol;
 
 /**
  * Writes a service down as WSDL 1.1, document/literal wrapped (WS-I Basic Profile 1.1), with a port
@@ -53,16 +52,10 @@ public final class Wsdl {
         return "urn:sandpiper:%s:v%d".formatted(service, version);
     }
 
-    /**
-     * The contract of a service; {@code server} is the address of the instance, without a slash at
-     * the end.
-     */
-    public static String of(Release release, ServiceType service, String server, Bounds bounds) {
+    /** The contract of a service; {@code address} is where it is called. */
+    public static String of(Release release, ServiceType service, String address, Bounds bounds) {
         var wsdl = new Wsdl(release, service, bounds);
-        return new WsdlDefinitions(service, wsdl.operations)
-                .definitions(
-                        wsdl.schema(),
-                        server + Protocol.SOAP.address(service.name(), service.version()));
+        return new WsdlDefinitions(service, wsdl.operations).definitions(wsdl.schema(), address);
     }
 
     /** The schema alone, against which requests are checked. */

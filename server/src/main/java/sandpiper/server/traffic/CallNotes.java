@@ -20,20 +20,26 @@ public final class CallNotes {
     record Noted(
             String service,
             int version,
+            int revision,
             String resource,
             String operation,
             String protocol,
             String caller) {}
 
-    /** Notes what is called and by whom; the last of several in one request counts. */
+    /**
+     * Notes what is called and by whom; the last of several in one request counts.
+     *
+     * @param revision of the contract that the caller named; 0 when none
+     */
     public static void called(
             String service,
             int version,
+            int revision,
             String resource,
             String operation,
             String protocol,
             String caller) {
-        put(CALL, new Noted(service, version, resource, operation, protocol, caller));
+        put(CALL, new Noted(service, version, revision, resource, operation, protocol, caller));
     }
 
     /** What the caller was told is wrong. */

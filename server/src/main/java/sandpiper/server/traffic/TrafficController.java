@@ -39,12 +39,14 @@ public class TrafficController {
     /**
      * Calls of one kind.
      *
+     * @param revision of the contract that the caller named; 0 when none
      * @param meanMillis how long one took on average, in milliseconds
      * @param slowestMillis how long the slowest took, in milliseconds
      */
     public record CallsView(
             String service,
             int version,
+            int revision,
             String resource,
             String operation,
             String protocol,
@@ -159,6 +161,7 @@ public class TrafficController {
         return new CallsView(
                 called.service(),
                 called.version(),
+                called.revision(),
                 called.resource(),
                 called.operation(),
                 called.protocol(),
@@ -177,7 +180,7 @@ public class TrafficController {
         return meters.scrape();
     }
 
-    private static void require(Actor actor) {
+    static void require(Actor actor) {
         if (!actor.has(Duty.AUDIT) && !actor.has(Duty.DESIGN)) {
             throw new ProblemException(
                     HttpStatus.FORBIDDEN, "Your duties include neither audit nor design.");

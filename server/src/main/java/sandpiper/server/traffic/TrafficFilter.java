@@ -39,6 +39,7 @@ class TrafficFilter extends OncePerRequestFilter {
                         new Called(
                                 noted.service(),
                                 noted.version(),
+                                noted.revision(),
                                 noted.resource(),
                                 noted.operation(),
                                 noted.protocol(),

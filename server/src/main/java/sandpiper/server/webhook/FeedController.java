@@ -22,6 +22,7 @@ import sandpiper.server.problem.ProblemException;
 import sandpiper.server.protocol.Protocol;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.ReleaseChoice;
+import sandpiper.server.service.RevisionParameter;
 import sandpiper.server.traffic.CallNotes;
 
 /**
@@ -61,7 +62,14 @@ class FeedController {
                         version,
                         found -> !found.events().isEmpty(),
                         " with events");
-        CallNotes.called(service, version, ServiceType.EVENTS, "read", "Events", actor.name());
+        CallNotes.called(
+                service,
+                version,
+                RevisionParameter.NEWEST,
+                ServiceType.EVENTS,
+                "read",
+                "Events",
+                actor.name());
         if (!actor.may(service, ServiceType.EVENTS, "read")) {
             throw new ProblemException(
                     HttpStatus.FORBIDDEN, "The events of this service are not granted to you.");

@@ -222,7 +222,7 @@ class SmallContractsTest {
                                             Wsdl.of(
                                                     release,
                                                     release.service("chart", 1).orElseThrow(),
-                                                    SERVER,
+                                                    SERVER + "/soap/chart/v1/r1",
                                                     BOUNDS);
                                     int begin = wsdl.indexOf("<xs:schema");
                                     int end = wsdl.indexOf("</xs:schema>") + 12;

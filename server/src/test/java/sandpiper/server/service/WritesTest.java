@@ -30,7 +30,7 @@ import sandpiper.engine.service.DeniedException;
 /** What every protocol does with a change, told apart from how it writes the answer. */
 class WritesTest {
     private static final Outcome.Returned DONE =
-            new Outcome.Returned(mock(), List.of(), null, new Outcome.Result("12.50"));
+            new Outcome.Returned(mock(), List.of(), null, new Outcome.Result("quote", "12.50"));
     private static final Outcome.Refused REFUSED =
             Outcome.Refused.because(
                     Outcome.Reason.CONFLICT, RecordCode.NOT_UNIQUE, "Taken by another.");

@@ -34,8 +34,8 @@ import sandpiper.testing.SettableClock;
 
 /** Calls counted by what was called and by whom, and stored from time to time. */
 class TrafficTest {
-    private static final Called READ = new Called("desk", 1, "stays", "read", "REST", "tug");
-    private static final Called FIND = new Called("desk", 1, "stays", "query", "OData", "tug");
+    private static final Called READ = new Called("desk", 1, 0, "stays", "read", "REST", "tug");
+    private static final Called FIND = new Called("desk", 1, 0, "stays", "query", "OData", "tug");
 
     private final Engine engine = mock();
     private final CallCounts counts = mock();
@@ -147,13 +147,14 @@ class TrafficTest {
     void kindsWithoutEndAreNotHeldButThoseThatAreKnownGoOn() {
         for (int i = 0; i < 10_100; i++) {
             traffic.count(
-                    new Called("desk", 1, "stays", "read", "REST", "c" + i),
+                    new Called("desk", 1, 0, "stays", "read", "REST", "c" + i),
                     200,
                     millis(1),
                     "",
                     "");
         }
-        traffic.count(new Called("desk", 1, "stays", "read", "REST", "c7"), 200, millis(1), "", "");
+        traffic.count(
+                new Called("desk", 1, 0, "stays", "read", "REST", "c7"), 200, millis(1), "", "");
 
         var uses = stored();
         assertThat(uses).hasSize(10_000);
@@ -186,8 +187,8 @@ class TrafficTest {
         var uses =
                 through(
                         (request, _) -> {
-                            CallNotes.called("desk", 1, "stays", "", "REST", "tug");
-                            CallNotes.called("desk", 1, "stays", "confirm", "REST", "tug");
+                            CallNotes.called("desk", 1, 0, "stays", "", "REST", "tug");
+                            CallNotes.called("desk", 1, 0, "stays", "confirm", "REST", "tug");
                             assertThat(
                                             CallNotes.title(
                                                     (jakarta.servlet.http.HttpServletRequest)
@@ -205,7 +206,7 @@ class TrafficTest {
         var uses =
                 through(
                         (_, _) -> {
-                            CallNotes.called("desk", 1, "stays", "read", "SOAP", "tug");
+                            CallNotes.called("desk", 1, 0, "stays", "read", "SOAP", "tug");
                             CallNotes.failed(404, "There is no stay.");
                         },
                         200);
@@ -215,7 +216,7 @@ class TrafficTest {
 
     @Test
     void outsideOfARequestNothingIsNoted() {
-        CallNotes.called("desk", 1, "stays", "read", "REST", "tug");
+        CallNotes.called("desk", 1, 0, "stays", "read", "REST", "tug");
 
         assertThat(CallNotes.title(new MockHttpServletRequest())).isEmpty();
     }

@@ -18,7 +18,7 @@ import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 import sandpiper.store.table.Tables;
 
-/** Draft files and releases in their tables. */
+/** Draft files, releases and revisions in their tables. */
 public final class SqlDefinitions implements DefinitionStorage {
     private static final TableStatements DRAFT = new TableStatements("sandpiper_draft");
     private static final TableStatements VERSION = new TableStatements("sandpiper_draft_version");
@@ -65,6 +65,25 @@ public final class SqlDefinitions implements DefinitionStorage {
                             .where(Sql.is("release"))
                             .orderBy(Sql.column("path")));
     private static final String ADD_FILE = FILE.insert("release", "path", "content");
+
+    private static final TableStatements REVISION =
+            new TableStatements("sandpiper_contract_revision");
+    private static final List<String> REVISION_KEY = List.of("service", "version", "number");
+    private static final String REVISIONS =
+            Sql.text(
+                    REVISION.select(
+                                    "service",
+                                    "version",
+                                    "number",
+                                    "places",
+                                    "ended_at",
+                                    "ended_by")
+                            .orderBy(
+                                    Sql.column("service"),
+                                    Sql.column("version"),
+                                    Sql.column("number")));
+    private static final String PUT_REVISION =
+            REVISION.put(REVISION_KEY, "places", "ended_at", "ended_by");
 
     private static final int MOST_VERSIONS = 1_000;
 
@@ -171,5 +190,36 @@ public final class SqlDefinitions implements DefinitionStorage {
                 release.note(),
                 TextList.write(release.changes()));
         files.forEach((path, text) -> sql.run(ADD_FILE, release.number(), path, text));
+    }
+
+    @Override
+    public List<StoredRevision> revisions(Session session) {
+        return SqlSession.of(session).list(REVISIONS, SqlDefinitions::readRevision);
+    }
+
+    private static StoredRevision readRevision(ResultSet row) throws SQLException {
+        long ended = row.getLong(5);
+        var endedAt = row.wasNull() ? null : TemporalType.instant(ended);
+        return new StoredRevision(
+                row.getString(1),
+                row.getInt(2),
+                row.getInt(3),
+                TextList.read(row.getString(4)),
+                endedAt,
+                row.getString(6));
+    }
+
+    @Override
+    public void putRevision(Transaction transaction, StoredRevision revision) {
+        var ended = revision.endedAt();
+        SqlSession.of(transaction)
+                .run(
+                        PUT_REVISION,
+                        revision.service(),
+                        revision.version(),
+                        revision.number(),
+                        TextList.write(revision.places()),
+                        ended == null ? null : TemporalType.micros(ended),
+                        revision.endedBy());
     }
 }

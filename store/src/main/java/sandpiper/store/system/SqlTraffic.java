@@ -26,7 +26,15 @@ public final class SqlTraffic implements TrafficStorage {
     private static final TableStatements TABLE = new TableStatements("sandpiper_traffic");
     private static final TableStatements FAILED = new TableStatements("sandpiper_failed_request");
     private static final List<String> KEY =
-            List.of("day", "service", "version", "resource", "operation", "protocol", "caller");
+            List.of(
+                    "day",
+                    "service",
+                    "version",
+                    "revision",
+                    "resource",
+                    "operation",
+                    "protocol",
+                    "caller");
     private static final List<String> COUNTED =
             List.of("calls", "errors", "micros", "slowest", "last");
     private static final String COUNT =
@@ -51,6 +59,7 @@ public final class SqlTraffic implements TrafficStorage {
                     TABLE.select(
                                     "service",
                                     "version",
+                                    "revision",
                                     "resource",
                                     "operation",
                                     "protocol",
@@ -116,6 +125,7 @@ public final class SqlTraffic implements TrafficStorage {
                     use.day().toEpochDay(),
                     called.service(),
                     (long) called.version(),
+                    (long) called.revision(),
                     called.resource(),
                     called.operation(),
                     called.protocol(),
@@ -136,24 +146,26 @@ public final class SqlTraffic implements TrafficStorage {
                         SINCE,
                         row ->
                                 new Use(
-                                        LocalDate.ofEpochDay(row.getLong(7)),
-                                        called(row),
-                                        row.getLong(8),
+                                        LocalDate.ofEpochDay(row.getLong(8)),
+                                        called(row, (int) row.getLong(3), 4),
                                         row.getLong(9),
                                         row.getLong(10),
                                         row.getLong(11),
-                                        TemporalType.instant(row.getLong(12))),
+                                        row.getLong(12),
+                                        TemporalType.instant(row.getLong(13))),
                         day.toEpochDay());
     }
 
-    private static Called called(ResultSet row) throws SQLException {
+    /** What is called; {@code next} is the column of the resource, behind which the rest stands. */
+    private static Called called(ResultSet row, int revision, int next) throws SQLException {
         return new Called(
                 row.getString(1),
                 (int) row.getLong(2),
-                row.getString(3),
-                row.getString(4),
-                row.getString(5),
-                row.getString(6));
+                revision,
+                row.getString(next),
+                row.getString(next + 1),
+                row.getString(next + 2),
+                row.getString(next + 3));
     }
 
     @Override
@@ -184,7 +196,7 @@ public final class SqlTraffic implements TrafficStorage {
                         row ->
                                 new FailedCall(
                                         TemporalType.instant(row.getLong(7)),
-                                        called(row),
+                                        called(row, 0, 3),
                                         (int) row.getLong(8),
                                         row.getString(9),
                                         row.getString(10)),

@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.Locale;
 import java.util.Set;
 import sandpiper.logic.Quoted;
+import sandpiper.server.service.RevisionParameter;
 
 /**
  * The names of query options as the library knows them: OData 4.01 takes system options without
@@ -63,7 +64,7 @@ final class OptionNames {
     }
 
     private static String name(String given) {
-        if (given.startsWith("@")) {
+        if (given.startsWith("@") || given.equals(RevisionParameter.NAME)) {
             return given;
         }
         var system = system(given);
