@@ -272,6 +272,8 @@ class EndpointsTest {
                     Map.entry("Working", ActivityCalls.Working.class),
                     Map.entry("TrafficView", ActivityCalls.Traffic.class),
                     Map.entry("CallsView", ActivityCalls.CallCount.class),
+                    Map.entry("RevisionView", ActivityCalls.Revision.class),
+                    Map.entry("RevisionCaller", ActivityCalls.RevisionCaller.class),
                     Map.entry("FailedView", ActivityCalls.FailedCall.class),
                     Map.entry("RaisedEventView", ActivityCalls.Event.class),
                     Map.entry("DeliveryView", ActivityCalls.Delivery.class),

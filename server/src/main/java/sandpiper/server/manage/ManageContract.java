@@ -44,6 +44,7 @@ import sandpiper.server.manage.draft.ServiceView;
 import sandpiper.server.manage.record.FigureController;
 import sandpiper.server.manage.record.FunctionController;
 import sandpiper.server.manage.record.FunctionTrialController;
+import sandpiper.server.manage.record.LogicTrialController;
 import sandpiper.server.manage.record.NamedViewController;
 import sandpiper.server.manage.record.TrialController;
 
@@ -87,6 +88,8 @@ class ManageContract {
                     RequirementController.class,
                     sandpiper.server.webhook.WebhookController.class,
                     sandpiper.server.traffic.TrafficController.class,
+                    sandpiper.server.traffic.RevisionController.class,
+                    LogicTrialController.class,
                     TrialController.class);
 
     @Bean

@@ -2,6 +2,7 @@ package sandpiper.server.service;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.mockito.AdditionalAnswers.returnsArgAt;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyBoolean;
 import static org.mockito.ArgumentMatchers.eq;
@@ -63,6 +64,7 @@ class WritesTest {
 
     @BeforeEach
     void begin() {
+        when(call.narrowed(any(), any(), any())).then(returnsArgAt(2));
         when(call.engine()).thenReturn(engine);
         when(engine.records()).thenReturn(records);
         when(engine.live()).thenReturn(live);
