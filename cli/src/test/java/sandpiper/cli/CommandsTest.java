@@ -505,6 +505,31 @@ class CommandsTest {
         }
 
         @Test
+        void showsRevisionsWithTheirCallersAndEndsOne() {
+            service.answering(
+                            "GET /manage/v1/contracts/desk/v2/revisions",
+                            """
+                            [{"number": 5, "at": "now", "gained": ["stays: tag"], "newest": true,
+                              "endedAt": null, "callers": []},
+                             {"number": 3, "at": "then", "gained": [], "newest": false,
+                              "endedAt": null,
+                              "callers": [{"caller": "site", "calls": 4, "last": "now"}]},
+                             {"number": 1, "at": null, "gained": [], "newest": false,
+                              "endedAt": "long ago", "callers": []}]
+                            """)
+                    .answering("DELETE /manage/v1/contracts/desk/v2/revisions/3", "");
+
+            var shown = service.run("revisions", "desk", "--version-number", "2").lines();
+            var ended =
+                    service.run("revisions", "desk", "--version-number", "2", "--end", "3").lines();
+
+            assertThat(shown.get(2)).contains("5", "stays: tag", "newest");
+            assertThat(shown.get(3)).contains("3", "site (4)", "answered");
+            assertThat(shown.get(4)).contains("1", "ended long ago");
+            assertThat(ended).containsExactly("Revision 3 of desk v2 is ended.");
+        }
+
+        @Test
         void listsWebhooks() {
             service.answering(
                     "GET /manage/v1/webhooks",

@@ -126,6 +126,8 @@ class EndpointsTest {
                         it -> it.draft().contract(new DraftCalls.Service("desk", 2), "wsdl")),
                 of("status", it -> it.activity().status()),
                 of("traffic", it -> it.activity().traffic(7)),
+                list("revisions", it -> it.activity().revisions("desk", 2)),
+                of("endRevision", it -> it.activity().endRevision("desk", 2, 3)),
                 list("events", it -> it.activity().events("a b", 5)),
                 list("deliveries", it -> it.activity().deliveries("webhook x", "parked", 5)),
                 of("redeliver", it -> it.activity().redeliver(7)),
