@@ -151,13 +151,17 @@ export interface PickPlace {
 }
 
 export const offeredRecords = (place: PickPlace, search: string) =>
-  call<{ records: RecordView[] }>('POST', `${ofRecords(place.object)}/offers/${place.field}`, {
-    key: place.key,
-    values: place.values,
-    part: place.part,
-    item: place.item ?? 0,
-    search,
-  })
+  call<{ records: RecordView[] }>(
+    'POST',
+    `${trials}/offers/${encodeURIComponent(place.object)}/${place.field}`,
+    {
+      key: place.key,
+      values: place.values,
+      part: place.part,
+      item: place.item ?? 0,
+      search,
+    },
+  )
 
 export const latestTraces = () => call<Trace[]>('GET', '/manage/v1/traces?limit=100')
 export const oneTrace = (id: string) => call<Trace>('GET', `/manage/v1/traces/${id}`)

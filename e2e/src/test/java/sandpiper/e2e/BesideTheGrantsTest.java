@@ -79,7 +79,7 @@ class BesideTheGrantsTest {
 
     @Test
     void aPickListIsNotSearchedByWhatIsHidden() {
-        var path = "/manage/v1/trials/records/Vessel/offers/owner";
+        var path = "/manage/v1/trials/offers/Vessel/owner";
         var key = "{\"key\": \"GH-101\", \"values\": {}, \"item\": 0, \"search\": \"%s\"}";
         var mail =
                 Marina.get(ADMIN, "/manage/v1/records/Owner/OW-0007")

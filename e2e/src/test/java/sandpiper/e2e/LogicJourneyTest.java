@@ -183,7 +183,7 @@ class LogicJourneyTest {
                 call(
                                 CLERK,
                                 "POST",
-                                "/manage/v1/trials/records/Stay/offers/berth",
+                                "/manage/v1/trials/offers/Stay/berth",
                                 "{\"values\": {\"vessel\": \"T-PICK\"}, \"item\": 0, \"search\":"
                                         + " \"N-\"}")
                         .json();

@@ -1,5 +1,6 @@
 package sandpiper.server.contract;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.servlet.http.HttpServletRequest;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -29,6 +30,7 @@ class ContractController {
         this.json = json;
     }
 
+    @Operation(summary = "The contract of a service over REST (OpenAPI)")
     @GetMapping({
         Protocol.REST_AT + "{service:[a-z0-9-]+}/v{version:\\d{1,3}}/openapi.json",
         "/manage/v1/contracts/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/openapi.json"
@@ -57,6 +59,7 @@ class ContractController {
     }
 
     /** What its resources take and give, as JSON Schema. */
+    @Operation(summary = "What its resources take and give, as JSON Schema")
     @GetMapping("/manage/v1/contracts/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/jsonschema")
     ResponseEntity<String> jsonSchema(
             @PathVariable String service,

@@ -1,12 +1,25 @@
 package sandpiper.server.manage;
 
 import io.swagger.v3.oas.models.OpenAPI;
+import io.swagger.v3.oas.models.Operation;
 import io.swagger.v3.oas.models.info.Info;
+import io.swagger.v3.oas.models.info.License;
+import io.swagger.v3.oas.models.media.ArraySchema;
+import io.swagger.v3.oas.models.media.Content;
+import io.swagger.v3.oas.models.media.IntegerSchema;
+import io.swagger.v3.oas.models.media.MediaType;
+import io.swagger.v3.oas.models.media.ObjectSchema;
 import io.swagger.v3.oas.models.media.Schema;
+import io.swagger.v3.oas.models.media.StringSchema;
+import io.swagger.v3.oas.models.responses.ApiResponse;
+import io.swagger.v3.oas.models.security.SecurityRequirement;
+import io.swagger.v3.oas.models.security.SecurityScheme;
+import io.swagger.v3.oas.models.servers.Server;
 import java.lang.reflect.RecordComponent;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -54,6 +67,13 @@ import sandpiper.server.manage.record.TrialController;
  */
 @Configuration
 class ManageContract {
+    private static final String BASIC = "basic";
+    private static final String SESSION = "session";
+    private static final String PROBLEM = "Problem";
+
+    /** Where nobody needs to be signed in. */
+    private static final Set<String> OPEN = Set.of("/manage/v1/health", "/manage/v1/ready");
+
     private static final List<Class<?>> HOLDERS =
             List.of(
                     UserController.class,
@@ -116,14 +136,70 @@ class ManageContract {
                 new Info()
                         .title("Sandpiper manage API")
                         .version("1")
-                        .description("Everything that console and command line do."));
-        contract.setServers(List.of());
+                        .description("Everything that console and command line do.")
+                        .license(new License().name("Apache-2.0").identifier("Apache-2.0")));
+        contract.setServers(List.of(new Server().url("/")));
+        contract.getComponents()
+                .addSecuritySchemes(
+                        BASIC, new SecurityScheme().type(SecurityScheme.Type.HTTP).scheme(BASIC))
+                .addSecuritySchemes(
+                        SESSION,
+                        new SecurityScheme()
+                                .type(SecurityScheme.Type.APIKEY)
+                                .in(SecurityScheme.In.COOKIE)
+                                .name("SANDPIPER"))
+                .addSchemas(PROBLEM, problem());
+        contract.setSecurity(
+                List.of(
+                        new SecurityRequirement().addList(BASIC),
+                        new SecurityRequirement().addList(SESSION)));
+        contract.getPaths()
+                .forEach((path, item) -> item.readOperations().forEach(one -> refusals(path, one)));
         for (var schema : contract.getComponents().getSchemas().entrySet()) {
             var type = records.get(schema.getKey());
             if (type != null) {
                 require(schema.getValue(), type);
             }
         }
+    }
+
+    /** Whatever is refused is answered with a problem; a few calls need nobody to be signed in. */
+    private static void refusals(String path, Operation operation) {
+        operation
+                .getResponses()
+                .addApiResponse(
+                        "4XX",
+                        new ApiResponse()
+                                .description("It was refused; the problem says why.")
+                                .content(
+                                        new Content()
+                                                .addMediaType(
+                                                        "application/problem+json",
+                                                        new MediaType()
+                                                                .schema(
+                                                                        new Schema<>()
+                                                                                .$ref(PROBLEM)))));
+        if (OPEN.contains(path) || "signIn".equals(operation.getOperationId())) {
+            operation.setSecurity(List.of());
+        }
+    }
+
+    /** A problem as RFC 9457 has it, with what is wrong place by place. */
+    private static Schema<?> problem() {
+        var wrong =
+                new ObjectSchema()
+                        .addProperty("pointer", new StringSchema())
+                        .addProperty("code", new StringSchema())
+                        .addProperty("message", new StringSchema());
+        wrong.setRequired(List.of("pointer", "code", "message"));
+        var problem =
+                new ObjectSchema()
+                        .addProperty("title", new StringSchema())
+                        .addProperty("status", new IntegerSchema())
+                        .addProperty("detail", new StringSchema())
+                        .addProperty("errors", new ArraySchema().items(wrong));
+        problem.setRequired(List.of("title", "status", "detail"));
+        return problem;
     }
 
     private static void require(Schema<?> schema, Class<?> type) {

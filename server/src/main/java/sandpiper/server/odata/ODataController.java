@@ -1,5 +1,6 @@
 package sandpiper.server.odata;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.ByteArrayInputStream;
@@ -72,6 +73,7 @@ public class ODataController {
     }
 
     /** The contract, for people who are signed in. */
+    @Operation(summary = "The contract, for people who are signed in")
     @GetMapping("/manage/v1/contracts/" + SERVICE + "/odata")
     void contract(
             @PathVariable String service,
@@ -95,6 +97,7 @@ public class ODataController {
     }
 
     /** Requests to try a service with. */
+    @Operation(summary = "Requests to try a service with")
     @GetMapping("/manage/v1/contracts/" + SERVICE + "/odata-examples")
     List<ODataExamples.Example> examples(
             @PathVariable String service,

@@ -1,5 +1,6 @@
 package sandpiper.server.soap;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
@@ -79,6 +80,7 @@ class SoapController {
     }
 
     /** The contract, at {@code ?wsdl}. */
+    @Operation(summary = "The contract, at ?wsdl")
     @GetMapping({
         ADDRESS,
         ADDRESS + REVISION,
@@ -116,6 +118,7 @@ class SoapController {
     }
 
     /** A message for each operation, for trying the service. */
+    @Operation(summary = "A message for each operation, for trying the service")
     @GetMapping("/manage/v1/contracts/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/soap-examples")
     List<SoapExamples.Example> examples(
             @PathVariable String service,

@@ -1,5 +1,6 @@
 package sandpiper.server.traffic;
 
+import io.swagger.v3.oas.annotations.Operation;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -64,6 +65,7 @@ public class RevisionController {
             List<RevisionCaller> callers) {}
 
     /** All revisions of a service's contract, newest first. */
+    @Operation(summary = "All revisions of a service's contract, newest first")
     @GetMapping
     List<RevisionView> revisions(
             @PathVariable String service,
@@ -145,6 +147,7 @@ public class RevisionController {
     }
 
     /** Ends a revision: who still names it is refused. */
+    @Operation(summary = "Ends a revision")
     @DeleteMapping("/{revision:\\d{1,9}}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void end(

@@ -1,6 +1,7 @@
 package sandpiper.server.traffic;
 
 import io.micrometer.prometheusmetrics.PrometheusMeterRegistry;
+import io.swagger.v3.oas.annotations.Operation;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -100,6 +101,7 @@ public class TrafficController {
     public record TrafficView(
             int days, List<CallsView> calls, List<DayView> byDay, List<FailedView> failed) {}
 
+    @Operation(summary = "How services were called")
     @GetMapping("/manage/v1/traffic")
     TrafficView traffic(
             @RequestParam(defaultValue = "7") int days, @AuthenticationPrincipal Actor actor) {
@@ -174,6 +176,7 @@ public class TrafficController {
     }
 
     /** Figures in the text format of Prometheus. */
+    @Operation(summary = "Figures in the text format of Prometheus")
     @GetMapping(path = "/manage/v1/metrics", produces = "text/plain;version=0.0.4")
     String metrics(@AuthenticationPrincipal Actor actor) {
         require(actor);

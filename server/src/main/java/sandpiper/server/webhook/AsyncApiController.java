@@ -1,5 +1,6 @@
 package sandpiper.server.webhook;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.servlet.http.HttpServletRequest;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -26,6 +27,7 @@ class AsyncApiController {
         this.engine = engine;
     }
 
+    @Operation(summary = "The contract of a service for its events (AsyncAPI)")
     @GetMapping({
         Protocol.REST_AT + "{service:[a-z0-9-]+}/v{version:\\d{1,3}}/asyncapi.json",
         "/manage/v1/contracts/{service:[a-z0-9-]+}/v{version:\\d{1,3}}/asyncapi.json"

@@ -1,5 +1,6 @@
 package sandpiper.server.webhook;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
@@ -97,6 +98,7 @@ public class WebhookController {
     /** A test on its way. */
     record Testing(long event) {}
 
+    @Operation(summary = "List webhooks")
     @GetMapping
     List<WebhookView> webhooks(@AuthenticationPrincipal Actor actor) {
         require(actor);
@@ -133,6 +135,7 @@ public class WebhookController {
                                 "There is no webhook %s.".formatted(Quoted.of(name))));
     }
 
+    @Operation(summary = "Make a webhook")
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     MadeWebhook make(@Valid @RequestBody NewWebhook body, @AuthenticationPrincipal Actor actor) {
@@ -220,6 +223,7 @@ public class WebhookController {
         }
     }
 
+    @Operation(summary = "Change a webhook")
     @PatchMapping("/{name}")
     WebhookView change(
             @PathVariable String name,
@@ -251,6 +255,7 @@ public class WebhookController {
     }
 
     /** A new secret; for a while messages are signed with the one before as well. */
+    @Operation(summary = "A new secret")
     @PostMapping("/{name}/rotate")
     MadeWebhook rotate(
             @PathVariable String name,
@@ -276,12 +281,14 @@ public class WebhookController {
     }
 
     /** Sends a test to a webhook; what came of it is among its deliveries. */
+    @Operation(summary = "Sends a test to a webhook")
     @PostMapping("/{name}/test")
     Testing test(@PathVariable String name, @AuthenticationPrincipal Actor actor) {
         require(actor);
         return new Testing(engine.deliveries().test(find(name), actor.name()));
     }
 
+    @Operation(summary = "Remove a webhook")
     @DeleteMapping("/{name}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable String name, @AuthenticationPrincipal Actor actor) {

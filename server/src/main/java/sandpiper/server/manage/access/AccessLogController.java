@@ -1,5 +1,6 @@
 package sandpiper.server.manage.access;
 
+import io.swagger.v3.oas.annotations.Operation;
 import java.util.List;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -34,6 +35,7 @@ public class AccessLogController {
     }
 
     /** Who changed what of access, newest first. */
+    @Operation(summary = "Who changed what of access, newest first")
     @GetMapping("/manage/v1/access-log")
     List<EntryView> log(@AuthenticationPrincipal Actor actor) {
         if (!actor.has(Duty.AUDIT)) {

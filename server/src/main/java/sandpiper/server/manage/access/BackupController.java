@@ -1,5 +1,6 @@
 package sandpiper.server.manage.access;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -29,6 +30,7 @@ public class BackupController {
     }
 
     /** Everything as it is at one moment, as a data file to start a service on. */
+    @Operation(summary = "Everything as it is at one moment, as a data file to start a service on")
     @GetMapping(path = "/manage/v1/backup", produces = SQLITE)
     void backup(@AuthenticationPrincipal Actor actor, HttpServletResponse response)
             throws IOException {

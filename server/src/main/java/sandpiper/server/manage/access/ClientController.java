@@ -1,5 +1,6 @@
 package sandpiper.server.manage.access;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
@@ -130,6 +131,7 @@ public class ClientController {
 
     private static final int USUAL_OVERLAP = 24;
 
+    @Operation(summary = "List clients")
     @GetMapping
     List<ClientView> clients(@AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.ACCESS);
@@ -140,6 +142,7 @@ public class ClientController {
         return ClientView.of(client, engine.clock().instant());
     }
 
+    @Operation(summary = "Make a client; its secret is told once")
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     MadeClient make(@Valid @RequestBody NewClient body, @AuthenticationPrincipal Actor actor) {
@@ -158,6 +161,7 @@ public class ClientController {
         return new MadeClient(view(client), secret);
     }
 
+    @Operation(summary = "Change a client")
     @PatchMapping("/{name}")
     ClientView change(
             @PathVariable String name,
@@ -202,6 +206,7 @@ public class ClientController {
         return String.join("; ", words);
     }
 
+    @Operation(summary = "Give a client another secret")
     @PostMapping("/{name}/secret")
     MadeClient rotate(
             @PathVariable String name,
@@ -256,6 +261,10 @@ public class ClientController {
      * Lets whoever could give the client another secret call services as that client, to see what
      * it may do. It is noted like a new secret.
      */
+    @Operation(
+            summary =
+                    "Lets whoever could give the client another secret call services as that"
+                            + " client, to see what it may do")
     @PostMapping("/{name}/token")
     TrialToken token(@PathVariable String name, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.ACCESS);
@@ -263,6 +272,7 @@ public class ClientController {
         return new TrialToken(tokens.issue(name), AccessTokens.LIFE.toSeconds());
     }
 
+    @Operation(summary = "Remove a client")
     @DeleteMapping("/{name}")
     ResponseEntity<Void> remove(@PathVariable String name, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.ACCESS);

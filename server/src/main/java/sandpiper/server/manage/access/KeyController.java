@@ -1,5 +1,6 @@
 package sandpiper.server.manage.access;
 
+import io.swagger.v3.oas.annotations.Operation;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -20,6 +21,7 @@ public class KeyController {
     }
 
     /** Makes new keys, as after a backup got into other hands: all tokens end, and all cursors. */
+    @Operation(summary = "Makes new keys, as after a backup got into other hands")
     @PostMapping("/manage/v1/keys/renew")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void renew(@AuthenticationPrincipal Actor actor) {

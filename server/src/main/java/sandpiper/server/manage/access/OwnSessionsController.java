@@ -1,5 +1,6 @@
 package sandpiper.server.manage.access;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.List;
 import org.springframework.http.HttpStatus;
@@ -44,11 +45,13 @@ public class OwnSessionsController {
         }
     }
 
+    @Operation(summary = "List one's own sessions")
     @GetMapping
     List<SessionView> own(@AuthenticationPrincipal Actor actor, HttpServletRequest request) {
         return sessions.of(actor.name(), request).stream().map(SessionView::of).toList();
     }
 
+    @Operation(summary = "End one of one's own sessions")
     @DeleteMapping("/{id}")
     ResponseEntity<Void> end(@PathVariable String id, @AuthenticationPrincipal Actor actor) {
         if (!sessions.end(actor.name(), id)) {

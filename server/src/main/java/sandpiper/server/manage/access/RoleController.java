@@ -1,5 +1,6 @@
 package sandpiper.server.manage.access;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
@@ -100,6 +101,7 @@ public class RoleController {
             @Nullable List<@Size(max = 2000) String> services,
             @Nullable List<@Valid ObjectGrantView> objects) {}
 
+    @Operation(summary = "List roles")
     @GetMapping
     List<RoleView> roles(@AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.ACCESS);
@@ -109,6 +111,7 @@ public class RoleController {
     }
 
     /** Makes a role, or gives it other grants. */
+    @Operation(summary = "Makes a role, or gives it other grants")
     @PutMapping("/{name:[a-z0-9-]{2,60}}")
     RoleView put(
             @PathVariable String name,
@@ -136,6 +139,7 @@ public class RoleController {
         return RoleView.of(role, List.of());
     }
 
+    @Operation(summary = "Remove a role")
     @DeleteMapping("/{name}")
     ResponseEntity<Void> remove(@PathVariable String name, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.ACCESS);

@@ -1,5 +1,6 @@
 package sandpiper.server.manage.access;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.validation.Valid;
@@ -62,6 +63,7 @@ public class SessionController {
                 actor, actor.kind() == Actor.Kind.USER && credentials.isTemporary(actor.name()));
     }
 
+    @Operation(summary = "Who is signed in")
     @GetMapping
     Me me(@AuthenticationPrincipal @Nullable Actor actor) {
         if (actor == null) {
@@ -70,6 +72,7 @@ public class SessionController {
         return described(actor);
     }
 
+    @Operation(summary = "Sign in")
     @PostMapping
     Me signIn(
             @Valid @RequestBody SignInRequest body,
@@ -82,6 +85,7 @@ public class SessionController {
                                 HttpStatus.UNAUTHORIZED, "The name or the password is not right."));
     }
 
+    @Operation(summary = "Sign out")
     @DeleteMapping
     ResponseEntity<Void> signOut(HttpServletRequest request) {
         signIn.signOut(request);

@@ -1,5 +1,6 @@
 package sandpiper.server.manage.access;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Pattern;
@@ -99,12 +100,14 @@ public class UserController {
             @Nullable Boolean disabled,
             @Nullable Boolean temporary) {}
 
+    @Operation(summary = "List users")
     @GetMapping
     List<UserView> users(@AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.ACCESS);
         return engine.accounts().users().all().stream().map(UserView::of).toList();
     }
 
+    @Operation(summary = "Make a user")
     @PostMapping
     @ResponseStatus(HttpStatus.CREATED)
     UserView make(@Valid @RequestBody NewUser body, @AuthenticationPrincipal Actor actor) {
@@ -130,6 +133,7 @@ public class UserController {
         return String.valueOf(passwords.encode(password));
     }
 
+    @Operation(summary = "Change a user")
     @PatchMapping("/{name}")
     UserView change(
             @PathVariable String name,
@@ -184,6 +188,7 @@ public class UserController {
         return engine.accounts().users().change(actor, name, what, change);
     }
 
+    @Operation(summary = "Remove a user")
     @DeleteMapping("/{name}")
     ResponseEntity<Void> remove(@PathVariable String name, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.ACCESS);
@@ -196,6 +201,7 @@ public class UserController {
             @NotBlank String current, @NotBlank @Size(min = 8, max = 200) String next) {}
 
     /** Changes one's own password, which ends every open session. */
+    @Operation(summary = "Changes one's own password, which ends every open session")
     @PostMapping("/me/password")
     ResponseEntity<Void> changePassword(
             @Valid @RequestBody PasswordChange body, @AuthenticationPrincipal Actor actor) {

@@ -1,5 +1,6 @@
 package sandpiper.server.manage.activity;
 
+import io.swagger.v3.oas.annotations.Operation;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -162,6 +163,7 @@ public class EventController {
         return Math.clamp(limit, 1, HIGHEST_LIMIT);
     }
 
+    @Operation(summary = "List events, newest first")
     @GetMapping("/events")
     List<RaisedEventView> events(
             @RequestParam(defaultValue = "") String search,
@@ -174,6 +176,7 @@ public class EventController {
     }
 
     /** Deliveries, newest first; {@code target} as a delivery has it. */
+    @Operation(summary = "Deliveries, newest first")
     @GetMapping("/deliveries")
     List<DeliveryView> deliveries(
             @RequestParam(defaultValue = "") String target,
@@ -203,12 +206,14 @@ public class EventController {
                 HttpStatus.BAD_REQUEST, "state must be waiting, done or parked.");
     }
 
+    @Operation(summary = "Count deliveries by state")
     @GetMapping("/deliveries/counts")
     DeliveryCounts counts(@AuthenticationPrincipal Actor actor) {
         require(actor);
         return new DeliveryCounts(engine.deliveries().waiting(), engine.deliveries().parked());
     }
 
+    @Operation(summary = "Show a delivery with its tries")
     @GetMapping("/deliveries/{number}")
     DeliveryDetail delivery(@PathVariable long number, @AuthenticationPrincipal Actor actor) {
         require(actor);
@@ -229,6 +234,7 @@ public class EventController {
     }
 
     /** Tries one again at once. */
+    @Operation(summary = "Tries one again at once")
     @PostMapping("/deliveries/{number}/redeliver")
     Redelivered redeliver(@PathVariable long number, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.OPERATE);
@@ -239,6 +245,7 @@ public class EventController {
     }
 
     /** Tries all again that were given up, to one target or to all. */
+    @Operation(summary = "Tries all again that were given up, to one target or to all")
     @PostMapping("/deliveries/redeliver")
     Redelivered redeliverAll(
             @RequestParam(defaultValue = "") String target, @AuthenticationPrincipal Actor actor) {
@@ -247,6 +254,7 @@ public class EventController {
     }
 
     /** Runs, newest first. */
+    @Operation(summary = "Runs, newest first")
     @GetMapping("/runs")
     List<RunView> runs(
             @RequestParam(defaultValue = "") String name,

@@ -1,5 +1,6 @@
 package sandpiper.server.manage.activity;
 
+import io.swagger.v3.oas.annotations.Operation;
 import java.time.Duration;
 import java.util.concurrent.atomic.AtomicBoolean;
 import org.slf4j.Logger;
@@ -42,12 +43,14 @@ public class HealthController {
     record Health(String status, String because) {}
 
     /** The process answers. */
+    @Operation(summary = "The process answers")
     @GetMapping("/health")
     Health health() {
         return new Health("up", "");
     }
 
     /** Reading and storing work: 200, otherwise 503 with why. */
+    @Operation(summary = "Reading and storing work")
     @GetMapping("/ready")
     ResponseEntity<Health> ready() {
         var because = stopping.get() ? "The service is stopping." : looked();

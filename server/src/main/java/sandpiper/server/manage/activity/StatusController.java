@@ -1,5 +1,6 @@
 package sandpiper.server.manage.activity;
 
+import io.swagger.v3.oas.annotations.Operation;
 import java.util.List;
 import java.util.Objects;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -57,6 +58,7 @@ public class StatusController {
             List<ObjectCount> objects,
             List<Latest> latest) {}
 
+    @Operation(summary = "Where things stand")
     @GetMapping("/status")
     Status status(@AuthenticationPrincipal Actor actor) {
         DutyCheck.requireRecords(actor);

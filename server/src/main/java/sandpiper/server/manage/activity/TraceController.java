@@ -1,5 +1,6 @@
 package sandpiper.server.manage.activity;
 
+import io.swagger.v3.oas.annotations.Operation;
 import java.util.List;
 import java.util.UUID;
 import org.springframework.http.HttpStatus;
@@ -98,6 +99,7 @@ public class TraceController {
         }
     }
 
+    @Operation(summary = "List the latest traces")
     @GetMapping
     List<TraceView> latest(
             @RequestParam(defaultValue = "50") int limit, @AuthenticationPrincipal Actor actor) {
@@ -107,6 +109,7 @@ public class TraceController {
                 .toList();
     }
 
+    @Operation(summary = "Show a trace")
     @GetMapping("/{id}")
     TraceView find(@PathVariable UUID id, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);

@@ -1,5 +1,6 @@
 package sandpiper.server.manage.draft;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
@@ -23,6 +24,7 @@ public class ConditionController {
     record ConditionText(@NotNull @Size(max = ConditionView.LONGEST) String text) {}
 
     /** The parts of a text, which mean the same; what cannot be taken apart is a text again. */
+    @Operation(summary = "The parts of a text, which mean the same")
     @PostMapping("/parts")
     ConditionView parts(
             @Valid @RequestBody ConditionText body, @AuthenticationPrincipal Actor actor) {
@@ -31,6 +33,7 @@ public class ConditionController {
     }
 
     /** The text of parts. */
+    @Operation(summary = "The text of parts")
     @PostMapping("/text")
     ConditionText text(
             @Valid @RequestBody ConditionView body, @AuthenticationPrincipal Actor actor) {

@@ -1,5 +1,6 @@
 package sandpiper.server.manage.draft;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.time.temporal.ChronoUnit;
@@ -82,6 +83,7 @@ public class DraftController {
             List<String> removed,
             List<Diagnostic> diagnostics) {}
 
+    @Operation(summary = "Show the draft")
     @GetMapping
     Draft draft(@AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
@@ -101,6 +103,7 @@ public class DraftController {
                 .toList();
     }
 
+    @Operation(summary = "Check files together with the draft")
     @PostMapping("/check")
     Diagnostics checkWith(
             @Valid @RequestBody DraftFile file, @AuthenticationPrincipal Actor actor) {
@@ -108,6 +111,7 @@ public class DraftController {
         return new Diagnostics(engine.drafts().checkWith(file.path(), file.text()).diagnostics());
     }
 
+    @Operation(summary = "Keep a file in the draft")
     @PutMapping("/file")
     Diagnostics put(@Valid @RequestBody Keep file, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
@@ -126,6 +130,7 @@ public class DraftController {
     }
 
     /** Gives a file another path. */
+    @Operation(summary = "Gives a file another path")
     @PostMapping("/move")
     Diagnostics move(@Valid @RequestBody Move move, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
@@ -141,6 +146,7 @@ public class DraftController {
     }
 
     /** Makes files, or the whole draft, what they are in the live release. */
+    @Operation(summary = "Makes files, or the whole draft, what they are in the live release")
     @PostMapping("/take-back")
     Diagnostics takeBack(@Valid @RequestBody TakeBack body, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
@@ -153,6 +159,7 @@ public class DraftController {
     }
 
     /** What files were before, newest first. */
+    @Operation(summary = "What files were before, newest first")
     @GetMapping("/versions")
     List<Version> versions(
             @RequestParam(required = false) @Nullable String path,
@@ -161,6 +168,7 @@ public class DraftController {
         return engine.drafts().versions(path, MOST_VERSIONS).stream().map(Version::of).toList();
     }
 
+    @Operation(summary = "Remove a file from the draft")
     @DeleteMapping("/file")
     Diagnostics remove(@RequestParam String path, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
@@ -173,6 +181,7 @@ public class DraftController {
      * Takes a package out as a whole; a delivered one, too, since nothing of it is edited. What it
      * was stays among the versions, and in the live release until the next one.
      */
+    @Operation(summary = "Takes a package out as a whole")
     @DeleteMapping("/package")
     Diagnostics removePackage(@RequestParam String name, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
@@ -208,6 +217,7 @@ public class DraftController {
         }
     }
 
+    @Operation(summary = "Put packages into the draft")
     @PostMapping("/push")
     Pushed push(@Valid @RequestBody Push push, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);

@@ -1,5 +1,6 @@
 package sandpiper.server.manage.draft;
 
+import io.swagger.v3.oas.annotations.Operation;
 import java.util.List;
 import java.util.Map;
 import java.util.ServiceLoader;
@@ -17,6 +18,7 @@ public class ExampleController {
     /** An example with its definition files by path. */
     record ExamplePackageView(String label, String describe, Map<String, String> files) {}
 
+    @Operation(summary = "List the examples that come along")
     @GetMapping("/manage/v1/examples")
     List<ExamplePackageView> shipped(@AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);

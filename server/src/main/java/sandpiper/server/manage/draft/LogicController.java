@@ -1,5 +1,6 @@
 package sandpiper.server.manage.draft;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.validation.Valid;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -75,6 +76,7 @@ public class LogicController {
         return engine.drafts().check().outline();
     }
 
+    @Operation(summary = "Check logic")
     @PostMapping("/check")
     Findings check(@Valid @RequestBody LogicRequest text, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
@@ -87,6 +89,7 @@ public class LogicController {
         return new Findings(analysis.problems().stream().map(Finding::of).toList());
     }
 
+    @Operation(summary = "What may stand at a place in logic")
     @PostMapping("/complete")
     Offer complete(
             @Valid @RequestBody LogicRequest text,
@@ -97,6 +100,7 @@ public class LogicController {
         return new Offer(offer.from(), offer.items());
     }
 
+    @Operation(summary = "What stands at a place in logic")
     @PostMapping("/hover")
     HoverText hover(
             @Valid @RequestBody LogicRequest text,
@@ -109,6 +113,7 @@ public class LogicController {
     }
 
     /** All built-in functions, chapter by chapter. */
+    @Operation(summary = "All built-in functions, chapter by chapter")
     @GetMapping("/functions")
     List<FunctionView> functions(@AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);

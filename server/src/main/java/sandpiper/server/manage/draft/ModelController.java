@@ -1,5 +1,6 @@
 package sandpiper.server.manage.draft;
 
+import io.swagger.v3.oas.annotations.Operation;
 import java.util.List;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -23,6 +24,7 @@ public class ModelController {
         this.engine = engine;
     }
 
+    @Operation(summary = "Show the model")
     @GetMapping
     ModelView model(
             @RequestParam(defaultValue = "LIVE") Source of, @AuthenticationPrincipal Actor actor) {
@@ -45,6 +47,8 @@ public class ModelController {
     }
 
     /** The fields of a service as its operations show them, for the console's tree. */
+    @Operation(
+            summary = "The fields of a service as its operations show them, for the console's tree")
     @GetMapping("/services")
     List<ServiceView> services(
             @RequestParam(defaultValue = "LIVE") Source of, @AuthenticationPrincipal Actor actor) {

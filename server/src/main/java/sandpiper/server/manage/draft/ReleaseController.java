@@ -1,5 +1,6 @@
 package sandpiper.server.manage.draft;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Size;
 import java.util.ArrayList;
@@ -58,18 +59,21 @@ public class ReleaseController {
             @Nullable Boolean acceptBreaks,
             @Nullable Boolean acceptFailing) {}
 
+    @Operation(summary = "List releases, newest first")
     @GetMapping
     List<ReleaseView> all(@AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
         return engine.releases().all().stream().map(ReleaseView::of).toList();
     }
 
+    @Operation(summary = "What releasing the draft would mean")
     @GetMapping("/preview")
     ReleasePreview preview(@AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
         return engine.releases().preview();
     }
 
+    @Operation(summary = "The files of a release")
     @GetMapping("/{number}/files")
     Map<String, String> files(@PathVariable int number, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
@@ -81,6 +85,7 @@ public class ReleaseController {
         return files;
     }
 
+    @Operation(summary = "Release the draft")
     @PostMapping
     ReleaseView release(
             @Valid @RequestBody ReleaseRequest body, @AuthenticationPrincipal Actor actor) {

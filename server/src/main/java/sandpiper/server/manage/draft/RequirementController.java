@@ -1,5 +1,6 @@
 package sandpiper.server.manage.draft;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.util.ArrayList;
@@ -68,6 +69,7 @@ public class RequirementController {
     record ExampleFiles(@NotNull Map<String, String> files) {}
 
     /** The draft's. */
+    @Operation(summary = "The draft's")
     @GetMapping
     Requirements requirements(@AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
@@ -75,6 +77,7 @@ public class RequirementController {
     }
 
     /** Those of files that need not be the draft. */
+    @Operation(summary = "Those of files that need not be the draft")
     @PostMapping
     Requirements check(
             @Valid @RequestBody ExampleFiles body, @AuthenticationPrincipal Actor actor) {

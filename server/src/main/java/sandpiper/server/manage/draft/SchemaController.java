@@ -1,5 +1,6 @@
 package sandpiper.server.manage.draft;
 
+import io.swagger.v3.oas.annotations.Operation;
 import java.util.Arrays;
 import java.util.List;
 import org.springframework.http.HttpStatus;
@@ -18,11 +19,13 @@ import sandpiper.server.problem.ProblemException;
 @RestController
 @RequestMapping("/manage/v1/schemas")
 public class SchemaController {
+    @Operation(summary = "List the schemas of definition files")
     @GetMapping
     List<String> kinds() {
         return Arrays.stream(FileKind.values()).map(FileKind::id).toList();
     }
 
+    @Operation(summary = "The JSON Schema of a kind of definition file")
     @GetMapping("/{kind}.json")
     ResponseEntity<String> schema(@PathVariable String kind) {
         var found =

@@ -1,5 +1,6 @@
 package sandpiper.server.manage.record;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.servlet.http.HttpServletRequest;
 import java.math.BigDecimal;
 import java.util.Arrays;
@@ -73,6 +74,7 @@ public class FigureController {
      * {@code of} names fields to add up, {@code by} the field to group by and {@code step} how long
      * groups of a date are.
      */
+    @Operation(summary = "The figures of the records that filter, search and retired find")
     @GetMapping
     FiguresView figures(
             @PathVariable String object,

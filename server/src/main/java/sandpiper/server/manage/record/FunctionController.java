@@ -1,5 +1,6 @@
 package sandpiper.server.manage.record;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
@@ -72,6 +73,7 @@ public class FunctionController {
     /** What came of a call on many records. */
     record CallResults(long done, long failed, List<CallResult> results) {}
 
+    @Operation(summary = "Call a function")
     @PostMapping
     ResponseEntity<String> call(
             @PathVariable String object,
@@ -120,6 +122,7 @@ public class FunctionController {
     }
 
     /** On many records; each is done or refused for itself. */
+    @Operation(summary = "On many records")
     @PostMapping("/each")
     CallResults each(
             @PathVariable String object,

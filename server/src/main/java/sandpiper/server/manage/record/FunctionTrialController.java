@@ -1,5 +1,6 @@
 package sandpiper.server.manage.record;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.validation.Valid;
 import java.util.List;
 import java.util.Map;
@@ -67,6 +68,7 @@ public class FunctionTrialController {
     /** An event that would be raised. */
     record RaisedView(String name, Map<String, @Nullable Object> data) {}
 
+    @Operation(summary = "Try a function without keeping anything")
     @PostMapping
     FunctionTried tryCall(
             @PathVariable String object,

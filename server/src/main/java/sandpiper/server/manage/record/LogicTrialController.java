@@ -1,5 +1,6 @@
 package sandpiper.server.manage.record;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.util.LinkedHashMap;
@@ -68,6 +69,7 @@ public class LogicTrialController {
             List<StepView> steps) {}
 
     /** Runs logic on a record, or by itself. */
+    @Operation(summary = "Runs logic on a record, or by itself")
     @PostMapping
     Tried tryOut(@Valid @RequestBody Try body, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);

@@ -1,5 +1,6 @@
 package sandpiper.server.manage.record;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
@@ -90,6 +91,7 @@ public class NamedViewController {
             @Nullable @Size(max = 100) List<@Size(max = 60) String> columns,
             @Nullable @Valid ChartView chart) {}
 
+    @Operation(summary = "List the views of a list")
     @GetMapping
     List<ListView> views(@PathVariable String object, @AuthenticationPrincipal Actor actor) {
         require(object, actor);
@@ -111,6 +113,7 @@ public class NamedViewController {
         return shared ? null : actor.name();
     }
 
+    @Operation(summary = "Keep a view")
     @PutMapping
     ListView put(
             @PathVariable String object,
@@ -140,6 +143,7 @@ public class NamedViewController {
         return ListView.of(view);
     }
 
+    @Operation(summary = "Remove a view")
     @DeleteMapping
     ResponseEntity<Void> remove(
             @PathVariable String object,

@@ -1,5 +1,6 @@
 package sandpiper.server.manage.record;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -73,6 +74,7 @@ public class RecordController {
         return RecordQueries.object(live, name);
     }
 
+    @Operation(summary = "Find records")
     @GetMapping
     ResponseEntity<String> find(
             @PathVariable String object,
@@ -119,6 +121,7 @@ public class RecordController {
                 });
     }
 
+    @Operation(summary = "Show a record")
     @GetMapping("/{key}")
     ResponseEntity<String> show(
             @PathVariable String object,
@@ -149,6 +152,7 @@ public class RecordController {
                 HttpStatus.NOT_FOUND, "There is no %s %s.".formatted(type.label(), Quoted.of(key)));
     }
 
+    @Operation(summary = "The history of a record")
     @GetMapping("/{key}/history")
     ResponseEntity<String> history(
             @PathVariable String object,
@@ -170,6 +174,7 @@ public class RecordController {
                 });
     }
 
+    @Operation(summary = "Create a record")
     @PostMapping(consumes = MediaType.APPLICATION_JSON_VALUE)
     ResponseEntity<String> create(
             @PathVariable String object,
@@ -184,6 +189,7 @@ public class RecordController {
                 access -> new RecordCommand.Create(access.type(), access.givable(), values));
     }
 
+    @Operation(summary = "Change a record")
     @PatchMapping(path = "/{key}", consumes = MediaType.APPLICATION_JSON_VALUE)
     ResponseEntity<String> update(
             @PathVariable String object,
@@ -203,6 +209,7 @@ public class RecordController {
                                 access.type(), access.writable(), key, values, expected));
     }
 
+    @Operation(summary = "Retire or delete a record")
     @DeleteMapping("/{key}")
     ResponseEntity<String> remove(
             @PathVariable String object,
@@ -218,6 +225,7 @@ public class RecordController {
                 access -> new RecordCommand.Remove(access.type(), key, expected));
     }
 
+    @Operation(summary = "Restore a retired record")
     @PostMapping("/{key}/restore")
     ResponseEntity<String> restore(
             @PathVariable String object,
@@ -228,6 +236,7 @@ public class RecordController {
                 actor, object, request, access -> new RecordCommand.Restore(access.type(), key));
     }
 
+    @Operation(summary = "Take a transition")
     @PostMapping("/{key}/transitions/{transition}")
     ResponseEntity<String> transit(
             @PathVariable String object,
@@ -309,6 +318,7 @@ public class RecordController {
      * Many records at once, created or changed by key; each for itself. With {@code trial} it is
      * told what would come of it, and nothing is kept.
      */
+    @Operation(summary = "Many records at once, created or changed by key")
     @PostMapping(path = "/batch", consumes = MediaType.APPLICATION_JSON_VALUE)
     ResponseEntity<String> batch(
             @PathVariable String object,

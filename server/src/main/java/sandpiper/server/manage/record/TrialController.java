@@ -1,5 +1,6 @@
 package sandpiper.server.manage.record;
 
+import io.swagger.v3.oas.annotations.Operation;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.util.ArrayList;
@@ -130,6 +131,7 @@ public class TrialController {
     }
 
     /** What an unsaved record would be: totals, required marks, messages. */
+    @Operation(summary = "What an unsaved record would be")
     @PostMapping("/records/{object}")
     RecordPreview preview(
             @PathVariable String object,
@@ -201,7 +203,8 @@ public class TrialController {
             @Nullable String search) {}
 
     /** The records a reference of an unsaved record may point to. */
-    @PostMapping("/records/{object}/offers/{field}")
+    @Operation(summary = "The records a reference of an unsaved record may point to")
+    @PostMapping("/offers/{object}/{field}")
     ResponseEntity<String> offers(
             @PathVariable String object,
             @PathVariable String field,
@@ -265,6 +268,8 @@ public class TrialController {
     }
 
     /** Which transitions a record can take now, and why it cannot take the others. */
+    @Operation(
+            summary = "Which transitions a record can take now, and why it cannot take the others")
     @GetMapping("/records/{object}/{key}/transitions")
     List<TransitionState> transitions(
             @PathVariable String object,
