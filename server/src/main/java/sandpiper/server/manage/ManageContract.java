@@ -186,18 +186,16 @@ class ManageContract {
 
     /** A problem as RFC 9457 has it, with what is wrong place by place. */
     private static Schema<?> problem() {
-        var wrong =
-                new ObjectSchema()
-                        .addProperty("pointer", new StringSchema())
-                        .addProperty("code", new StringSchema())
-                        .addProperty("message", new StringSchema());
+        var wrong = new ObjectSchema();
+        wrong.addProperty("pointer", new StringSchema());
+        wrong.addProperty("code", new StringSchema());
+        wrong.addProperty("message", new StringSchema());
         wrong.setRequired(List.of("pointer", "code", "message"));
-        var problem =
-                new ObjectSchema()
-                        .addProperty("title", new StringSchema())
-                        .addProperty("status", new IntegerSchema())
-                        .addProperty("detail", new StringSchema())
-                        .addProperty("errors", new ArraySchema().items(wrong));
+        var problem = new ObjectSchema();
+        problem.addProperty("title", new StringSchema());
+        problem.addProperty("status", new IntegerSchema());
+        problem.addProperty("detail", new StringSchema());
+        problem.addProperty("errors", new ArraySchema().items(wrong));
         problem.setRequired(List.of("title", "status", "detail"));
         return problem;
     }
