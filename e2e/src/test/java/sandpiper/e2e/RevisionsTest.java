@@ -198,6 +198,27 @@ class RevisionsTest {
         assertThat(get("/soap/shed/v1?wsdl")).contains("/soap/shed/v1/r2\"");
     }
 
+    /**
+     * Whoever thinks that a parameter keeps a change from being made must hear that it does not.
+     */
+    @Test
+    void aChangeWithAParameterNobodyKnowsIsNotMade() throws Exception {
+        for (var call :
+                List.of(
+                        "POST /api/shed/v1/trailers",
+                        "POST /api/shed/v1/trailers:batch",
+                        "PUT /api/shed/v1/trailers/W,1",
+                        "PATCH /api/shed/v1/trailers/N%5C,1,4",
+                        "DELETE /api/shed/v1/trailers/N%5C,1,4",
+                        "POST /api/shed/v1/trailers/N%5C,1,4/weigh")) {
+            var words = call.split(" ");
+            var answer = send(words[0], words[1] + "?dry-run=true", "application/json", "{}");
+
+            assertThat(answer.statusCode()).as(call).isEqualTo(400);
+            assertThat(answer.body()).contains("There is no parameter \\\"dry-run\\\"");
+        }
+    }
+
     /** A whole record that is written by one who knows less loses nothing. */
     @Test
     void whatACallerDoesNotKnowIsKept() throws Exception {
@@ -258,6 +279,7 @@ class RevisionsTest {
                 List.of(
                         "/api/shed/v1/trailers?revision=7",
                         "/api/shed/v1/trailers?revision=new",
+                        "/api/shed/v1/trailers?revision=1&revision=2",
                         "/odata/shed/v1/trailers?revision=7")) {
             var answer = send("GET", path, "application/json", "");
             assertThat(answer.statusCode()).as(path).isEqualTo(400);

@@ -36,6 +36,7 @@ import sandpiper.server.manage.access.RoleController;
 import sandpiper.server.manage.access.SessionController;
 import sandpiper.server.manage.access.UserController;
 import sandpiper.server.manage.activity.EventController;
+import sandpiper.server.manage.activity.RevisionController;
 import sandpiper.server.manage.activity.StatusController;
 import sandpiper.server.manage.activity.TraceController;
 import sandpiper.server.manage.draft.ConditionController;
@@ -108,7 +109,7 @@ class ManageContract {
                     RequirementController.class,
                     sandpiper.server.webhook.WebhookController.class,
                     sandpiper.server.traffic.TrafficController.class,
-                    sandpiper.server.traffic.RevisionController.class,
+                    RevisionController.class,
                     LogicTrialController.class,
                     TrialController.class);
 

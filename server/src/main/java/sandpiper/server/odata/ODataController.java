@@ -156,10 +156,7 @@ public class ODataController {
         boolean isLive = of == ReleaseChoice.Source.LIVE;
         var from = isLive ? live.release() : ReleaseChoice.of(engine, actor, of);
         var type = Protocol.ODATA.open(from, actor, service, version).type();
-        int revision =
-                isLive
-                        ? RevisionParameter.read(http.getParameter(RevisionParameter.NAME))
-                        : RevisionParameter.NEWEST;
+        int revision = isLive ? RevisionParameter.of(http) : RevisionParameter.NEWEST;
         var model =
                 isLive
                         ? model(

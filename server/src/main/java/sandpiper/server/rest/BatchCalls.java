@@ -50,7 +50,7 @@ class BatchCalls {
     }
 
     HttpReply batch(RestPlace place, Actor actor, HttpServletRequest request) throws IOException {
-        var call = new Call(engine, writers, actor, place, request);
+        var call = Call.changing(engine, writers, actor, place, request);
         var body = json.object(json.bytes(request.getInputStream()));
         if (!(body.get("items") instanceof List<?> items) || body.size() != 1) {
             throw new ProblemException(

@@ -3,6 +3,7 @@ package sandpiper.server.rest;
 import jakarta.servlet.http.HttpServletRequest;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
@@ -16,6 +17,7 @@ import sandpiper.server.json.JsonText;
 import sandpiper.server.protocol.Protocol;
 import sandpiper.server.service.Changed;
 import sandpiper.server.service.Preconditions;
+import sandpiper.server.service.QueryParameters;
 import sandpiper.server.service.RecordWriter;
 import sandpiper.server.service.RecordWriters;
 import sandpiper.server.service.RevisionParameter;
@@ -42,9 +44,23 @@ final class Call {
                         actor,
                         at.service(),
                         at.version(),
-                        RevisionParameter.read(request.getParameter(RevisionParameter.NAME)),
+                        RevisionParameter.of(request),
                         at.resource());
         this.base = Protocol.REST.address(at.service(), at.version()) + "/" + at.resource();
+    }
+
+    /**
+     * A call that changes something. What it does is said in its body and head; in its address is
+     * nothing but the revision, and what is not known there is not left aside.
+     */
+    static Call changing(
+            Engine engine,
+            RecordWriters writers,
+            Actor actor,
+            RestPlace at,
+            HttpServletRequest request) {
+        QueryParameters.requireKnown(request.getParameterMap(), List.of(RevisionParameter.NAME));
+        return new Call(engine, writers, actor, at, request);
     }
 
     /** What it asks for, whatever the protocol. */

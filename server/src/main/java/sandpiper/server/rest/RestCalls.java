@@ -155,7 +155,7 @@ class RestCalls {
     }
 
     HttpReply create(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
-        var call = new Call(engine, writers, actor, at, request);
+        var call = Call.changing(engine, writers, actor, at, request);
         var body = json.bytes(request.getInputStream());
         return change(
                 call,
@@ -168,7 +168,7 @@ class RestCalls {
     }
 
     HttpReply update(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
-        var call = new Call(engine, writers, actor, at, request);
+        var call = Call.changing(engine, writers, actor, at, request);
         var body = json.bytes(request.getInputStream());
         var expected = expected(request);
         return change(
@@ -179,7 +179,7 @@ class RestCalls {
     }
 
     HttpReply save(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
-        var call = new Call(engine, writers, actor, at, request);
+        var call = Call.changing(engine, writers, actor, at, request);
         var body = json.bytes(request.getInputStream());
         var expected = expected(request);
         return change(
@@ -192,7 +192,7 @@ class RestCalls {
     }
 
     HttpReply call(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
-        var call = new Call(engine, writers, actor, at, request);
+        var call = Call.changing(engine, writers, actor, at, request);
         var expected = expected(request);
         var body = json.bytes(request.getInputStream());
         var name = String.valueOf(at.call());
@@ -215,7 +215,7 @@ class RestCalls {
     }
 
     HttpReply remove(RestPlace at, Actor actor, HttpServletRequest request) {
-        var call = new Call(engine, writers, actor, at, request);
+        var call = Call.changing(engine, writers, actor, at, request);
         var expected = expected(request);
         var outcome =
                 engine.records()

@@ -21,16 +21,31 @@ public final class QueryParameters {
 
     private final Map<String, String[]> parameters;
 
+    /** Whatever parameters there are; who asks for some leaves the others to somebody else. */
+    QueryParameters(Map<String, String[]> parameters) {
+        this.parameters = parameters;
+    }
+
     /** {@code known} are the parameters there can be; any other is a mistake worth telling. */
     public QueryParameters(Map<String, String[]> parameters, List<String> known) {
         this.parameters = parameters;
+        requireKnown(parameters, known);
+    }
+
+    /**
+     * Lets no parameter pass that nobody would look at.
+     *
+     * @throws ProblemException for one that is not known
+     */
+    public static void requireKnown(Map<String, String[]> parameters, List<String> known) {
         for (var name : parameters.keySet()) {
             if (!known.contains(name)) {
                 var nearest = Nearest.to(name, known).map(near -> " Did you mean " + near + "?");
                 throw wrong(
-                        "There is no parameter %s; there are %s.%s"
+                        "There is no parameter %s; there %s %s.%s"
                                 .formatted(
                                         Quoted.of(name),
+                                        known.size() == 1 ? "is" : "are",
                                         String.join(", ", known),
                                         nearest.orElse("")));
             }

@@ -1,5 +1,6 @@
 package sandpiper.server.service;
 
+import jakarta.servlet.http.HttpServletRequest;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -19,6 +20,15 @@ public final class RevisionParameter {
     private static final Pattern NUMBER = Pattern.compile("[1-9]\\d{0,8}");
 
     private RevisionParameter() {}
+
+    /**
+     * Reads it from an address.
+     *
+     * @throws ProblemException when it is no number, or stands there twice
+     */
+    public static int of(HttpServletRequest request) {
+        return read(new QueryParameters(request.getParameterMap()).text(NAME));
+    }
 
     /**
      * Reads it.

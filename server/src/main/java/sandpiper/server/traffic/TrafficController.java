@@ -183,7 +183,7 @@ public class TrafficController {
         return meters.scrape();
     }
 
-    static void require(Actor actor) {
+    private static void require(Actor actor) {
         if (!actor.has(Duty.AUDIT) && !actor.has(Duty.DESIGN)) {
             throw new ProblemException(
                     HttpStatus.FORBIDDEN, "Your duties include neither audit nor design.");

@@ -1,4 +1,4 @@
-package sandpiper.server.traffic;
+package sandpiper.server.manage.activity;
 
 import io.swagger.v3.oas.annotations.Operation;
 import java.time.LocalDate;
@@ -27,6 +27,7 @@ import sandpiper.engine.port.DefinitionStorage.StoredRevision;
 import sandpiper.model.contract.AnsweredShape;
 import sandpiper.server.manage.DutyCheck;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.traffic.Traffic;
 
 /** Which revisions of a contract are still called, and ends those that need not be. */
 @RestController
@@ -71,7 +72,9 @@ public class RevisionController {
             @PathVariable String service,
             @PathVariable int version,
             @AuthenticationPrincipal Actor actor) {
-        TrafficController.require(actor);
+        if (!actor.has(Duty.AUDIT)) {
+            DutyCheck.require(actor, Duty.DESIGN);
+        }
         var revisions = known(service, version);
         traffic.store();
         var first =
