@@ -62,7 +62,10 @@ async function end(revision: number) {
           <td>
             <div v-for="caller in one.callers" :key="caller.caller">
               {{ caller.caller }}
-              <span class="quiet">{{ count(caller.calls) }}, last {{ moment(caller.last) }}</span>
+              <span class="quiet"
+                >{{ count(caller.calls) }} {{ caller.calls === 1 ? 'call' : 'calls' }}, last
+                {{ moment(caller.last) }}</span
+              >
             </div>
           </td>
           <td>
