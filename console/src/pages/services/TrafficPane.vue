@@ -78,27 +78,8 @@ const failed = computed(() => traffic.data.value?.failed.filter(mine) ?? [])
   </LoadState>
 </template>
 
+<style scoped src="./card-table.css"></style>
 <style scoped>
-.card {
-  margin-bottom: 12px;
-}
-h2 {
-  margin: 0 0 8px;
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th {
-  font-weight: 500;
-  color: var(--quiet);
-  text-align: left;
-}
-th,
-td {
-  padding: 4px 16px 4px 0;
-  border-bottom: 1px solid var(--line);
-}
 .number {
   text-align: right;
   font-variant-numeric: tabular-nums;
