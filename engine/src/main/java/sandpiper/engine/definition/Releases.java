@@ -11,6 +11,8 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.function.BiPredicate;
+import java.util.function.Function;
 import java.util.function.Predicate;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -184,44 +186,46 @@ public final class Releases implements AutoCloseable {
 
     /** What would break, with who has used it of late. */
     private List<String> breaks(Session session, Release release) {
-        var found = ContractBreaks.between(live.release(), release);
-        if (found.isEmpty()) {
-            return List.of();
-        }
-        var uses = ofLate(session);
-        return found.stream()
-                .map(one ->
-                        "%s %s"
-                                .formatted(
-                                        one.sentence(), usedBy(called -> isOf(one, called), uses)))
-                .toList();
+        return withUses(
+                session,
+                ContractBreaks.between(live.release(), release),
+                ContractBreak::sentence,
+                Releases::isOf);
     }
 
     /** What grows, with who has used it of late. */
     private List<String> growths(Session session, Release release) {
-        var found = ContractGrowth.between(live.release(), release);
+        return withUses(
+                session,
+                ContractGrowth.between(live.release(), release),
+                ContractGrowth::sentence,
+                Releases::isOf);
+    }
+
+    /** Sentences with the calls of late that each is about. */
+    private <T> List<String> withUses(
+            Session session,
+            List<T> found,
+            Function<T, String> sentence,
+            BiPredicate<T, Called> meant) {
         if (found.isEmpty()) {
             return List.of();
         }
-        var uses = ofLate(session);
+        var today = LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC);
+        var uses = storage.traffic().since(session, today.minusDays(OF_LATE_DAYS));
         return found.stream()
                 .map(one ->
                         "%s %s"
                                 .formatted(
-                                        one.sentence(),
-                                        usedBy(
-                                                called ->
-                                                        called.service().equals(one.service())
-                                                                && called.version() == one.version()
-                                                                && called.resource()
-                                                                        .equals(one.resource()),
-                                                uses)))
+                                        sentence.apply(one),
+                                        usedBy(called -> meant.test(one, called), uses)))
                 .toList();
     }
 
-    private List<Use> ofLate(Session session) {
-        var today = LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC);
-        return storage.traffic().since(session, today.minusDays(OF_LATE_DAYS));
+    private static boolean isOf(ContractGrowth growth, Called called) {
+        return called.service().equals(growth.service())
+                && called.version() == growth.version()
+                && called.resource().equals(growth.resource());
     }
 
     private static boolean isOf(ContractBreak broken, Called called) {
