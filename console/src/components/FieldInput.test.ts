@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { mount } from '@vue/test-utils'
 import { Input, InputNumber, Select, Switch, Textarea } from 'ant-design-vue'
 import { describe, expect, it, vi } from 'vitest'

@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { flushPromises, mount } from '@vue/test-utils'
 import { Select } from 'ant-design-vue'
 import { beforeEach, describe, expect, it, vi } from 'vitest'

@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { confirm, passing, press, service, show, text, type } from '@/testing/service'
 import ClientsCard from './ClientsCard.vue'
@@ -30,6 +29,7 @@ beforeEach(() => {
     },
   ])
   service.answers('GET /manage/v1/model/services', [])
+  service.answers('GET /manage/v1/model', { objects: [] })
 })
 afterEach(() => (document.body.innerHTML = ''))
 

@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { button, confirm, passing, press, service, show, text } from '@/testing/service'
 import RolesCard from './RolesCard.vue'

@@ -1,11 +1,11 @@
-// @vitest-environment happy-dom
 import { flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { latestTraces, oneTrace } from '@/api/logic'
-import { show, text, type } from '@/testing/service'
+import { service, show, text, type } from '@/testing/service'
 import RequestsPane from './RequestsPane.vue'
 
 vi.mock('@/api/logic', () => ({ latestTraces: vi.fn(), oneTrace: vi.fn() }))
+vi.mock('@/api/client', async () => (await import('@/testing/service')).clientModule())
 
 const step = (title: string, result: string) => ({
   depth: 0,
@@ -26,6 +26,7 @@ const trace = (id: string, what: string, outcome: string) => ({
 })
 
 beforeEach(() => {
+  service.answers('GET /manage/v1/model', { objects: [] })
   vi.mocked(latestTraces).mockResolvedValue([
     trace('t1', 'create Stay', 'refused'),
     trace('t2', 'change Berth', 'done'),

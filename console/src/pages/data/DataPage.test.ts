@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { flushPromises } from '@vue/test-utils'
 import { Table } from 'ant-design-vue'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'

@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import { flushPromises, mount } from '@vue/test-utils'
 import { Button, Modal, Select } from 'ant-design-vue'

@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { Checkbox } from 'ant-design-vue'
 import { flushPromises, type VueWrapper } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'

@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { mount } from '@vue/test-utils'
 import { Select } from 'ant-design-vue'
 import { describe, expect, it } from 'vitest'

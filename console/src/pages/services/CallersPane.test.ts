@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { press, service, show, text } from '@/testing/service'
 import { caller } from './caller'

@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { confirm, passing, service, show, soon, text } from '@/testing/service'
 import RevisionsCard from './RevisionsCard.vue'

@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { button, service, show, text, type } from '@/testing/service'

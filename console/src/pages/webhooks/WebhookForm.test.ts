@@ -1,4 +1,3 @@
-// @vitest-environment happy-dom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { press, service, show, text, type } from '@/testing/service'
 import WebhookForm from './WebhookForm.vue'
