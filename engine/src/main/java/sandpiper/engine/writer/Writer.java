@@ -219,6 +219,10 @@ public final class Writer implements AutoCloseable {
     @Override
     public void close() {
         closed = true;
+        // Nothing to do, given up at once: it wakes the thread that would wait for a job.
+        var wake = new Entry<>(_ -> true, false, null, 0);
+        wake.future.giveUp();
+        queue.add(wake);
         try {
             thread.join(Duration.ofSeconds(30));
         } catch (InterruptedException _) {
