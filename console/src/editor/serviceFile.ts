@@ -321,6 +321,7 @@ export function resourceName(plural: string): string {
   return plural
     .normalize('NFD')
     .replace(/\p{M}/gu, '')
+    .replace(/ß/g, 'ss')
     .replace(/[^A-Za-z0-9]+/g, '-')
     .replace(/^-+|-+$/g, '')
     .toLowerCase()

@@ -25,6 +25,8 @@ const name = computed({
     label.value
       .toLowerCase()
       .normalize('NFD')
+      .replace(/\p{M}/gu, '')
+      .replace(/ß/g, 'ss')
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^[-0-9]+|-+$/g, ''),
   set: (now: string) => (typedName.value = now),

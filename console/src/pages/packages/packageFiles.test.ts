@@ -33,4 +33,15 @@ describe('packages that are brought in', () => {
     const latin = zipSync({ 'yard/package.yaml': new Uint8Array([0x6c, 0xe9]) })
     await expect(filesOfZip(new File([latin as BlobPart], 'c.zip'))).rejects.toThrow('not UTF-8')
   })
+
+  it('are not unpacked beyond what packages can be, and that is said', async () => {
+    const full = zipSync({
+      'yard/package.yaml': strToU8('package: yard'),
+      'yard/objects/boat.yaml': new Uint8Array(3_000_000),
+      'yard/objects/oar.yaml': new Uint8Array(3_000_000),
+    })
+    await expect(filesOfZip(new File([full as BlobPart], 'd.zip'))).rejects.toThrow(
+      'd.zip unpacks to more than 5 MB',
+    )
+  })
 })

@@ -1,4 +1,4 @@
-import { unzip, type Unzipped } from 'fflate'
+import { unzip, type UnzipFileInfo, type Unzipped } from 'fflate'
 
 /** Definition files by path, ready for the draft. */
 export interface PackageFiles {
@@ -16,11 +16,15 @@ const DEFINITION = /^[a-z0-9-]+\/(package|[a-z]+\/[A-Za-z0-9._-]+)\.yaml$/
 export async function filesOfZip(file: File): Promise<PackageFiles> {
   if (file.size > LARGEST) throw new Error(`${file.name} is larger than 5 MB; a package is far smaller.`)
   const bytes = new Uint8Array(await file.arrayBuffer())
+  let unpacked = 0
+  // An archive says of each file how long it is; no more is unpacked than packages can be.
+  const filter = (one: UnzipFileInfo) => (unpacked += one.originalSize) <= LARGEST
   const entries = await new Promise<Unzipped>((resolve, reject) =>
-    unzip(bytes, { filter: (one) => one.originalSize <= LARGEST }, (wrong, all) =>
+    unzip(bytes, { filter }, (wrong, all) =>
       wrong ? reject(new Error(`${file.name} is no zip archive that can be read.`)) : resolve(all),
     ),
   )
+  if (unpacked > LARGEST) throw new Error(`${file.name} unpacks to more than 5 MB; a package is far smaller.`)
   const texts: [string, string][] = []
   for (const [path, content] of Object.entries(entries)) {
     if (!path.endsWith('/')) texts.push([path, decode(path, content)])
