@@ -1,5 +1,6 @@
 package sandpiper.server.odata;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -159,8 +160,9 @@ public final class ChangeRun {
                         .withItems(answered.items(), available);
         var tree = wanted.tree(available);
         var view = changed.view(done, tree);
-        var writer = new EntityWriter(exchange.root(), Format.of(answered.type()));
-        var address = exchange.root() + "/" + writer.address(set, shape, tree, view);
+        var format = Format.of(answered.type());
+        var writer = new EntityWriter(set, format, wanted, tree);
+        var address = exchange.root() + "/" + writer.address(view);
         var status = done.created() ? HttpStatus.CREATED : HttpStatus.OK;
         return new StoredReply(
                 (answered.brief() ? HttpStatus.NO_CONTENT : status).value(),
@@ -168,10 +170,13 @@ public final class ChangeRun {
                 Preconditions.tag(view.version()),
                 answered.brief()
                         ? ""
-                        : JsonText.write(
-                                writer.with(
-                                        set + wanted.contextList() + "/$entity",
-                                        writer.record(set, wanted, tree, view))));
+                        : new String(
+                                exchange.entity(
+                                        writer,
+                                        view,
+                                        format,
+                                        set + wanted.contextList() + "/$entity"),
+                                StandardCharsets.UTF_8));
     }
 
     private static void fill(Change change, ODataResponse response, StoredReply answer) {

@@ -2,194 +2,216 @@ package sandpiper.server.odata;
 
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.apache.olingo.commons.api.edm.EdmPrimitiveTypeKind;
-import org.apache.olingo.commons.core.Encoder;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.read.PlainRecords;
 import sandpiper.engine.record.RecordView;
+import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
+import sandpiper.server.json.JsonText;
 import sandpiper.server.odata.metadata.EdmTypes;
 import sandpiper.server.odata.metadata.EntityShape;
-import sandpiper.server.odata.metadata.EntityShape.Value;
+import tools.jackson.core.JsonGenerator;
 
 /**
- * Writes records as entities in the JSON format of OData 4.01, with as much metadata as was asked
- * for.
- *
- * @param root the address of the service, without a slash at its end
+ * Writes records of a set as entities in the JSON format of OData 4.01, with as much metadata as
+ * was asked for. What stands where is found out once for all records of an answer.
  */
-public record EntityWriter(String root, Format format) {
+final class EntityWriter {
+    private final String set;
+    private final Format format;
+    private final Projection wanted;
+    private final EntityKey key;
+    private final Inside record;
+    private final List<ItemsWriter> items;
 
-    /** The values of a record or line item, found by their paths. */
-    private record Row(Map<String, Integer> places, @Nullable Object[] values) {
-        static Row of(List<FieldPath> paths, @Nullable Object[] values) {
-            var places = new HashMap<String, Integer>();
-            for (int i = 0; i < paths.size(); i++) {
-                places.put(paths.get(i).written(), i);
+    /** What stands in an entity, a record that is referred to, or a line item. */
+    private record Inside(EntityShape shape, List<Property> values, List<Link> references) {}
+
+    /**
+     * A property with a value.
+     *
+     * @param kind its type, where JSON alone does not tell that and it was asked for
+     */
+    private record Property(String name, Field field, int place, @Nullable String kind) {}
+
+    /**
+     * A record that is referred to.
+     *
+     * @param place of the reference itself, or below 0 when that is not shown
+     */
+    private record Link(String name, int place, Inside inside) {}
+
+    /**
+     * Line items.
+     *
+     * @param place of their list in a record
+     */
+    private record ItemsWriter(Projection.ExpandedItems wanted, int place, Inside inside) {}
+
+    /**
+     * @param tree what was read, with everything that is wanted and the key
+     */
+    EntityWriter(String set, Format format, Projection wanted, FieldTree tree) {
+        this.set = set;
+        this.format = format;
+        this.wanted = wanted;
+        var places = places(tree.paths());
+        key = EntityKey.of(wanted.shape(), places);
+        record = inside(wanted, places);
+        items = new ArrayList<>();
+        for (var one : wanted.items()) {
+            int place = 0;
+            while (!tree.parts().get(place).part().name().equals(one.items().name())) {
+                place++;
             }
-            return new Row(places, values);
+            var paths = places(tree.parts().get(place).paths());
+            items.add(new ItemsWriter(one, place, inside(one.inside(), paths)));
         }
+    }
 
-        boolean has(FieldPath path) {
-            return places.containsKey(path.written());
+    private static Map<String, Integer> places(List<FieldPath> paths) {
+        var places = new HashMap<String, Integer>();
+        for (int i = 0; i < paths.size(); i++) {
+            places.put(paths.get(i).written(), i);
         }
+        return places;
+    }
 
-        @Nullable Object plain(FieldPath path) {
-            var place = places.get(path.written());
-            return place == null ? null : PlainRecords.write(path.last(), values[place]);
-        }
+    private Inside inside(Projection wanted, Map<String, Integer> places) {
+        return new Inside(
+                wanted.shape(),
+                wanted.values().stream()
+                        .map(value ->
+                                new Property(
+                                        value.name(),
+                                        value.path().last(),
+                                        places.getOrDefault(value.path().written(), -1),
+                                        EdmTypes.isComplex(value.path().last().type())
+                                                ? null
+                                                : kind(
+                                                        EdmTypes.primitive(
+                                                                value.path().last().type()))))
+                        .toList(),
+                wanted.references().stream()
+                        .map(one ->
+                                new Link(
+                                        one.one().name(),
+                                        places.getOrDefault(one.one().path().written(), -1),
+                                        inside(one.inside(), places)))
+                        .toList());
+    }
+
+    private @Nullable String kind(EdmPrimitiveTypeKind kind) {
+        boolean plain = kind == EdmPrimitiveTypeKind.String || kind == EdmPrimitiveTypeKind.Boolean;
+        return format.isFull() && !plain ? "#" + kind.name() : null;
     }
 
     /** The address of a record: {@code stays('S-1')}. */
-    String address(String set, EntityShape shape, FieldTree tree, RecordView view) {
-        return set + keyPredicate(shape, Row.of(tree.paths(), view.values()), view);
+    String address(RecordView view) {
+        return set + key.predicate(view);
     }
 
-    private static String keyPredicate(EntityShape shape, Row row, RecordView view) {
-        if (shape.isKeyedById()) {
-            return "(" + view.id() + ")";
-        }
-        var parts = new ArrayList<String>();
-        for (var name : shape.key()) {
-            var path = shape.value(name).orElseThrow().path();
-            var text = literal(path, row.plain(path));
-            parts.add(shape.key().size() == 1 ? text : name + "=" + text);
-        }
-        return "(" + String.join(",", parts) + ")";
+    /** A record as an object of its own. */
+    void write(JsonGenerator to, RecordView view) {
+        to.writeStartObject();
+        members(to, view);
+        to.writeEndObject();
     }
 
-    private static String literal(FieldPath path, @Nullable Object plain) {
-        var kind = EdmTypes.primitive(path.last().type());
-        var text = String.valueOf(plain);
-        return switch (kind) {
-            case String -> Encoder.encode("'" + text.replace("'", "''") + "'");
-            case Duration -> Encoder.encode("duration'" + text + "'");
-            default -> Encoder.encode(text);
-        };
-    }
-
-    /** A record of a set. */
-    Map<String, @Nullable Object> record(
-            String set, Projection wanted, FieldTree tree, RecordView view) {
-        var row = Row.of(tree.paths(), view.values());
-        var shape = wanted.shape();
-        var entity = new LinkedHashMap<String, @Nullable Object>();
-        var address = set + keyPredicate(shape, row, view);
-        annotate(entity, shape, address);
+    /** What stands in the object of a record. */
+    void members(JsonGenerator to, RecordView view) {
+        var address = format.isFull() ? address(view) : "";
+        annotate(to, wanted.shape(), address);
         if (format.annotates()) {
-            entity.put("@odata.etag", "\"" + view.version() + "\"");
+            to.writeStringProperty("@odata.etag", "\"" + view.version() + "\"");
         }
         if (wanted.id()) {
-            typed(entity, EntityShape.ID, EdmPrimitiveTypeKind.Guid);
-            entity.put(EntityShape.ID, view.id().toString());
+            typed(to, EntityShape.ID, kind(EdmPrimitiveTypeKind.Guid));
+            to.writeStringProperty(EntityShape.ID, view.id().toString());
         }
         if (wanted.version()) {
-            typed(entity, EntityShape.VERSION, EdmPrimitiveTypeKind.Int64);
-            entity.put(EntityShape.VERSION, format.number(view.version()));
+            typed(to, EntityShape.VERSION, kind(EdmPrimitiveTypeKind.Int64));
+            number(to, EntityShape.VERSION, view.version());
         }
-        values(entity, wanted, row, address);
-        for (var one : wanted.items()) {
-            items(entity, one, tree, view, address);
+        values(to, record, view.values(), address);
+        for (var one : items) {
+            items(to, one, view.parts().get(one.place()), address);
         }
-        return entity;
     }
 
-    private void annotate(Map<String, @Nullable Object> entity, EntityShape shape, String address) {
+    private void annotate(JsonGenerator to, EntityShape shape, String address) {
         if (format.isFull()) {
-            entity.put("@odata.type", "#" + shape.type().getFullQualifiedNameAsString());
-            entity.put("@odata.id", address);
-            shape.references().forEach(one -> link(entity, one.name(), address));
-            shape.items().forEach(one -> link(entity, one.name(), address));
+            to.writeStringProperty(
+                    "@odata.type", "#" + shape.type().getFullQualifiedNameAsString());
+            to.writeStringProperty("@odata.id", address);
+            shape.references().forEach(one -> link(to, one.name(), address));
+            shape.items().forEach(one -> link(to, one.name(), address));
         }
     }
 
-    private static void link(Map<String, @Nullable Object> entity, String name, String address) {
-        entity.put(name + "@odata.navigationLink", address + "/" + name);
+    private static void link(JsonGenerator to, String name, String address) {
+        to.writeStringProperty(name + "@odata.navigationLink", address + "/" + name);
+    }
+
+    private static void typed(JsonGenerator to, String name, @Nullable String kind) {
+        if (kind != null) {
+            to.writeStringProperty(name + "@odata.type", kind);
+        }
+    }
+
+    private void number(JsonGenerator to, String name, long number) {
+        to.writeName(name);
+        JsonText.write(to, format.number(number));
     }
 
     private void values(
-            Map<String, @Nullable Object> entity, Projection wanted, Row row, String address) {
-        for (var value : wanted.values()) {
-            put(entity, value, row.plain(value.path()));
+            JsonGenerator to, Inside inside, @Nullable Object[] values, String address) {
+        for (var one : inside.values()) {
+            typed(to, one.name(), one.kind());
+            to.writeName(one.name());
+            JsonText.write(to, format.value(plain(one.field(), one.place(), values)));
         }
-        for (var one : wanted.references()) {
-            var path = one.one().path();
-            if (row.has(path) && row.plain(path) == null) {
-                entity.put(one.one().name(), null);
+        for (var one : inside.references()) {
+            to.writeName(one.name());
+            if (one.place() >= 0 && values[one.place()] == null) {
+                to.writeNull();
                 continue;
             }
-            var inside = new LinkedHashMap<String, @Nullable Object>();
-            var at = address + "/" + one.one().name();
-            annotate(inside, one.one().target(), at);
-            values(inside, one.inside(), row, at);
-            entity.put(one.one().name(), inside);
+            var at = format.isFull() ? address + "/" + one.name() : "";
+            to.writeStartObject();
+            annotate(to, one.inside().shape(), at);
+            values(to, one.inside(), values, at);
+            to.writeEndObject();
         }
     }
 
-    private void put(Map<String, @Nullable Object> entity, Value value, @Nullable Object plain) {
-        var type = value.path().last().type();
-        if (!EdmTypes.isComplex(type)) {
-            typed(entity, value.name(), EdmTypes.primitive(type));
-        }
-        entity.put(value.name(), format.value(plain));
-    }
-
-    /** Says the type of what JSON alone does not tell. */
-    private void typed(
-            Map<String, @Nullable Object> entity, String name, EdmPrimitiveTypeKind kind) {
-        boolean plain = kind == EdmPrimitiveTypeKind.String || kind == EdmPrimitiveTypeKind.Boolean;
-        if (format.isFull() && !plain) {
-            entity.put(name + "@odata.type", "#" + kind.name());
-        }
+    private static @Nullable Object plain(Field field, int place, @Nullable Object[] values) {
+        return place < 0 ? null : PlainRecords.write(field, values[place]);
     }
 
     private void items(
-            Map<String, @Nullable Object> entity,
-            Projection.ExpandedItems wanted,
-            FieldTree tree,
-            RecordView view,
-            String address) {
-        var name = wanted.items().name();
-        int index = 0;
-        while (!tree.parts().get(index).part().name().equals(name)) {
-            index++;
+            JsonGenerator to, ItemsWriter one, List<RecordView.ItemView> all, String address) {
+        var asked = one.wanted();
+        var name = asked.items().name();
+        if (asked.counted()) {
+            number(to, name + "@odata.count", all.size());
         }
-        var part = tree.parts().get(index);
-        var all = view.parts().get(index);
-        int from = Math.min(wanted.skip(), all.size());
-        int to = wanted.top() == null ? all.size() : Math.min(all.size(), from + wanted.top());
-        var list = new ArrayList<Map<String, @Nullable Object>>();
-        for (var item : all.subList(from, to)) {
-            var one = new LinkedHashMap<String, @Nullable Object>();
-            var at = "%s/%s(%d)".formatted(address, name, item.line());
-            annotate(one, wanted.items().target(), at);
-            typed(one, EntityShape.LINE, EdmPrimitiveTypeKind.Int64);
-            one.put(EntityShape.LINE, format.number(item.line()));
-            values(one, wanted.inside(), Row.of(part.paths(), item.values()), at);
-            list.add(one);
+        int from = Math.min(asked.skip(), all.size());
+        int end = asked.top() == null ? all.size() : Math.min(all.size(), from + asked.top());
+        to.writeArrayPropertyStart(name);
+        for (var item : all.subList(from, end)) {
+            var at = format.isFull() ? "%s/%s(%d)".formatted(address, name, item.line()) : "";
+            to.writeStartObject();
+            annotate(to, asked.items().target(), at);
+            typed(to, EntityShape.LINE, kind(EdmPrimitiveTypeKind.Int64));
+            number(to, EntityShape.LINE, item.line());
+            values(to, one.inside(), item.values(), at);
+            to.writeEndObject();
         }
-        if (wanted.counted()) {
-            entity.put(name + "@odata.count", format.number(all.size()));
-        }
-        entity.put(name, list);
-    }
-
-    /** What a context URL begins with. */
-    String context(String what) {
-        return root + "/$metadata#" + what;
-    }
-
-    /** Puts the context in front of what is answered, unless no metadata was asked for. */
-    Map<String, @Nullable Object> with(String context, Map<String, @Nullable Object> body) {
-        var whole = new LinkedHashMap<String, @Nullable Object>();
-        if (format.annotates()) {
-            whole.put("@odata.context", context(context));
-        }
-        whole.putAll(body);
-        return whole;
+        to.writeEndArray();
     }
 }

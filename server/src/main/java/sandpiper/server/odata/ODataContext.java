@@ -1,6 +1,12 @@
 package sandpiper.server.odata;
 
+import java.util.LinkedHashMap;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import sandpiper.engine.Engine;
+import sandpiper.engine.record.RecordView;
+import sandpiper.server.json.JsonText;
+import tools.jackson.core.JsonGenerator;
 import sandpiper.engine.access.Actor;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.json.JsonReader;
@@ -55,5 +61,33 @@ public record ODataContext(
                 model.service().version(),
                 revision,
                 model.resource(set).name());
+    }
+
+    /** Puts the context in front of what is answered, unless no metadata was asked for. */
+    Map<String, @Nullable Object> with(
+            Format format, String context, Map<String, @Nullable Object> body) {
+        var whole = new LinkedHashMap<String, @Nullable Object>();
+        if (format.annotates()) {
+            whole.put("@odata.context", root() + "/$metadata#" + context);
+        }
+        whole.putAll(body);
+        return whole;
+    }
+
+    /** Writes the context as the first member of an object, unless no metadata was asked for. */
+    void context(JsonGenerator to, Format format, String context) {
+        if (format.annotates()) {
+            to.writeStringProperty("@odata.context", root() + "/$metadata#" + context);
+        }
+    }
+
+    /** An entity with its context, as JSON. */
+    byte[] entity(EntityWriter writer, RecordView view, Format format, String context) {
+        return JsonText.bytes(to -> {
+            to.writeStartObject();
+            context(to, format, context);
+            writer.members(to, view);
+            to.writeEndObject();
+        });
     }
 }

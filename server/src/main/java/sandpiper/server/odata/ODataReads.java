@@ -15,6 +15,8 @@ import sandpiper.engine.record.RecordView;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
+import sandpiper.server.json.JsonReader;
+import sandpiper.server.json.JsonText;
 import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.problem.ProblemException;
@@ -23,16 +25,16 @@ import sandpiper.server.problem.ProblemException;
 public record ODataReads(ODataContext exchange) {
 
     /** A record that was found, and what of it is answered. */
-    record Found(
-            String set, Projection wanted, FieldTree tree, RecordView view, EntityWriter writer) {
+    record Found(Projection wanted, RecordView view, EntityWriter writer) {
 
+        /** Its members as a client gets them, for what is asked of its inside alone. */
         Map<String, @Nullable Object> entity() {
-            return writer.record(set, wanted, tree, view);
+            return JsonReader.OWN.object(JsonText.bytes(to -> writer.write(to, view)));
         }
 
         /** From the root of the service. */
         String address() {
-            return writer.address(set, wanted.shape(), tree, view);
+            return writer.address(view);
         }
     }
 
@@ -54,11 +56,7 @@ public record ODataReads(ODataContext exchange) {
                     var tree = wanted.tree(available);
                     var view = call.read(live, session, address.oneKey(), tree);
                     return new Found(
-                            address.set(),
-                            wanted,
-                            tree,
-                            view,
-                            new EntityWriter(exchange.root(), format));
+                            wanted, view, new EntityWriter(address.set(), format, wanted, tree));
                 });
     }
 
@@ -151,9 +149,8 @@ public record ODataReads(ODataContext exchange) {
                 });
     }
 
-    /** A page of records, with where the next one is. */
-    Map<String, @Nullable Object> page(
-            Address address, UriInfo uri, ODataRequest request, Format format) {
+    /** A page of records, with where the next one is, as JSON. */
+    byte[] page(Address address, UriInfo uri, ODataRequest request, Format format) {
         var options = new QueryOptions(exchange, address.set(), uri);
         int limit = options.limit(request.getHeaders(HttpHeader.PREFER));
         return exchange.engine()
@@ -177,22 +174,38 @@ public record ODataReads(ODataContext exchange) {
                             uri.getCountOption() != null && uri.getCountOption().getValue();
                     var query = options.query(live, call, Math.max(limit, 1), counted, tree);
                     var page = page(live, session, query);
-                    var writer = new EntityWriter(exchange.root(), format);
-                    var body = new LinkedHashMap<String, @Nullable Object>();
-                    if (page.total() != null) {
-                        body.put("@odata.count", format.number(page.total()));
-                    }
-                    body.put(
-                            "value",
-                            page.records().stream()
-                                    .limit(limit)
-                                    .map(view -> writer.record(address.set(), wanted, tree, view))
-                                    .toList());
-                    if (page.next() != null && options.wantsMoreThan(limit)) {
-                        body.put("@odata.nextLink", options.next(request, page.next(), limit));
-                    }
-                    return writer.with(address.set() + wanted.contextList(), body);
+                    var next =
+                            page.next() != null && options.wantsMoreThan(limit)
+                                    ? options.next(request, page.next(), limit)
+                                    : null;
+                    var writer = new EntityWriter(address.set(), format, wanted, tree);
+                    return JsonText.bytes(to -> {
+                        to.writeStartObject();
+                        exchange.context(to, format, address.set() + wanted.contextList());
+                        if (page.total() != null) {
+                            to.writeName("@odata.count");
+                            JsonText.write(to, format.number(page.total()));
+                        }
+                        to.writeArrayPropertyStart("value");
+                        page.records().stream()
+                                .limit(limit)
+                                .forEach(view -> writer.write(to, view));
+                        to.writeEndArray();
+                        if (next != null) {
+                            to.writeStringProperty("@odata.nextLink", next);
+                        }
+                        to.writeEndObject();
+                    });
                 });
+    }
+
+    /** A record of a set, as JSON. */
+    byte[] entity(Address address, Found found, Format format) {
+        return exchange.entity(
+                found.writer(),
+                found.view(),
+                format,
+                address.set() + found.wanted().contextList() + "/$entity");
     }
 
     private sandpiper.engine.record.Page page(LiveRelease live, Session session, Query query) {
@@ -214,8 +227,8 @@ public record ODataReads(ODataContext exchange) {
             body.put("@odata.count", count);
         }
         body.put("value", inside(address, entity).orElse(List.of()));
-        return found.writer()
-                .with(
+        return exchange.with(
+                        format,
                         "%s/%s%s"
                                 .formatted(
                                         found.address(),

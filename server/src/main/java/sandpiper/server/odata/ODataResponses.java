@@ -23,9 +23,13 @@ public final class ODataResponses {
     }
 
     static void text(ODataResponse response, HttpStatus status, ContentType type, String body) {
+        bytes(response, status, type, body.getBytes(StandardCharsets.UTF_8));
+    }
+
+    static void bytes(ODataResponse response, HttpStatus status, ContentType type, byte[] body) {
         response.setStatusCode(status.value());
         response.setHeader(HttpHeader.CONTENT_TYPE, type.toContentTypeString());
-        response.setContent(new ByteArrayInputStream(body.getBytes(StandardCharsets.UTF_8)));
+        response.setContent(new ByteArrayInputStream(body));
     }
 
     static void empty(ODataResponse response, HttpStatus status) {

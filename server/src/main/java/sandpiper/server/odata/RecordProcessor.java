@@ -71,13 +71,12 @@ public final class RecordProcessor
                             response.setHeader(
                                     HttpHeader.PREFERENCE_APPLIED, "maxpagesize=" + size));
         }
-        ODataResponses.json(
-                response,
-                HttpStatus.OK,
-                type,
-                address.key() == null
-                        ? reads.page(address, uri, request, format)
-                        : reads.items(address, uri, format));
+        if (address.key() == null) {
+            var page = reads.page(address, uri, request, format);
+            ODataResponses.bytes(response, HttpStatus.OK, type, page);
+        } else {
+            ODataResponses.json(response, HttpStatus.OK, type, reads.items(address, uri, format));
+        }
     }
 
     @Override
@@ -97,7 +96,8 @@ public final class RecordProcessor
     public void readEntity(
             ODataRequest request, ODataResponse response, UriInfo uri, ContentType type) {
         var address = address(uri);
-        var found = reads.record(address, uri, Format.of(type));
+        var format = Format.of(type);
+        var found = reads.record(address, uri, format);
         boolean root = address.references().isEmpty() && address.items() == null;
         if (root) {
             response.setHeader(HttpHeader.ETAG, Preconditions.tag(found.view().version()));
@@ -106,14 +106,8 @@ public final class RecordProcessor
                 ODataResponses.empty(response, HttpStatus.NOT_MODIFIED);
                 return;
             }
-            ODataResponses.json(
-                    response,
-                    HttpStatus.OK,
-                    type,
-                    found.writer()
-                            .with(
-                                    address.set() + found.wanted().contextList() + "/$entity",
-                                    found.entity()));
+            ODataResponses.bytes(
+                    response, HttpStatus.OK, type, reads.entity(address, found, format));
             return;
         }
         var inside = ODataReads.inside(address, found.entity());
@@ -125,7 +119,7 @@ public final class RecordProcessor
                 response,
                 HttpStatus.OK,
                 type,
-                found.writer().with(context(address, found), members(inside.get())));
+                exchange.with(format, context(address, found), members(inside.get())));
     }
 
     private static String context(Address address, ODataReads.Found found) {
@@ -274,7 +268,10 @@ public final class RecordProcessor
         }
         address.properties().forEach(step -> path.append('/').append(step));
         ODataResponses.json(
-                response, HttpStatus.OK, type, found.writer().with(path.toString(), body));
+                response,
+                HttpStatus.OK,
+                type,
+                exchange.with(Format.of(type), path.toString(), body));
     }
 
     @Override

@@ -9,14 +9,13 @@ import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.PathGroup;
-import sandpiper.server.json.JsonText;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.SerializableString;
 import tools.jackson.core.io.SerializedString;
 
 /**
- * Writes records as JSON straight from their values, in the form that {@link ServiceCall#plain}
- * has. What stands where is found out once for a tree of fields.
+ * Writes records straight from their values, as JSON or to another {@link RecordSink}, as
+ * {@link PlainRecords} shows them with their id and version before. What stands where is found out once for a tree of fields.
  */
 public final class RecordWriter {
     private static final SerializableString ID = new SerializedString("id");
@@ -75,52 +74,51 @@ public final class RecordWriter {
         return members;
     }
 
-    /** Writes a record as an object. */
+    /** Writes a record as a JSON object. */
     public void write(JsonGenerator to, RecordView record) {
         to.writeStartObject();
-        to.writeName(ID);
-        to.writeString(record.id().toString());
-        to.writeName(VERSION);
-        to.writeNumber(record.version());
-        write(to, members, record.values());
-        for (int i = 0; i < parts.size(); i++) {
-            var part = parts.get(i);
-            to.writeName(part.name());
-            to.writeStartArray();
-            for (var item : record.parts().get(i)) {
-                to.writeStartObject();
-                to.writeName(LINE);
-                to.writeNumber(item.line());
-                write(to, part.members(), item.values());
-                to.writeEndObject();
-            }
-            to.writeEndArray();
-        }
+        write(new JsonSink(to), record);
         to.writeEndObject();
     }
 
-    private static void write(JsonGenerator to, List<Member> members, @Nullable Object[] values) {
+    /** Writes the members of a record. */
+    public void write(RecordSink to, RecordView record) {
+        to.value(ID, record.id().toString());
+        to.value(VERSION, record.version());
+        write(to, members, record.values());
+        for (int i = 0; i < parts.size(); i++) {
+            var part = parts.get(i);
+            to.beginItems(part.name());
+            for (var item : record.parts().get(i)) {
+                to.beginItem();
+                to.value(LINE, item.line());
+                write(to, part.members(), item.values());
+                to.end();
+            }
+            to.endItems();
+        }
+    }
+
+    private static void write(RecordSink to, List<Member> members, @Nullable Object[] values) {
         for (var member : members) {
-            to.writeName(member.name());
             var value =
                     member.index() < 0
                             ? null
                             : PlainRecords.write(member.field(), values[member.index()]);
             if (member.inside().isEmpty()) {
-                JsonText.write(to, value);
+                to.value(member.name(), value);
                 continue;
             }
             if (member.isEmpty(values)) {
-                to.writeNull();
+                to.value(member.name(), null);
                 continue;
             }
-            to.writeStartObject();
+            to.begin(member.name());
             if (member.index() >= 0) {
-                to.writeName(KEY);
-                JsonText.write(to, value);
+                to.value(KEY, value);
             }
             write(to, member.inside(), values);
-            to.writeEndObject();
+            to.end();
         }
     }
 }

@@ -1,7 +1,6 @@
 package sandpiper.server.service;
 
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -18,7 +17,6 @@ import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.Session;
-import sandpiper.engine.read.PlainRecords;
 import sandpiper.engine.record.Query;
 import sandpiper.engine.record.RecordView;
 import sandpiper.engine.release.LiveRelease;
@@ -311,15 +309,6 @@ public final class ServiceCall {
     /** The resource, whatever is done with it. */
     public ResourceType shown(LiveRelease live) {
         return opened(live).type();
-    }
-
-    /** A record as the service shows it. */
-    public static Map<String, @Nullable Object> plain(FieldTree tree, RecordView view) {
-        var plain = new LinkedHashMap<String, @Nullable Object>();
-        plain.put("id", view.id().toString());
-        plain.put("version", view.version());
-        plain.putAll(PlainRecords.of(tree, view));
-        return plain;
     }
 
     /** The names a caller may choose from a tree. */

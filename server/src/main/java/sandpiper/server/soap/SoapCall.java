@@ -10,6 +10,7 @@ import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
+import sandpiper.engine.record.RecordView;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.Names;
 import sandpiper.model.release.FieldTree;
@@ -26,6 +27,8 @@ import sandpiper.server.service.Cursors;
 import sandpiper.server.service.Performed;
 import sandpiper.server.service.QueryParameters;
 import sandpiper.server.service.QueryRequest;
+import sandpiper.server.service.RecordWriter;
+import sandpiper.server.service.RecordWriters;
 import sandpiper.server.service.ServiceCall;
 import sandpiper.server.service.Writes;
 
@@ -36,6 +39,7 @@ final class SoapCall {
     private final SoapVersion soap;
     private final String namespace;
     private final Cursors cursors;
+    private final RecordWriters writers;
     private final Bounds bounds;
 
     /** The envelope of an answer, and whether it was given before to the same request. */
@@ -47,12 +51,14 @@ final class SoapCall {
             SoapVersion soap,
             String namespace,
             Cursors cursors,
+            RecordWriters writers,
             Bounds bounds) {
         this.service = service;
         this.operation = operation;
         this.soap = soap;
         this.namespace = namespace;
         this.cursors = cursors;
+        this.writers = writers;
         this.bounds = bounds;
     }
 
@@ -80,9 +86,14 @@ final class SoapCall {
                 .records()
                 .read((live, session) -> {
                     var record = service.read(live, session, key);
-                    var tree = service.shown(live).tree(Operation.READ).orElseThrow();
+                    var shown = service.shown(live);
+                    var writer =
+                            writers.of(
+                                    live,
+                                    shown.object(),
+                                    shown.tree(Operation.READ).orElseThrow());
                     var xml = new XmlText();
-                    return envelope(xml, () -> record(xml, ServiceCall.plain(tree, record)));
+                    return envelope(xml, () -> record(xml, writer, record));
                 });
     }
 
@@ -96,10 +107,12 @@ final class SoapCall {
         return service.engine()
                 .records()
                 .read((live, session) -> {
-                    var tree =
-                            service.resource(live, Operation.QUERY)
-                                    .tree(Operation.QUERY)
-                                    .orElseThrow();
+                    var resource = service.resource(live, Operation.QUERY);
+                    var writer =
+                            writers.of(
+                                    live,
+                                    resource.object(),
+                                    resource.tree(Operation.QUERY).orElseThrow());
                     var place = cursors.read(fingerprint, after);
                     var page =
                             service.engine()
@@ -111,7 +124,7 @@ final class SoapCall {
                             () -> {
                                 xml.open(Wsdl.PAGE);
                                 for (var record : page.records()) {
-                                    record(xml, ServiceCall.plain(tree, record));
+                                    record(xml, writer, record);
                                 }
                                 if (page.next() != null) {
                                     xml.text("next", cursors.write(fingerprint, page.next()));
@@ -233,7 +246,10 @@ final class SoapCall {
                     changed.record()
                             .ifPresent(done -> {
                                 var tree = changed.tree(done);
-                                record(xml, ServiceCall.plain(tree, changed.view(done, tree)));
+                                record(
+                                        xml,
+                                        changed.writer(writers, done, tree),
+                                        changed.view(done, tree));
                             });
                     warnings.forEach(warning -> xml.text("warning", warning));
                     xml.close();
@@ -244,9 +260,9 @@ final class SoapCall {
         return envelope(new XmlText(), () -> {});
     }
 
-    private void record(XmlText xml, Map<String, @Nullable Object> record) {
+    private void record(XmlText xml, RecordWriter writer, RecordView record) {
         xml.open(operation.record());
-        XmlValues.write(xml, record);
+        writer.write(new XmlSink(xml), record);
         xml.close();
     }
 

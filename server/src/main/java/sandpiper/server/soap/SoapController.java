@@ -37,6 +37,7 @@ import sandpiper.server.protocol.SoapVersion;
 import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.IdempotencyKey;
+import sandpiper.server.service.RecordWriters;
 import sandpiper.server.service.ReleaseChoice;
 import sandpiper.server.service.RevisionParameter;
 import sandpiper.server.service.ServiceCall;
@@ -61,12 +62,14 @@ class SoapController {
 
     private final Engine engine;
     private final Cursors cursors;
+    private final RecordWriters writers;
     private final Requests requests;
     private final RateLimits limits;
 
     SoapController(
             Engine engine,
             Cursors cursors,
+            RecordWriters writers,
             JsonReader json,
             Requests requests,
             RateLimits limits,
@@ -75,6 +78,7 @@ class SoapController {
         this.limits = limits;
         this.engine = engine;
         this.cursors = cursors;
+        this.writers = writers;
         this.json = json;
         this.requests = requests;
     }
@@ -177,6 +181,7 @@ class SoapController {
                             soap,
                             namespace,
                             cursors,
+                            writers,
                             json.bounds());
             var answered = call.run(envelope.call(), body, IdempotencyKey.of(request));
             if (answered.again()) {

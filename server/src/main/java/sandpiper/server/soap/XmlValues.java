@@ -187,7 +187,8 @@ final class XmlValues {
         values.forEach((name, value) -> write(xml, String.valueOf(name), value));
     }
 
-    private static void write(XmlText xml, String name, @Nullable Object value) {
+    /** Writes a plain value as an element, or nothing where it is empty. */
+    static void write(XmlText xml, String name, @Nullable Object value) {
         switch (value) {
             case null -> {
                 // An empty field has no element.

@@ -129,8 +129,9 @@ class EntitiesTest {
         var tree = tree("jobs");
         var wanted =
                 Projection.of(JOBS, tree, null, null).withItems(java.util.Set.of("steps"), tree);
-        return new EntityWriter("http://x/odata/desk/v1", Format.of(ContentType.parse(type)))
-                .record("jobs", wanted, tree, job(values));
+        var writer =
+                new EntityWriter("jobs", Format.of(ContentType.parse(type)), wanted, tree);
+        return new ODataReads.Found(wanted, job(values), writer).entity();
     }
 
     @Test
@@ -219,9 +220,15 @@ class EntitiesTest {
     void aRecordWithoutAKeyIsKnownByItsId() {
         var tree = tree("notes");
         var view = new RecordView(1, ID, 1, false, null, new Object[] {"hello"}, List.of());
-        var writer = new EntityWriter("http://x", Format.of(ContentType.parse("application/json")));
+        var wanted = Projection.plain(MODEL.shape("notes"), tree);
+        var writer =
+                new EntityWriter(
+                        "notes",
+                        Format.of(ContentType.parse("application/json")),
+                        wanted,
+                        tree);
 
-        assertThat(writer.address("notes", MODEL.shape("notes"), tree, view))
+        assertThat(writer.address(view))
                 .isEqualTo("notes(" + ID + ")");
     }
 

@@ -2,11 +2,13 @@ package sandpiper.server.service;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
+import sandpiper.engine.read.PlainRecords;
 import sandpiper.engine.record.RecordView;
 import sandpiper.engine.record.RecordView.ItemView;
 import sandpiper.engine.record.RecordView.Link;
@@ -67,6 +69,15 @@ class RecordWriterTest {
                 parts);
     }
 
+    /** The same by way of plain values. */
+    private static Map<String, @Nullable Object> plain(FieldTree tree, RecordView view) {
+        var plain = new LinkedHashMap<String, @Nullable Object>();
+        plain.put("id", view.id().toString());
+        plain.put("version", view.version());
+        plain.putAll(PlainRecords.of(tree, view));
+        return plain;
+    }
+
     private static String written(FieldTree tree, RecordView view) {
         return JsonText.text(to -> new RecordWriter(tree).write(to, view));
     }
@@ -83,7 +94,7 @@ class RecordWriterTest {
                         """
                         {"id":"01890000-0000-7000-8000-000000000001","version":3,"number":"S-1","vessel":{"key":"GH-1","name":"Sea Pink"}}\
                         """)
-                .isEqualTo(JsonText.write(ServiceCall.plain(tree, view)));
+                .isEqualTo(JsonText.write(plain(tree, view)));
     }
 
     @Test
@@ -92,7 +103,7 @@ class RecordWriterTest {
 
         assertThat(written(tree, view(List.of(), "Sea Pink")))
                 .endsWith("\"vessel\":{\"name\":\"Sea Pink\"}}")
-                .isEqualTo(JsonText.write(ServiceCall.plain(tree, view(List.of(), "Sea Pink"))));
+                .isEqualTo(JsonText.write(plain(tree, view(List.of(), "Sea Pink"))));
     }
 
     @Test
@@ -104,7 +115,7 @@ class RecordWriterTest {
             var view = view(List.of(), new @Nullable Object[tree.paths().size()]);
             assertThat(written(tree, view))
                     .endsWith("\"vessel\":null}")
-                    .isEqualTo(JsonText.write(ServiceCall.plain(tree, view)));
+                    .isEqualTo(JsonText.write(plain(tree, view)));
         }
     }
 
@@ -115,7 +126,7 @@ class RecordWriterTest {
 
         assertThat(written(tree, view))
                 .endsWith("\"vessel\":{\"key\":\"GH-1\",\"name\":null}}")
-                .isEqualTo(JsonText.write(ServiceCall.plain(tree, view)));
+                .isEqualTo(JsonText.write(plain(tree, view)));
     }
 
     @Test
@@ -136,7 +147,7 @@ class RecordWriterTest {
                         "a \"quoted\" ⛵");
         var empty = view(List.of(List.of()), new @Nullable Object[STAY.fields().size()]);
 
-        assertThat(written(tree, full)).isEqualTo(JsonText.write(ServiceCall.plain(tree, full)));
-        assertThat(written(tree, empty)).isEqualTo(JsonText.write(ServiceCall.plain(tree, empty)));
+        assertThat(written(tree, full)).isEqualTo(JsonText.write(plain(tree, full)));
+        assertThat(written(tree, empty)).isEqualTo(JsonText.write(plain(tree, empty)));
     }
 }
