@@ -20,8 +20,7 @@ const run = (done: boolean, more: object = {}) => ({
   via: 'order-desk v1',
   ...more,
 })
-const queries = () =>
-  service.asked().map((one) => (one.params as { query: Record<string, unknown> }).query)
+const queries = () => service.asked().map((one) => (one.params as { query: Record<string, unknown> }).query)
 const links = () => [...document.querySelectorAll('tbody a')].map((one) => one.getAttribute('href'))
 
 beforeEach(() => service.forget())
@@ -65,7 +64,16 @@ describe('runs', () => {
 describe('events', () => {
   it('say what was told, and lead to the record', async () => {
     service.answers('GET /manage/v1/events', [
-      { id: 1, name: 'OrderClosed', object: 'Order', key: 'N/1', data: { open: 0 }, at: AT, by: 'ann', via: 'x' },
+      {
+        id: 1,
+        name: 'OrderClosed',
+        object: 'Order',
+        key: 'N/1',
+        data: { open: 0 },
+        at: AT,
+        by: 'ann',
+        via: 'x',
+      },
       { id: 2, name: 'NightBegan', data: {}, at: AT, by: 'sandpiper', via: 'schedule' },
     ])
     const { shown } = await show(EventsPane)

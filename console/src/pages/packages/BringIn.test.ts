@@ -6,7 +6,11 @@ import BringIn from './BringIn.vue'
 
 vi.mock('@/api/client', async () => (await import('@/testing/service')).clientModule())
 
-const TIDES = { label: 'Tides', describe: 'Heights by the hour', files: { 'tides/package.yaml': 'package: tides' } }
+const TIDES = {
+  label: 'Tides',
+  describe: 'Heights by the hour',
+  files: { 'tides/package.yaml': 'package: tides' },
+}
 const chosen = () => document.querySelector('[data-test=chosen]')?.textContent
 
 /** Chooses files, as somebody does in the dialog of the system. */
@@ -19,7 +23,11 @@ async function choose(input: number, files: File[]) {
 }
 const zip = (files: Record<string, string>) =>
   new File(
-    [zipSync(Object.fromEntries(Object.entries(files).map(([path, one]) => [path, strToU8(one)]))) as BlobPart],
+    [
+      zipSync(
+        Object.fromEntries(Object.entries(files).map(([path, one]) => [path, strToU8(one)])),
+      ) as BlobPart,
+    ],
     'yard.zip',
   )
 const inFolder = (path: string, content: string) =>

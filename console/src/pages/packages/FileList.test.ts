@@ -26,7 +26,9 @@ const YARD = {
   ],
 }
 const group = (title: string) =>
-  [...document.querySelectorAll('.groups > div')].find((one) => one.querySelector('h3')?.textContent === title)
+  [...document.querySelectorAll('.groups > div')].find(
+    (one) => one.querySelector('h3')?.textContent === title,
+  )
 
 beforeEach(() => {
   service.forget()

@@ -4,7 +4,10 @@ import VersionsDialog from './VersionsDialog.vue'
 
 vi.mock('@/api/client', async () => (await import('@/testing/service')).clientModule())
 vi.mock('@/components/TextDifference.vue', () => ({
-  default: { props: ['before', 'after'], template: '<pre class="difference">{{ before }} > {{ after }}</pre>' },
+  default: {
+    props: ['before', 'after'],
+    template: '<pre class="difference">{{ before }} > {{ after }}</pre>',
+  },
 }))
 
 const BOAT = 'yard/objects/boat.yaml'

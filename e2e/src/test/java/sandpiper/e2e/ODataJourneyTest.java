@@ -272,6 +272,57 @@ class ODataJourneyTest {
     }
 
     @Test
+    void anOptionThatIsNotFollowedSpoilsItsOwnRequestOnly() {
+        var batch =
+                """
+                {"requests": [
+                  {"id": "a", "method": "GET", "url": "stays?$frobnicate=1"},
+                  {"id": "b", "method": "GET", "url": "stays?revision=1&$top=1"},
+                  {"id": "c", "method": "POST", "url": "vessels", "atomicityGroup": "g", "body": %s},
+                  {"id": "d", "method": "POST", "url": "vessels?$frobnicate=1", "atomicityGroup": "g", "body": %s},
+                  {"id": "e", "method": "GET", "url": "stays/$count"}]}
+                """
+                        .formatted(vessel("ALONE-1", "motor"), vessel("ALONE-2", "motor"));
+        var answer = send("POST", "$batch", batch, "Prefer", "continue-on-error");
+
+        assertThat(answer.status()).isEqualTo(200);
+        var bodies = answer.json().path("responses");
+        var statuses = new java.util.TreeMap<String, Integer>();
+        bodies.forEach(one -> statuses.put(one.path("id").asString(), one.path("status").asInt()));
+        assertThat(statuses)
+                .containsEntry("a", 400)
+                .containsEntry("b", 400)
+                .containsEntry("d", 400)
+                .containsEntry("e", 200);
+        assertThat(answer.whole().body())
+                .contains("frobnicate", "at the address of the batch, for all in it");
+        assertThat(get("vessels('ALONE-1')").status()).isEqualTo(404);
+    }
+
+    @Test
+    void inAMultipartBatchItSpoilsItsOwnPartOnly() {
+        var part =
+                """
+                --batch
+                Content-Type: application/http
+                Content-Transfer-Encoding: binary
+
+                GET %s HTTP/1.1
+
+
+                """;
+        var batch =
+                part.formatted("stays?$frobnicate=1")
+                        + part.formatted("stays?revision=1")
+                        + part.formatted("stays/$count")
+                        + "--batch--\n";
+
+        var answer = multipart(batch, "continue-on-error");
+
+        assertThat(answer).containsPattern("(?s)400 .*frobnicate.*400 .*revision.*200 ");
+    }
+
+    @Test
     void aChangeSetInAMultipartBatchIsDoneOrLeftAsOne() {
         var part =
                 """
@@ -315,13 +366,19 @@ class ODataJourneyTest {
     }
 
     private static String multipart(String batch) {
+        return multipart(batch, "continue-on-error=false");
+    }
+
+    private static String multipart(String batch, String prefer) {
         return Marina.call(
                         SITE,
                         "POST",
                         ROOT + "/$batch",
                         batch.replace("\n", "\r\n"),
                         "Content-Type",
-                        "multipart/mixed;boundary=batch")
+                        "multipart/mixed;boundary=batch",
+                        "Prefer",
+                        prefer)
                 .whole()
                 .body();
     }

@@ -3,18 +3,29 @@ package sandpiper.model.release;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
-/**
- * A field of a record, or of one reached through references.
- *
- * @param steps the references on the way and the field at the end; never empty
- */
-public record FieldPath(List<Field> steps) {
-    public FieldPath {
-        steps = List.copyOf(steps);
+/** A field of a record, or of one reached through references. Immutable; equal by its steps. */
+public final class FieldPath {
+    private final List<Field> steps;
+
+    /** Asked for again and again with each request, so it is put together once. */
+    private final String written;
+
+    /**
+     * @param steps the references on the way and the field at the end; never empty
+     */
+    public FieldPath(List<Field> steps) {
+        this.steps = List.copyOf(steps);
         if (steps.isEmpty()) {
             throw new IllegalArgumentException("A path needs a field");
         }
+        written = String.join(".", steps.stream().map(Field::name).toList());
+    }
+
+    /** The references on the way and the field at the end; never empty. */
+    public List<Field> steps() {
+        return steps;
     }
 
     /** A field of the record itself. */
@@ -68,6 +79,21 @@ public record FieldPath(List<Field> steps) {
 
     /** As it is written: {@code vessel.owner.name}. */
     public String written() {
-        return String.join(".", steps.stream().map(Field::name).toList());
+        return written;
+    }
+
+    @Override
+    public boolean equals(@Nullable Object other) {
+        return other instanceof FieldPath path && steps.equals(path.steps);
+    }
+
+    @Override
+    public int hashCode() {
+        return steps.hashCode();
+    }
+
+    @Override
+    public String toString() {
+        return written;
     }
 }

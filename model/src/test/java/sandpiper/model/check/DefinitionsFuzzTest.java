@@ -17,7 +17,7 @@ import org.junit.jupiter.api.Timeout;
 
 /** Whatever stands in a definition file, what is wrong is said with its place. */
 class DefinitionsFuzzTest {
-    private static final int TRIES = 400;
+    private static final int TRIES = 200;
     private static final Path PACKAGES = Path.of("../demo/packages");
     private static final String MARKS = "{}[]\"'`,:;=-|&%#@!?>* \t\n\u0000\u2028\ud83d\udea4";
     private static final Map<String, String> FILES = new TreeMap<>();

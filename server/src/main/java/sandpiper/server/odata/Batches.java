@@ -2,8 +2,9 @@ package sandpiper.server.odata;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.UUID;
-import java.util.function.Consumer;
+import java.util.function.Function;
 import org.apache.olingo.commons.api.format.ContentType;
 import org.apache.olingo.commons.api.http.HttpHeader;
 import org.apache.olingo.commons.api.http.HttpStatusCode;
@@ -33,10 +34,17 @@ public final class Batches implements BatchProcessor {
     private final OData odata;
     private final String root;
     private final ChangeRun run;
-    private final Consumer<ODataRequest> prepare;
+    private final Function<ODataRequest, Optional<ODataResponse>> refusal;
 
-    Batches(OData odata, String root, ChangeRun run, Consumer<ODataRequest> prepare) {
-        this.prepare = prepare;
+    /**
+     * @param refusal brings a request to the form that the library knows, or says why not
+     */
+    Batches(
+            OData odata,
+            String root,
+            ChangeRun run,
+            Function<ODataRequest, Optional<ODataResponse>> refusal) {
+        this.refusal = refusal;
         this.odata = odata;
         this.root = root;
         this.run = run;
@@ -59,11 +67,10 @@ public final class Batches implements BatchProcessor {
                         .build();
         var parts = parts(request, boundary, options);
         checkSize(run.exchange(), parts.stream().mapToInt(part -> part.getRequests().size()).sum());
-        parts.forEach(part -> part.getRequests().forEach(prepare));
         boolean goesOn = goesOn(request);
         var answers = new ArrayList<ODataResponsePart>();
         for (var part : parts) {
-            var answer = facade.handleBatchRequest(part);
+            var answer = answered(facade, part);
             answer.getResponses().forEach(Batches::inKnownStatus);
             answers.add(answer);
             boolean failed =
@@ -78,6 +85,18 @@ public final class Batches implements BatchProcessor {
                 HttpHeader.CONTENT_TYPE,
                 ContentType.MULTIPART_MIXED.toContentTypeString() + ";boundary=" + separator);
         response.setStatusCode(HttpStatus.OK.value());
+    }
+
+    /** A request, or those of a change set, of which one that is refused ends all. */
+    private ODataResponsePart answered(BatchFacade facade, BatchRequestPart part)
+            throws ODataApplicationException, ODataLibraryException {
+        for (var request : part.getRequests()) {
+            var refused = refusal.apply(request);
+            if (refused.isPresent()) {
+                return new ODataResponsePart(identified(request, refused.get()), false);
+            }
+        }
+        return facade.handleBatchRequest(part);
     }
 
     /** The library's reader stumbles over some of what is malformed instead of refusing it. */
@@ -161,6 +180,10 @@ public final class Batches implements BatchProcessor {
             ODataRequest request, Change change, Performed<StoredReply> performed) {
         var response = new ODataResponse();
         run.answer(change, performed, response);
+        return identified(request, response);
+    }
+
+    private static ODataResponse identified(ODataRequest request, ODataResponse response) {
         var id = request.getHeader(HttpHeader.CONTENT_ID);
         if (id != null) {
             response.setHeader(HttpHeader.CONTENT_ID, id);

@@ -4,17 +4,17 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.Engine;
-import sandpiper.engine.record.RecordView;
-import sandpiper.server.json.JsonText;
-import tools.jackson.core.JsonGenerator;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.record.RecordView;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.json.JsonReader;
+import sandpiper.server.json.JsonText;
 import sandpiper.server.odata.metadata.ServiceModel;
 import sandpiper.server.protocol.Protocol;
 import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;
 import sandpiper.server.service.ServiceCall;
+import tools.jackson.core.JsonGenerator;
 
 /**
  * Who asks which service, for the length of one request over HTTP.

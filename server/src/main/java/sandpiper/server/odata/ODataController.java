@@ -9,6 +9,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import org.apache.olingo.commons.api.format.ContentType;
 import org.apache.olingo.commons.api.http.HttpHeader;
@@ -221,7 +222,6 @@ public class ODataController {
     private final class Run {
         private final ODataContext exchange;
         private final String version;
-        private final ServiceMetadata metadata;
         private final ODataErrors failures = new ODataErrors();
         private final ChangeRun changeRun;
         private final Batches batches;
@@ -229,16 +229,27 @@ public class ODataController {
         Run(ODataContext exchange, String version) {
             this.exchange = exchange;
             this.version = version;
-            this.metadata =
-                    odata.createServiceMetadata(
-                            exchange.model(), Annotations.references(exchange.server()));
             this.changeRun = new ChangeRun(exchange, failures);
-            this.batches = new Batches(odata, exchange.root(), changeRun, this::prepare);
+            this.batches = new Batches(odata, exchange.root(), changeRun, this::refusal);
         }
 
         ODataResponse handle(ODataRequest request) {
             prepare(request);
-            var response = handler().process(request);
+            return processed(request);
+        }
+
+        /** The answer to one of a batch, where what is refused leaves the others be. */
+        private ODataResponse handleInner(ODataRequest request) {
+            var refusal = refusal(request);
+            if (refusal.isPresent()) {
+                refusal.get().setHeader(HttpHeader.ODATA_VERSION, version);
+                return refusal.get();
+            }
+            return processed(request);
+        }
+
+        private ODataResponse processed(ODataRequest request) {
+            var response = handler(metadata(request)).process(request);
             response.setHeader(HttpHeader.ODATA_VERSION, version);
             if (request.getRawODataPath().equals("/$metadata")) {
                 MetadataForm.unify(response, exchange, version);
@@ -256,7 +267,34 @@ public class ODataController {
             qualify(request);
         }
 
-        private ODataHandler handler() {
+        /** Brings one of a batch to that form, or says why it cannot be followed. */
+        private Optional<ODataResponse> refusal(ODataRequest request) {
+            try {
+                prepare(request);
+                RequestForm.requireNoRevision(request);
+                return Optional.empty();
+            } catch (RuntimeException e) {
+                var response = new ODataResponse();
+                var what = request.getMethod() + " " + request.getRawODataPath();
+                failures.write(response, Failure.of(e, what), null);
+                return Optional.of(response);
+            }
+        }
+
+        /**
+         * What the library knows of the service. Only the document, which a batch may ask for as
+         * well, tells from where its vocabularies come, by the address this request came to.
+         */
+        private ServiceMetadata metadata(ODataRequest request) {
+            var path = request.getRawODataPath();
+            return path.equals("/$metadata") || path.equals("/$batch")
+                    ? odata.createServiceMetadata(
+                            exchange.model(), Annotations.references(exchange.server()))
+                    : exchange.model()
+                            .metadata(model -> odata.createServiceMetadata(model, List.of()));
+        }
+
+        private ODataHandler handler(ServiceMetadata metadata) {
             var handler = odata.createRawHandler(metadata);
             handler.register(
                     new RecordProcessor(
@@ -295,7 +333,7 @@ public class ODataController {
 
         ODataResponse jsonBatch(ODataRequest request) {
             var body = json.object(json.bytes(request.getBody()));
-            var batch = new JsonBatch(exchange.root(), this::handle, changeRun, batches);
+            var batch = new JsonBatch(exchange.root(), this::handleInner, changeRun, batches);
             var response = new ODataResponse();
             ODataResponses.json(
                     response,

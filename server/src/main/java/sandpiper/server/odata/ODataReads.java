@@ -228,12 +228,8 @@ public record ODataReads(ODataContext exchange) {
         }
         body.put("value", inside(address, entity).orElse(List.of()));
         return exchange.with(
-                        format,
-                        "%s/%s%s"
-                                .formatted(
-                                        found.address(),
-                                        address.items(),
-                                        items.inside().contextList()),
-                        body);
+                format,
+                "%s/%s%s".formatted(found.address(), address.items(), items.inside().contextList()),
+                body);
     }
 }

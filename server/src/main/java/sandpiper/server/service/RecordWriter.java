@@ -14,8 +14,9 @@ import tools.jackson.core.SerializableString;
 import tools.jackson.core.io.SerializedString;
 
 /**
- * Writes records straight from their values, as JSON or to another {@link RecordSink}, as
- * {@link PlainRecords} shows them with their id and version before. What stands where is found out once for a tree of fields.
+ * Writes records straight from their values, as JSON or to another {@link RecordSink}, as {@link
+ * PlainRecords} shows them with their id and version before. What stands where is found out once
+ * for a tree of fields.
  */
 public final class RecordWriter {
     private static final SerializableString ID = new SerializedString("id");

@@ -1,7 +1,6 @@
 package sandpiper.server.soap;
 
 import jakarta.servlet.http.HttpServletRequest;
-import java.io.ByteArrayInputStream;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -63,7 +62,7 @@ final class HeadSignIn implements MessageSignIn {
     static Optional<UsernameToken> token(byte[] head) {
         var path = new ArrayList<String>();
         try {
-            var reader = XmlBounds.factory().createXMLStreamReader(new ByteArrayInputStream(head));
+            var reader = XmlBounds.reader(head);
             while (reader.hasNext()) {
                 int event = reader.next();
                 if (event == XMLStreamReader.END_ELEMENT) {

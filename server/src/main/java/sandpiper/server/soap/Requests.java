@@ -9,7 +9,6 @@ import java.util.concurrent.ConcurrentHashMap;
 import javax.xml.XMLConstants;
 import javax.xml.transform.dom.DOMSource;
 import javax.xml.transform.stream.StreamSource;
-import javax.xml.validation.Schema;
 import javax.xml.validation.SchemaFactory;
 import javax.xml.validation.Validator;
 import org.jspecify.annotations.Nullable;
@@ -36,7 +35,7 @@ class Requests {
     private static final String CURRENT_ELEMENT =
             "http://apache.org/xml/properties/dom/current-element-node";
 
-    private final Map<String, Schema> schemas = new ConcurrentHashMap<>();
+    private final Map<String, Pool<Validator>> validators = new ConcurrentHashMap<>();
     private final Bounds bounds;
 
     Requests(JsonReader json) {
@@ -50,32 +49,37 @@ class Requests {
      * @throws ProblemException with every place at which it has not
      */
     void check(LiveRelease live, ServiceType service, int revision, Element call) {
-        var validator = schema(live, service, revision).newValidator();
-        var errors = new Errors(validator, call);
-        validator.setErrorHandler(errors);
+        List<Wrong> found;
         try {
-            validator.validate(new DOMSource(call));
+            found =
+                    validators(live, service, revision)
+                            .with(validator -> {
+                                var errors = new Errors(validator, call);
+                                validator.setErrorHandler(errors);
+                                validator.validate(new DOMSource(call));
+                                return errors.found;
+                            });
         } catch (SAXException | IOException e) {
             throw new ProblemException(HttpStatus.BAD_REQUEST, String.valueOf(e.getMessage()), e);
         }
-        if (!errors.found.isEmpty()) {
+        if (!found.isEmpty()) {
             throw new ProblemException(
                     HttpStatus.BAD_REQUEST,
-                    errors.found.size() == 1
-                            ? errors.found.getFirst().message()
+                    found.size() == 1
+                            ? found.getFirst().message()
                             : "%d things do not fit the contract; see the detail."
-                                    .formatted(errors.found.size()),
-                    errors.found);
+                                    .formatted(found.size()),
+                    found);
         }
     }
 
-    private Schema schema(LiveRelease live, ServiceType service, int revision) {
+    private Pool<Validator> validators(LiveRelease live, ServiceType service, int revision) {
         var name = "%d %s r%d".formatted(live.number(), service.titled(), revision);
-        var there = schemas.get(name);
+        var there = validators.get(name);
         if (there != null) {
             return there;
         }
-        schemas.keySet().removeIf(old -> !old.startsWith(live.number() + " "));
+        validators.keySet().removeIf(old -> !old.startsWith(live.number() + " "));
         try {
             var factory = SchemaFactory.newDefaultInstance();
             factory.setProperty(XMLConstants.ACCESS_EXTERNAL_SCHEMA, "");
@@ -87,8 +91,9 @@ class Requests {
                                             withoutLengths(
                                                     Wsdl.schema(
                                                             live.release(), service, bounds)))));
-            schemas.put(name, made);
-            return made;
+            var pool = new Pool<>(made::newValidator);
+            validators.put(name, pool);
+            return pool;
         } catch (SAXException e) {
             throw new IllegalStateException(
                     "The schema of " + service.titled() + " is not right", e);

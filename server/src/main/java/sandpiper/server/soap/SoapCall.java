@@ -89,9 +89,7 @@ final class SoapCall {
                     var shown = service.shown(live);
                     var writer =
                             writers.of(
-                                    live,
-                                    shown.object(),
-                                    shown.tree(Operation.READ).orElseThrow());
+                                    live, shown.object(), shown.tree(Operation.READ).orElseThrow());
                     var xml = new XmlText();
                     return envelope(xml, () -> record(xml, writer, record));
                 });

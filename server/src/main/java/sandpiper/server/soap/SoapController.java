@@ -63,6 +63,7 @@ class SoapController {
     private final Engine engine;
     private final Cursors cursors;
     private final RecordWriters writers;
+    private final XmlTrees trees;
     private final Requests requests;
     private final RateLimits limits;
 
@@ -70,6 +71,7 @@ class SoapController {
             Engine engine,
             Cursors cursors,
             RecordWriters writers,
+            XmlTrees trees,
             JsonReader json,
             Requests requests,
             RateLimits limits,
@@ -79,6 +81,7 @@ class SoapController {
         this.engine = engine;
         this.cursors = cursors;
         this.writers = writers;
+        this.trees = trees;
         this.json = json;
         this.requests = requests;
     }
@@ -151,7 +154,7 @@ class SoapController {
             var body =
                     MessageCharset.unified(
                             json.bytes(request.getInputStream()), request.getContentType());
-            var envelope = Envelope.read(body);
+            var envelope = Envelope.of(trees.root(body));
             soap = envelope.version();
             var actor = actor(signedIn, request);
             limits.count(actor, response::setHeader);
@@ -228,23 +231,25 @@ class SoapController {
 
     private static SoapOperation operation(ServiceType service, Element call) {
         var name = call.getLocalName();
-        var names = SoapOperation.of(service).stream().map(SoapOperation::name).toList();
         var operation = SoapOperation.find(service, name);
-        if (operation.isEmpty() || !Wsdl.namespace(service).equals(call.getNamespaceURI())) {
+        if (operation.isEmpty()) {
+            var names = SoapOperation.of(service).stream().map(SoapOperation::name).toList();
             throw new ProblemException(
                     HttpStatus.BAD_REQUEST,
-                    operation.isPresent()
-                            ? "The element %s must be in the namespace %s."
-                                    .formatted(name, Wsdl.namespace(service))
-                            : "%s has no operation %s; there are %s.%s"
-                                    .formatted(
-                                            service.titled(),
-                                            Quoted.of(name),
-                                            String.join(", ", names),
-                                            Nearest.to(name, names)
-                                                    .map(near ->
-                                                            " Did you mean %s?".formatted(near))
-                                                    .orElse("")));
+                    "%s has no operation %s; there are %s.%s"
+                            .formatted(
+                                    service.titled(),
+                                    Quoted.of(name),
+                                    String.join(", ", names),
+                                    Nearest.to(name, names)
+                                            .map(near -> " Did you mean %s?".formatted(near))
+                                            .orElse("")));
+        }
+        if (!Wsdl.namespace(service).equals(call.getNamespaceURI())) {
+            throw new ProblemException(
+                    HttpStatus.BAD_REQUEST,
+                    "The element %s must be in the namespace %s."
+                            .formatted(name, Wsdl.namespace(service)));
         }
         return operation.get();
     }

@@ -77,15 +77,20 @@ final class XmlText {
 
     /** XML 1.0 has no place for most control characters, however they are escaped. */
     private static String clean(String content) {
-        return content.codePoints().allMatch(XmlText::isAllowed)
-                ? content
-                : content.codePoints()
-                        .map(point -> isAllowed(point) ? point : 0xFFFD)
-                        .collect(
-                                StringBuilder::new,
-                                StringBuilder::appendCodePoint,
-                                StringBuilder::append)
-                        .toString();
+        for (int i = 0; i < content.length(); i++) {
+            char c = content.charAt(i);
+            if (c < 0x20 || c >= Character.MIN_SURROGATE) {
+                return replaced(content);
+            }
+        }
+        return content;
+    }
+
+    private static String replaced(String content) {
+        return content.codePoints()
+                .map(point -> isAllowed(point) ? point : 0xFFFD)
+                .collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append)
+                .toString();
     }
 
     private static boolean isAllowed(int point) {

@@ -129,8 +129,7 @@ class EntitiesTest {
         var tree = tree("jobs");
         var wanted =
                 Projection.of(JOBS, tree, null, null).withItems(java.util.Set.of("steps"), tree);
-        var writer =
-                new EntityWriter("jobs", Format.of(ContentType.parse(type)), wanted, tree);
+        var writer = new EntityWriter("jobs", Format.of(ContentType.parse(type)), wanted, tree);
         return new ODataReads.Found(wanted, job(values), writer).entity();
     }
 
@@ -223,13 +222,9 @@ class EntitiesTest {
         var wanted = Projection.plain(MODEL.shape("notes"), tree);
         var writer =
                 new EntityWriter(
-                        "notes",
-                        Format.of(ContentType.parse("application/json")),
-                        wanted,
-                        tree);
+                        "notes", Format.of(ContentType.parse("application/json")), wanted, tree);
 
-        assertThat(writer.address(view))
-                .isEqualTo("notes(" + ID + ")");
+        assertThat(writer.address(view)).isEqualTo("notes(" + ID + ")");
     }
 
     private static EntityReader reader(boolean numbersAsText) {

@@ -21,12 +21,14 @@ import sandpiper.server.protocol.SoapVersion;
 /** What SOAP itself asks of a message and of its answer, whatever the service. */
 class EnvelopeRulesTest {
     private static Envelope envelope(SoapVersion version, String header) {
-        return Envelope.read(
-                """
-                <s:Envelope xmlns:s="%s"><s:Header>%s</s:Header><s:Body><GetJob xmlns="urn:x"/></s:Body></s:Envelope>\
-                """
-                        .formatted(version.namespace(), header)
-                        .getBytes(StandardCharsets.UTF_8));
+        return Envelope.of(
+                new XmlTrees()
+                        .root(
+                                """
+                                <s:Envelope xmlns:s="%s"><s:Header>%s</s:Header><s:Body><GetJob xmlns="urn:x"/></s:Body></s:Envelope>\
+                                """
+                                        .formatted(version.namespace(), header)
+                                        .getBytes(StandardCharsets.UTF_8)));
     }
 
     @ParameterizedTest
@@ -65,8 +67,11 @@ class EnvelopeRulesTest {
     @Test
     void anotherEnvelopeIsAnotherVersion() {
         assertThatThrownBy(() ->
-                        Envelope.read(
-                                "<Envelope xmlns='urn:foreign'/>".getBytes(StandardCharsets.UTF_8)))
+                        Envelope.of(
+                                new XmlTrees()
+                                        .root(
+                                                "<Envelope xmlns='urn:foreign'/>"
+                                                        .getBytes(StandardCharsets.UTF_8))))
                 .isInstanceOfSatisfying(
                         SoapFaultException.class,
                         e -> assertThat(e.code()).isEqualTo("VersionMismatch"));

@@ -75,7 +75,7 @@ class SoapMessagesTest {
     private static final ServiceType SERVICE = RELEASE.service("berths", 1).orElseThrow();
 
     private static Element call(String envelope) {
-        return Envelope.read(envelope.getBytes(StandardCharsets.UTF_8)).call();
+        return Envelope.of(new XmlTrees().root(envelope.getBytes(StandardCharsets.UTF_8))).call();
     }
 
     @Test

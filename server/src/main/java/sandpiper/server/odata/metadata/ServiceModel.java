@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Function;
 import org.apache.olingo.commons.api.edm.FullQualifiedName;
 import org.apache.olingo.commons.api.edm.provider.CsdlAbstractEdmProvider;
 import org.apache.olingo.commons.api.edm.provider.CsdlAction;
@@ -19,6 +20,7 @@ import org.apache.olingo.commons.api.edm.provider.CsdlFunction;
 import org.apache.olingo.commons.api.edm.provider.CsdlFunctionImport;
 import org.apache.olingo.commons.api.edm.provider.CsdlSchema;
 import org.apache.olingo.commons.api.edm.provider.CsdlTerm;
+import org.apache.olingo.server.api.ServiceMetadata;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.CallType;
 import sandpiper.model.release.ObjectFunctionType;
@@ -38,6 +40,9 @@ public final class ServiceModel extends CsdlAbstractEdmProvider {
     private final Map<String, EntityShape> shapes = new LinkedHashMap<>();
     private final CsdlSchema schema;
 
+    /** Made with the first request; what it finds out it keeps. */
+    private volatile @Nullable ServiceMetadata metadata;
+
     public ServiceModel(Release release, ServiceType service) {
         this.service = service;
         this.sets = EntityShapes.sets(service.resources());
@@ -52,6 +57,16 @@ public final class ServiceModel extends CsdlAbstractEdmProvider {
             annotations.addFirst(Annotations.description(service.describe()));
         }
         schema.getEntityContainer().setAnnotations(annotations);
+    }
+
+    /** What the library knows of it, made once. */
+    public ServiceMetadata metadata(Function<ServiceModel, ServiceMetadata> maker) {
+        var there = metadata;
+        if (there == null) {
+            there = maker.apply(this);
+            metadata = there;
+        }
+        return there;
     }
 
     public ServiceType service() {

@@ -1,6 +1,8 @@
 package sandpiper.server.odata.request;
 
+import java.util.Arrays;
 import org.apache.olingo.server.api.ODataRequest;
+import sandpiper.server.service.RevisionParameter;
 
 /** Brings a request, which may be one of a batch, to the form that the library knows. */
 public final class RequestForm {
@@ -22,5 +24,17 @@ public final class RequestForm {
             request.setRawRequestUri(root + request.getRawODataPath() + "?" + options);
         }
         Negotiation.unify(request);
+    }
+
+    /** One of a batch has the revision of the batch. */
+    public static void requireNoRevision(ODataRequest request) {
+        var query = request.getRawQueryPath();
+        if (query != null
+                && Arrays.stream(query.split("&"))
+                        .anyMatch(one -> one.split("=", 2)[0].equals(RevisionParameter.NAME))) {
+            throw Refusals.bad(
+                    "The %s of a contract is said at the address of the batch, for all in it."
+                            .formatted(RevisionParameter.NAME));
+        }
     }
 }
