@@ -1,21 +1,7 @@
 <script setup lang="ts">
-import {
-  AppstoreOutlined,
-  BulbOutlined,
-  CloudServerOutlined,
-  FileDoneOutlined,
-  FolderOutlined,
-  HistoryOutlined,
-  HomeOutlined,
-  KeyOutlined,
-  LockOutlined,
-  LogoutOutlined,
-  NotificationOutlined,
-  RocketOutlined,
-  TableOutlined,
-} from '@ant-design/icons-vue'
+import { BulbOutlined, KeyOutlined, LogoutOutlined } from '@ant-design/icons-vue'
 import { App as AntApp, ConfigProvider, Tooltip } from 'ant-design-vue'
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import OwnPassword from './components/OwnPassword.vue'
 import SignInAgain from './components/SignInAgain.vue'
@@ -23,6 +9,7 @@ import GuideStrip from './components/GuideStrip.vue'
 import CommandPalette from './components/CommandPalette.vue'
 import { useAppearance } from './composables/appearance'
 import { useGuide } from './composables/guide'
+import { usePages } from './composables/pages'
 import { useSession } from './composables/session'
 
 const { on } = useGuide()
@@ -31,26 +18,7 @@ const { me, signOut, may } = useSession()
 const route = useRoute()
 const router = useRouter()
 
-const pages = computed(() =>
-  [
-    { path: '/', name: 'home', title: 'Home', icon: HomeOutlined, duty: 'records' },
-    { path: '/packages', name: 'packages', title: 'Packages', icon: FolderOutlined, duty: 'design' },
-    { path: '/model', name: 'model', title: 'Model', icon: AppstoreOutlined, duty: 'design' },
-    { path: '/data', name: 'data', title: 'Data', icon: TableOutlined, duty: 'records' },
-    { path: '/services', name: 'services', title: 'Services', icon: CloudServerOutlined, duty: 'design' },
-    { path: '/webhooks', name: 'webhooks', title: 'Webhooks', icon: NotificationOutlined, duty: 'operate' },
-    { path: '/activity', name: 'activity', title: 'Activity', icon: HistoryOutlined, duty: 'design' },
-    { path: '/access', name: 'access', title: 'Access', icon: LockOutlined, duty: 'access' },
-    {
-      path: '/requirements',
-      name: 'requirements',
-      title: 'Requirements',
-      icon: FileDoneOutlined,
-      duty: 'design',
-    },
-    { path: '/releases', name: 'releases', title: 'Releases', icon: RocketOutlined, duty: 'design' },
-  ].filter((page) => (page.duty === 'records' ? me.value?.records : may(page.duty))),
-)
+const pages = usePages()
 
 const isHere = (path: string) => (path === '/' ? route.path === '/' : route.path.startsWith(path))
 

@@ -6,10 +6,12 @@ import { useRouter } from 'vue-router'
 import { api, unwrap } from '@/api/client'
 import { matching, type Entry } from '@/composables/palette'
 import { useModel } from '@/composables/model'
+import { usePages } from '@/composables/pages'
 import { useSession } from '@/composables/session'
 
 const router = useRouter()
 const { may } = useSession()
+const pages = usePages()
 const open = ref(false)
 const text = ref('')
 const chosen = ref(0)
@@ -22,16 +24,11 @@ const services = useQuery({
 })
 
 const entries = computed<Entry[]>(() => {
-  const all: Entry[] = [{ kind: 'Page', label: 'Home', to: '/' }]
-  if (may('design')) {
-    all.push(
-      { kind: 'Page', label: 'Model', to: '/model' },
-      { kind: 'Page', label: 'Releases', to: '/releases' },
-    )
-  }
+  const all: Entry[] = pages.value.map((page) => ({ kind: 'Page', label: page.title, to: page.path }))
   for (const object of objects.value) {
     all.push({ kind: 'Data', label: object.plural, to: `/data/${object.name}` })
-    all.push({ kind: 'New', label: object.label, to: `/data/${object.name}/new` })
+    if (object.actions.includes('CREATE'))
+      all.push({ kind: 'New', label: object.label, to: `/data/${object.name}/new` })
     if (may('design')) {
       all.push({ kind: 'Object', label: object.name, to: `/model/${object.name}` })
       for (const one of object.fields) {
@@ -68,6 +65,16 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
 function move(by: number) {
   chosen.value = Math.min(Math.max(chosen.value + by, 0), found.value.length - 1)
 }
+function walk(event: KeyboardEvent) {
+  const does: Record<string, () => void> = {
+    ArrowDown: () => move(1),
+    ArrowUp: () => move(-1),
+    Enter: () => go(found.value[chosen.value]),
+  }
+  if (!(event.key in does)) return
+  event.preventDefault()
+  does[event.key]!()
+}
 function go(entry?: Entry) {
   if (!entry) return
   open.value = false
@@ -83,14 +90,12 @@ function go(entry?: Entry) {
       size="large"
       placeholder="Find objects, fields, services, pages …"
       aria-label="Find anything"
-      @keydown.down.prevent="move(1)"
-      @keydown.up.prevent="move(-1)"
-      @keydown.enter.prevent="go(found[chosen])"
+      @keydown="walk"
     />
     <ul class="found" role="listbox">
       <li
         v-for="(entry, place) in found"
-        :key="entry.kind + entry.label"
+        :key="place"
         role="option"
         :aria-selected="place === chosen"
         :class="{ chosen: place === chosen }"

@@ -44,7 +44,8 @@ public final class RecordWriter {
 
     private record PartWriter(SerializableString name, List<Member> members) {}
 
-    RecordWriter(FieldTree tree) {
+    /** A writer of the fields of a tree. */
+    public RecordWriter(FieldTree tree) {
         members = members(tree.paths(), tree.paths(), 0);
         parts =
                 tree.parts().stream()
