@@ -114,6 +114,7 @@ class ODataJourneyTest {
                         + " 'ST-2026-000001'&$select=arrival|\"arrival\":\"2026-01-03\"",
                 "stays?$top=1&$expand=vessel($select=name;$expand=owner)|\"owner\":{\"name\":",
                 "stays?$top=1&$expand=charges($top=1;$count=true)|\"charges@odata.count\":",
+                "stays?$top=1&$expand=charges/$count|\"charges@odata.count\":",
                 "stays?$top=0&$count=true|\"@odata.count\":4",
                 "stays?$search=lantern AND st-2026&$count=true&$top=1|\"@odata.count\":",
                 "stays?$skip=3&$top=1&$select=number|ST-2026-000004",

@@ -200,6 +200,9 @@ final class EntityWriter {
         if (asked.counted()) {
             number(to, name + "@odata.count", all.size());
         }
+        if (!asked.listed()) {
+            return;
+        }
         int from = Math.min(asked.skip(), all.size());
         int end = asked.top() == null ? all.size() : Math.min(all.size(), from + asked.top());
         to.writeArrayPropertyStart(name);

@@ -102,7 +102,8 @@ public record ODataReads(ODataContext exchange) {
                                 uri.getExpandOption()),
                         skip,
                         uri.getTopOption() == null ? null : uri.getTopOption().getValue(),
-                        uri.getCountOption() != null && uri.getCountOption().getValue()));
+                        uri.getCountOption() != null && uri.getCountOption().getValue(),
+                        true));
     }
 
     /** What an address leads to inside a record, or nothing when it is empty there. */

@@ -5,6 +5,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import org.apache.olingo.server.api.uri.UriInfoResource;
+import org.apache.olingo.server.api.uri.UriResourceKind;
 import org.apache.olingo.server.api.uri.UriResourceNavigation;
 import org.apache.olingo.server.api.uri.UriResourceProperty;
 import org.apache.olingo.server.api.uri.queryoption.ExpandItem;
@@ -48,9 +49,16 @@ public record Projection(
      *
      * @param skip how many to leave out at the beginning
      * @param top how many at most, or {@code null} for all
+     * @param counted whether their number is told
+     * @param listed whether they are there themselves, and not their number alone
      */
     record ExpandedItems(
-            Items items, Projection inside, int skip, @Nullable Integer top, boolean counted) {}
+            Items items,
+            Projection inside,
+            int skip,
+            @Nullable Integer top,
+            boolean counted,
+            boolean listed) {}
 
     /** Everything of its own that can be shown, without what would be expanded. */
     static Projection plain(EntityShape shape, FieldTree available) {
@@ -92,6 +100,13 @@ public record Projection(
         return new Projection(shape, false, false, List.of(), List.of(), List.of(inside), true);
     }
 
+    /** The same with one more record inside. */
+    private Projection with(Expanded more) {
+        var all = new ArrayList<>(references);
+        all.add(more);
+        return new Projection(shape, id, version, values, all, items, narrowed);
+    }
+
     /** The same with all line items of the given names. */
     Projection withItems(Set<String> names, FieldTree available) {
         var more = new ArrayList<>(items);
@@ -111,11 +126,15 @@ public record Projection(
                                                                         part.paths(), List.of())),
                                                         0,
                                                         null,
-                                                        false))));
+                                                        false,
+                                                        true))));
         return new Projection(shape, id, version, values, references, more, narrowed);
     }
 
     private record Reader(FieldTree available, Set<String> paths) {
+        /** Stands for as many levels as there are. */
+        private static final int DEEPEST = Integer.MAX_VALUE;
+
         Projection read(
                 EntityShape shape,
                 Set<String> usual,
@@ -174,16 +193,19 @@ public record Projection(
             if (item.getFilterOption() != null
                     || item.getSearchOption() != null
                     || item.getOrderByOption() != null
-                    || item.getLevelsOption() != null
                     || item.getApplyOption() != null) {
                 throw Refusals.notOffered(
-                        "Inside $expand there are $select, $expand, $top, $skip and $count; filter"
-                                + " and sort what you were given.");
+                        "Inside $expand there are $select, $expand, $levels, $top, $skip and"
+                                + " $count; filter and sort what you were given.");
             }
-            if (item.isRef() || item.hasCountPath()) {
-                throw Refusals.notOffered("$ref and $count are not offered inside $expand.");
+            if (item.isRef()) {
+                throw Refusals.notOffered("$ref is not offered inside $expand.");
             }
             if (item.isStar()) {
+                if (item.getLevelsOption() != null || item.hasCountPath()) {
+                    throw Refusals.notOffered(
+                            "$levels and $count are not offered with *; name what they are for.");
+                }
                 shape.references().stream()
                         .filter(one -> isShown(one))
                         .forEach(one -> references.add(reference(one, item)));
@@ -198,12 +220,22 @@ public record Projection(
                         if (!isShown(one)) {
                             throw notShown(name);
                         }
+                        if (item.hasCountPath()) {
+                            throw Refusals.bad(
+                                    "%s is a single record; only lists are counted."
+                                            .formatted(name));
+                        }
                         references.add(reference(one, item));
                     });
             shape.items(name)
                     .ifPresent(one -> {
                         if (available.part(name).isEmpty()) {
                             throw notShown(name);
+                        }
+                        if (item.getLevelsOption() != null) {
+                            throw Refusals.bad(
+                                    "$levels is for references; %s are line items."
+                                            .formatted(name));
                         }
                         items.add(items(one, item));
                     });
@@ -219,8 +251,33 @@ public record Projection(
         }
 
         private Expanded reference(ToOne one, ExpandItem item) {
+            var levels = item.getLevelsOption();
+            int wanted = levels == null ? 1 : levels.isMax() ? DEEPEST : levels.getValue();
+            if (wanted < 1) {
+                throw Refusals.bad("$levels is a number from 1, or max.");
+            }
+            return reference(one, item, wanted, 1);
+        }
+
+        /** With the references of the same name behind it, as deep as was asked for. */
+        private Expanded reference(ToOne one, ExpandItem item, int wanted, int level) {
+            var inside = read(one.target(), paths, item.getSelectOption(), item.getExpandOption());
+            var further = one.target().reference(one.name()).filter(this::isShown);
+            if (level >= wanted || (further.isEmpty() && wanted == DEEPEST)) {
+                return new Expanded(one, inside);
+            }
+            if (further.isEmpty()) {
+                throw Refusals.bad(
+                        "%s is shown %d deep, so $levels may be %d or max."
+                                .formatted(one.name(), level, level));
+            }
+            if (inside.references().stream().anyMatch(two -> two.one().name().equals(one.name()))) {
+                throw Refusals.bad(
+                        "%s is expanded by $levels and by $expand; use one of them."
+                                .formatted(one.name()));
+            }
             return new Expanded(
-                    one, read(one.target(), paths, item.getSelectOption(), item.getExpandOption()));
+                    one, inside.with(reference(further.get(), item, wanted, level + 1)));
         }
 
         private ExpandedItems items(Items one, ExpandItem item) {
@@ -236,11 +293,16 @@ public record Projection(
                     inside,
                     item.getSkipOption() == null ? 0 : item.getSkipOption().getValue(),
                     item.getTopOption() == null ? null : item.getTopOption().getValue(),
-                    item.getCountOption() != null && item.getCountOption().getValue());
+                    item.hasCountPath()
+                            || (item.getCountOption() != null && item.getCountOption().getValue()),
+                    !item.hasCountPath());
         }
 
         private static String navigation(UriInfoResource path) {
-            var parts = path.getUriResourceParts();
+            var parts =
+                    path.getUriResourceParts().stream()
+                            .filter(part -> part.getKind() != UriResourceKind.count)
+                            .toList();
             if (parts.size() == 1 && parts.getFirst() instanceof UriResourceNavigation one) {
                 return one.getProperty().getName();
             }
@@ -285,7 +347,9 @@ public record Projection(
             values.forEach(value -> names.add(value.name()));
         }
         references.forEach(one -> names.add(one.one().name() + inner(one.inside())));
-        items.forEach(one -> names.add(one.items().name() + inner(one.inside())));
+        items.stream()
+                .filter(ExpandedItems::listed)
+                .forEach(one -> names.add(one.items().name() + inner(one.inside())));
         return names.isEmpty() ? "" : "(" + String.join(",", names) + ")";
     }
 

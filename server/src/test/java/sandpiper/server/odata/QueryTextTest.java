@@ -41,6 +41,7 @@ class QueryTextTest {
                                       due: { type: date }
                                       urgent: { type: boolean }
                                       crane: { type: reference, to: Crane }
+                                      before: { type: reference, to: Job }
                                     parts:
                                       steps:
                                         fields:
@@ -63,9 +64,9 @@ class QueryTextTest {
                                     resources:
                                       jobs:
                                         object: Job
-                                        read: { fields: [all, crane.code, crane.reach] }
+                                        read: { fields: [all, crane.code, crane.reach, before.size, before.before.size] }
                                         query:
-                                          fields: [all, crane.code, crane.reach]
+                                          fields: [all, crane.code, crane.reach, before.size, before.before.size]
                                           filter: [all, crane.reach]
                                     """))
                     .release()
@@ -271,6 +272,50 @@ class QueryTextTest {
                         assertThat(one.counted()).isTrue();
                         assertThat(names(one.inside())).contains("what", "minutes");
                     });
+        }
+
+        @Test
+        void haveTheNumberOfLineItemsAloneWhereThatIsAskedFor() {
+            var expanded = projection("$expand=steps/$count");
+
+            assertThat(expanded.items())
+                    .singleElement()
+                    .satisfies(one -> {
+                        assertThat(one.counted()).isTrue();
+                        assertThat(one.listed()).isFalse();
+                    });
+            assertThat(expanded.contextList()).doesNotContain("steps");
+        }
+
+        @ParameterizedTest
+        @CsvSource({
+            "$levels=1, (before(size))",
+            "$levels=2, '(before(size,before(size)))'",
+            "$levels=max, '(before(size,before(size)))'"
+        })
+        void goAlongAReferenceToTheSameObject(String levels, String context) {
+            var expanded = projection("$expand=before($select=size;%s)".formatted(levels));
+
+            assertThat(expanded.contextList()).isEqualTo(context);
+        }
+
+        @ParameterizedTest
+        @CsvSource(
+                delimiter = '|',
+                value = {
+                    "$expand=before($levels=3)                | before is shown 2 deep, so $levels may be 2 or max",
+                    "$expand=crane($levels=2)                 | crane is shown 1 deep, so $levels may be 1 or max",
+                    "$expand=steps($levels=2)                 | $levels is for references; steps are line items",
+                    "$expand=before($levels=2;$expand=before) | expanded by $levels and by $expand",
+                    "$expand=crane/$count                     | crane is a single record; only lists are counted",
+                    "$expand=*($levels=2)                     | not offered with *",
+                    "$expand=steps/$ref                       | $ref is not offered inside $expand",
+                    "$expand=steps($filter=minutes gt 3)      | filter and sort what you were given"
+                })
+        void goNoFurtherThanIsShown(String options, String said) {
+            assertThatThrownBy(() -> projection(options))
+                    .isInstanceOf(ProblemException.class)
+                    .hasMessageContaining(said);
         }
     }
 }
