@@ -6,6 +6,7 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ReducedMotion;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -40,12 +41,16 @@ final class Chromium implements AutoCloseable {
     }
 
     /**
-     * A page of a visitor nobody knows yet. It is closed with the browser: closing it alone can
-     * wait for ever on a window of the browser's own, such as the list of downloads.
+     * A page of a visitor nobody knows yet, who wants no motion: what moves is only waited for. It
+     * is closed with the browser: closing it alone can wait for ever on a window of the browser's
+     * own, such as the list of downloads.
      */
     Page page() {
         var page =
-                browser.newContext(new Browser.NewContextOptions().setViewportSize(1280, 800))
+                browser.newContext(
+                                new Browser.NewContextOptions()
+                                        .setViewportSize(1280, 800)
+                                        .setReducedMotion(ReducedMotion.REDUCE))
                         .newPage();
         page.setDefaultTimeout(PATIENCE);
         return page;

@@ -38,7 +38,7 @@ class ConsoleTest {
                     "/requirements",
                     "/requirements/write/gullhaven/requirements/marina.yaml",
                     "/releases");
-    private static final int SETTLED = 200;
+    private static final int SETTLED = 50;
 
     private static Chromium chromium;
     private Page page;

@@ -303,11 +303,15 @@ class QueryTextTest {
         @CsvSource(
                 delimiter = '|',
                 value = {
-                    "$expand=before($levels=3)                | before is shown 2 deep, so $levels may be 2 or max",
-                    "$expand=crane($levels=2)                 | crane is shown 1 deep, so $levels may be 1 or max",
-                    "$expand=steps($levels=2)                 | $levels is for references; steps are line items",
+                    "$expand=before($levels=3)                | before is shown 2 deep, so $levels"
+                            + " may be 2 or max",
+                    "$expand=crane($levels=2)                 | crane is shown 1 deep, so $levels"
+                            + " may be 1 or max",
+                    "$expand=steps($levels=2)                 | $levels is for references; steps"
+                            + " are line items",
                     "$expand=before($levels=2;$expand=before) | expanded by $levels and by $expand",
-                    "$expand=crane/$count                     | crane is a single record; only lists are counted",
+                    "$expand=crane/$count                     | crane is a single record; only"
+                            + " lists are counted",
                     "$expand=*($levels=2)                     | not offered with *",
                     "$expand=steps/$ref                       | $ref is not offered inside $expand",
                     "$expand=steps($filter=minutes gt 3)      | filter and sort what you were given"
