@@ -91,8 +91,10 @@ public final class Bench {
                         scale.time(),
                         scale.rounds(),
                         report)) {
-            if (isWanted(only, "requests")) {
-                new Requests(stand, scale.whole()).run();
+            // Every protocol takes long, so that in short it is measured only where it is named.
+            boolean protocols = only.contains("protocols");
+            if (isWanted(only, "requests") || protocols) {
+                new Requests(stand, scale.whole() || protocols).run();
             }
             if (isWanted(only, "mixed")) {
                 new Mixed(stand).run();
