@@ -161,6 +161,20 @@ class HardTimesTest {
         assertThat(Path.of(data() + "-wal")).doesNotExist();
     }
 
+    /**
+     * Makes one record, however long the first takes: on a machine that is busy, with classes still
+     * to be loaded, that may be longer than logic has.
+     */
+    private void warmUp(ServiceProcess service, HttpClient http) throws Exception {
+        int status = 0;
+        for (int tries = 0; tries < 10 && status != 201; tries++) {
+            status =
+                    http.send(creation(service), HttpResponse.BodyHandlers.discarding())
+                            .statusCode();
+        }
+        assertThat(status).isEqualTo(201);
+    }
+
     @Test
     void moreThanCanBeWrittenIsTurnedAwayAndToldWhenToComeAgain() throws Exception {
         var environment =
@@ -175,6 +189,7 @@ class HardTimesTest {
                 var http = HttpClient.newHttpClient();
                 var pool = Executors.newFixedThreadPool(CROWD)) {
             release(service.client());
+            warmUp(service, http);
             var answers = new ConcurrentLinkedQueue<HttpResponse<String>>();
             var work = new ArrayList<Future<?>>();
             for (int i = 0; i < CROWD; i++) {
@@ -205,7 +220,7 @@ class HardTimesTest {
                                     .get("/manage/v1/records/Buoy?count=true&limit=1")
                                     .path("total")
                                     .asLong())
-                    .isEqualTo(made);
+                    .isEqualTo(made + 1);
             assertOtherLimitsAreThoseOfTheEnvironment(service, http);
         }
     }
