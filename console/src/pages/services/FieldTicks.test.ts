@@ -2,19 +2,11 @@ import { Checkbox, Input, Select } from 'ant-design-vue'
 import { mount } from '@vue/test-utils'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { readService } from '@/editor/serviceFile'
+import { field } from '@/testing/design'
 import FieldTicks from './FieldTicks.vue'
 import PresetRows from './PresetRows.vue'
 import type { DesignModel } from './designTree'
 
-const field = (name: string, more = {}) => ({
-  name,
-  label: name,
-  type: 'text',
-  readOnly: false,
-  required: false,
-  onRead: false,
-  ...more,
-})
 const OWNER: DesignModel = { name: 'Owner', key: ['code'], fields: [field('code'), field('name')], parts: [] }
 /** A key of two fields, a reference, line items and a field that is worked out. */
 const JOB: DesignModel = {

@@ -1,15 +1,7 @@
 import { describe, expect, it } from 'vitest'
+import { field } from '@/testing/design'
 import { designLines, openFor, type DesignModel } from './designTree'
 
-const field = (name: string, more = {}) => ({
-  name,
-  label: name,
-  type: 'text',
-  readOnly: false,
-  required: false,
-  onRead: false,
-  ...more,
-})
 const owner: DesignModel = { name: 'Owner', key: ['code'], fields: [field('code'), field('name')], parts: [] }
 const vessel: DesignModel = {
   name: 'Vessel',
