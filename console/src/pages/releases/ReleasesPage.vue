@@ -115,7 +115,7 @@ async function release() {
                 v-if="preview.data.value.losses.length"
                 type="warning"
                 show-icon
-                message="Data would be lost"
+                message="Data would be taken away"
               >
                 <template #description>
                   <div v-for="one in preview.data.value.losses" :key="one">{{ one }}</div>

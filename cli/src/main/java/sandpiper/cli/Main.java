@@ -21,7 +21,9 @@ import sandpiper.cli.draft.DiffCommand;
 import sandpiper.cli.draft.EvalCommand;
 import sandpiper.cli.draft.PullCommand;
 import sandpiper.cli.draft.PushCommand;
+import sandpiper.cli.draft.KeptCommand;
 import sandpiper.cli.draft.ReleaseCommand;
+import sandpiper.cli.draft.TakeBackCommand;
 import sandpiper.cli.records.CallCommand;
 import sandpiper.cli.records.RecordsCommand;
 import sandpiper.cli.service.BackupCommand;
@@ -51,6 +53,8 @@ public final class Main {
                     PullCommand.class,
                     DiffCommand.class,
                     ReleaseCommand.class,
+                    TakeBackCommand.class,
+                    KeptCommand.class,
                     RecordsCommand.class,
                     EvalCommand.class,
                     CallCommand.class,

@@ -93,7 +93,7 @@ class DraftCommandsTest {
             previews(LOSING);
 
             assertThat(service.run("push", packages.toString()).lines())
-                    .contains("Data that would be lost:", "- 12 sizes.")
+                    .contains("Data that would be taken away:", "- 12 sizes.")
                     .endsWith(
                             "The draft is in order by itself, but see above before it is"
                                     + " released.");
@@ -113,7 +113,7 @@ class DraftCommandsTest {
                     .containsExactly(
                             "Changes:",
                             "- Job: the field size is removed.",
-                            "Data that would be lost:",
+                            "Data that would be taken away:",
                             "- 12 sizes.",
                             "Contracts that would break:",
                             "- desk v1: size is gone.");

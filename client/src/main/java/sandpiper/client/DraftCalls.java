@@ -11,6 +11,7 @@ import tools.jackson.databind.JsonNode;
 /** Definitions: the draft, what it would change, releases, examples, contracts and trials. */
 public final class DraftCalls {
     private static final String RELEASES = "/manage/v1/releases";
+    private static final String KEPT = "/manage/v1/kept-values";
 
     private final ManageClient http;
 
@@ -55,9 +56,20 @@ public final class DraftCalls {
     /** A file of the draft that differs from the live one. */
     public record FileChange(String path) {}
 
-    /** What is wanted of a release, and what is accepted with it. */
+    /**
+     * What is wanted of a release, and what is accepted with it.
+     *
+     * @param forget whether values of what is removed are dropped at once, and not kept aside
+     */
     public record Wanted(
-            String note, boolean acceptLosses, boolean acceptBreaks, boolean acceptFailing) {}
+            String note,
+            boolean acceptLosses,
+            boolean acceptBreaks,
+            boolean acceptFailing,
+            boolean forget) {}
+
+    /** Values kept aside since a release removed them; {@code what} is {@code Stay.remark}. */
+    public record Kept(long number, String what, long rows, int release, String until) {}
 
     /** A release that is live now. */
     public record Released(int number, List<String> changes) {}
@@ -133,11 +145,42 @@ public final class DraftCalls {
 
     /** What a release of the draft would do. */
     public Answer<Preview> preview() {
-        return http.read(RELEASES + "/preview", Preview.class);
+        return preview(false);
+    }
+
+    /**
+     * The same.
+     *
+     * @param forget whether values of what is removed would be dropped at once
+     */
+    public Answer<Preview> preview(boolean forget) {
+        return http.read("%s/preview?forget=%b".formatted(RELEASES, forget), Preview.class);
     }
 
     public Answer<Released> release(Wanted wanted) {
         return http.send("POST", RELEASES, wanted, Released.class);
+    }
+
+    /** What going back to an earlier release would do. */
+    public Answer<Preview> previewOfTakingBack(int number, boolean forget) {
+        return http.read(
+                "%s/%d/take-back?forget=%b".formatted(RELEASES, number, forget), Preview.class);
+    }
+
+    /** Makes an earlier release live again, as a new one. */
+    public Answer<Released> takeBack(int number, Wanted wanted) {
+        return http.send(
+                "POST", "%s/%d/take-back".formatted(RELEASES, number), wanted, Released.class);
+    }
+
+    /** What is kept aside, newest first. */
+    public Answer<List<Kept>> kept() {
+        return http.list(KEPT, Kept.class);
+    }
+
+    /** Drops values that are kept aside, for good. */
+    public void forget(long number) {
+        http.delete("%s/%d".formatted(KEPT, number));
     }
 
     /** Plays the examples of files that need not be in the draft. */

@@ -214,9 +214,9 @@ class DataInOutTest {
                 PLACE.replace("  name:   { type: text, localised: true }\n", ""));
         run(to, "records", "create", "Place", "area=L", "spot=1", "name=Lost");
         assertThat(run(to, "push", packages.toString()))
-                .contains("Data that would be lost:", "exit 0");
+                .contains("Data that would be taken away:", "exit 0");
         assertThat(run(to, "release", packages.toString()))
-                .contains("Data that would be lost:", "--accept-losses", "exit 1")
+                .contains("Data that would be taken away:", "--accept-losses", "exit 1")
                 .doesNotContain("is live.");
         assertThat(run(to, "release", packages.toString(), "--accept-losses"))
                 .contains("is live.", "exit 0");

@@ -161,12 +161,13 @@ public final class Engine implements AutoCloseable {
         transactions.read(session -> storage.definitions().newestRelease(session));
     }
 
-    /** Forgets answers that need not be given again. */
-    public void forgetOldAnswers() {
+    /** Forgets answers that need not be given again, and values that were kept long enough. */
+    public void forgetOld() {
         transactions.write(transaction -> {
             storage.answers().forgetBefore(transaction, clock.instant().minus(ANSWERS_KEPT));
             return true;
         });
+        releases.kept().forgetOld();
     }
 
     /** Finishes what was begun and stops. */

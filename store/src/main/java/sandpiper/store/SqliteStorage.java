@@ -13,6 +13,7 @@ import sandpiper.engine.port.AnswerStorage;
 import sandpiper.engine.port.DefinitionStorage;
 import sandpiper.engine.port.EventStorage;
 import sandpiper.engine.port.HistoryStorage;
+import sandpiper.engine.port.KeptStorage;
 import sandpiper.engine.port.RecomputationStorage;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.RunStorage;
@@ -38,6 +39,7 @@ import sandpiper.store.system.SqlAnswers;
 import sandpiper.store.system.SqlDefinitions;
 import sandpiper.store.system.SqlEvents;
 import sandpiper.store.system.SqlHistory;
+import sandpiper.store.system.SqlKept;
 import sandpiper.store.system.SqlRecomputations;
 import sandpiper.store.system.SqlRuns;
 import sandpiper.store.system.SqlSchedules;
@@ -62,6 +64,7 @@ public final class SqliteStorage implements Storage {
     private final SqlRuns runs = new SqlRuns();
     private final SqlViews views = new SqlViews();
     private final SqlRecomputations recomputations = new SqlRecomputations();
+    private final SqlKept kept = new SqlKept();
     private final SchemaStorage schema;
 
     private final @Nullable FileHold hold;
@@ -205,6 +208,11 @@ public final class SqliteStorage implements Storage {
     @Override
     public RecomputationStorage recomputations() {
         return recomputations;
+    }
+
+    @Override
+    public KeptStorage kept() {
+        return kept;
     }
 
     @Override

@@ -41,6 +41,15 @@ public final class DiffCommand implements Callable<Integer> {
 
     /** A preview as lines of text. */
     static String inWords(DraftCalls.Preview preview) {
+        return inWords(preview, "The draft");
+    }
+
+    /**
+     * The same.
+     *
+     * @param what is compared to the live release, as at the beginning of a sentence
+     */
+    static String inWords(DraftCalls.Preview preview, String what) {
         var text = new StringBuilder();
         for (var diagnostic : preview.diagnostics()) {
             text.append(
@@ -54,7 +63,7 @@ public final class DiffCommand implements Callable<Integer> {
         list(text, "Changes", preview.changes());
         text.append(concerns(preview));
         if (preview.files().isEmpty()) {
-            text.append("The draft is the same as the live release.%n".formatted());
+            text.append("%s is the same as the live release.%n".formatted(what));
         } else if (preview.changes().isEmpty() && preview.diagnostics().isEmpty()) {
             text.append("%d files differ in their text only.%n".formatted(preview.files().size()));
         }
@@ -64,7 +73,7 @@ public final class DiffCommand implements Callable<Integer> {
     /** What keeps a preview from being released as it is, as lines of text; empty when nothing. */
     static String concerns(DraftCalls.Preview preview) {
         var text = new StringBuilder();
-        list(text, "Data that would be lost", preview.losses());
+        list(text, "Data that would be taken away", preview.losses());
         list(text, "Contracts that would break", preview.breaks());
         list(text, "In the way", preview.obstacles());
         return text.toString();

@@ -1,7 +1,6 @@
 package sandpiper.cli.draft;
 
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.OptionalInt;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
@@ -12,7 +11,6 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import sandpiper.cli.common.Connection;
-import sandpiper.client.DraftCalls;
 import sandpiper.client.ManageClient;
 
 @Command(
@@ -43,18 +41,7 @@ public final class ReleaseCommand implements Callable<Integer> {
     @Option(names = "--note", defaultValue = "", description = "What the release is for.")
     String note;
 
-    @Option(names = "--accept-losses", description = "Go on although data will be lost; see diff.")
-    boolean acceptLosses;
-
-    @Option(
-            names = "--accept-breaks",
-            description = "Go on although callers of published services break; see diff.")
-    boolean acceptBreaks;
-
-    @Option(
-            names = "--accept-failing",
-            description = "Go on although examples fail; see check --examples.")
-    boolean acceptFailing;
+    @Mixin Acceptance acceptance;
 
     @Option(names = "--json", description = "Print JSON.")
     boolean json;
@@ -68,11 +55,7 @@ public final class ReleaseCommand implements Callable<Integer> {
                 return stopped.getAsInt();
             }
         }
-        var released =
-                client.draft()
-                        .release(
-                                new DraftCalls.Wanted(
-                                        note, acceptLosses, acceptBreaks, acceptFailing));
+        var released = client.draft().release(acceptance.wanted(note));
         var out = spec.commandLine().getOut();
         if (json) {
             out.println(ManageClient.writePretty(released.json()));
@@ -103,25 +86,11 @@ public final class ReleaseCommand implements Callable<Integer> {
             out.flush();
             return OptionalInt.of(1);
         }
-        var preview = client.draft().preview().value();
+        var preview = client.draft().preview(acceptance.forget).value();
         out.print(DiffCommand.inWords(preview));
-        var wanted = new ArrayList<String>();
-        if (!preview.losses().isEmpty() && !acceptLosses) {
-            wanted.add("--accept-losses");
-        }
-        if (!preview.breaks().isEmpty() && !acceptBreaks) {
-            wanted.add("--accept-breaks");
-        }
-        boolean blocked = !preview.obstacles().isEmpty();
-        if (blocked) {
-            out.println("The data stands in the way; nothing was released.");
-        } else if (!wanted.isEmpty()) {
-            out.println(
-                    "Nothing was released. To go on all the same, say so: %s."
-                            .formatted(String.join(" ", wanted)));
-        }
+        boolean covered = acceptance.covers(preview, out);
         out.flush();
-        if (blocked || !wanted.isEmpty()) {
+        if (!covered) {
             return OptionalInt.of(1);
         }
         return preview.files().isEmpty() ? OptionalInt.of(0) : OptionalInt.empty();

@@ -187,6 +187,32 @@ public final class Drafts {
     }
 
     /**
+     * Lets files go with a release that was not made from the draft, unless somebody has changed
+     * them in it.
+     */
+    void follow(
+            Transaction transaction,
+            Map<String, String> before,
+            Map<String, String> after,
+            Actor actor) {
+        var draft = definitions.draft(transaction);
+        var all = new TreeSet<>(before.keySet());
+        all.addAll(after.keySet());
+        for (var path : all) {
+            var text = after.get(path);
+            if (Objects.equals(draft.get(path), text)
+                    || !Objects.equals(draft.get(path), before.get(path))) {
+                continue;
+            }
+            if (text == null) {
+                removeIn(transaction, path);
+            } else {
+                putIn(transaction, path, text, actor);
+            }
+        }
+    }
+
+    /**
      * What files were before they were changed or taken out, newest first.
      *
      * @param path of one file, or {@code null} for all of them

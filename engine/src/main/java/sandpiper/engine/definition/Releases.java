@@ -2,38 +2,30 @@ package sandpiper.engine.definition;
 
 import java.time.Clock;
 import java.time.Duration;
-import java.time.LocalDate;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.function.BiPredicate;
 import java.util.function.Function;
-import java.util.function.Predicate;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import sandpiper.engine.access.Actor;
-import sandpiper.engine.call.Called;
-import sandpiper.engine.call.Use;
 import sandpiper.engine.port.DefinitionStorage.StoredRelease;
 import sandpiper.engine.port.RecomputationStorage.Open;
-import sandpiper.engine.port.SchemaStorage;
+import sandpiper.engine.port.SchemaStorage.Aside;
+import sandpiper.engine.port.SchemaStorage.Keeping;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.write.FormulaBackfill;
+import sandpiper.engine.writer.Transactions;
 import sandpiper.engine.writer.WriteJob;
 import sandpiper.engine.writer.Writer;
-import sandpiper.model.change.ContractBreak;
-import sandpiper.model.change.ContractBreaks;
-import sandpiper.model.change.ContractGrowth;
 import sandpiper.model.change.ReleaseChange;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.logic.ReleaseLogic;
@@ -46,17 +38,17 @@ public final class Releases implements AutoCloseable {
     /** Tables of millions of records take minutes to change. */
     private static final Duration LONGEST_RELEASE = Duration.ofMinutes(30);
 
-    /** How far back calls of a service count as of late. */
-    private static final int OF_LATE_DAYS = 30;
-
     private final Storage storage;
     private final Drafts drafts;
     private final Writer writer;
     private final Clock clock;
     private final FormulaBackfillJob backfill;
     private final ContractRevisions revisions;
+    private final ContractUses contracts;
+    private final KeptAside kept;
     private volatile LiveRelease live;
     private volatile @Nullable Ready ready;
+    private volatile Wanted.@Nullable Earlier takenBack;
 
     /** What was compiled ahead, so that nobody who writes has to wait for it. */
     private record Ready(Map<String, String> files, LiveRelease release) {}
@@ -67,6 +59,8 @@ public final class Releases implements AutoCloseable {
         this.drafts = drafts;
         this.writer = writer;
         this.clock = clock;
+        this.contracts = new ContractUses(storage.traffic(), clock);
+        this.kept = new KeptAside(storage, new Transactions(storage, writer), clock);
         this.live = newest();
         this.revisions = new ContractRevisions(storage, writer, clock);
         revisions.load(live.number(), live.release());
@@ -76,6 +70,11 @@ public final class Releases implements AutoCloseable {
     /** What callers have who took a contract before. */
     public ContractRevisions revisions() {
         return revisions;
+    }
+
+    /** Values that releases took out of use, for as long as they can come back. */
+    public KeptAside kept() {
+        return kept;
     }
 
     /** Formulas that are still being worked out for records that were there. */
@@ -98,6 +97,16 @@ public final class Releases implements AutoCloseable {
         /** Nothing bad. */
         public static final Accepted NOTHING = new Accepted(false, false);
     }
+
+    /**
+     * A release as it is wanted.
+     *
+     * @param note what it is for
+     * @param accepted what of the preview's bad news is accepted
+     * @param forgets whether values of what is removed are dropped at once instead of being kept
+     *     aside
+     */
+    public record Order(String note, Accepted accepted, boolean forgets) {}
 
     private LiveRelease newest() {
         try (var session = storage.snapshot()) {
@@ -152,16 +161,39 @@ public final class Releases implements AutoCloseable {
         }
     }
 
-    /** What releasing the draft would mean; changes nothing. */
-    public ReleasePreview preview() {
+    /**
+     * What releasing the draft would mean; changes nothing.
+     *
+     * @param forgets see {@link Order}
+     */
+    public ReleasePreview preview(boolean forgets) {
         try (var session = storage.snapshot()) {
-            return preview(session, drafts.files(session));
+            return preview(session, new Wanted.Draft(drafts.files(session)), forgets);
         }
     }
 
-    private ReleasePreview preview(Session session, Map<String, String> files) {
-        var checked = drafts.check(files);
-        var changedFiles = changedFiles(session, files);
+    /** The same, with values of what is removed kept aside. */
+    public ReleasePreview preview() {
+        return preview(false);
+    }
+
+    /**
+     * What going back to an earlier release would mean; changes nothing.
+     *
+     * @return nothing when there is no such release
+     */
+    public Optional<ReleasePreview> previewOfTakingBack(int number, boolean forgets) {
+        return earlier(number)
+                .map(wanted -> {
+                    try (var session = storage.snapshot()) {
+                        return preview(session, wanted, forgets);
+                    }
+                });
+    }
+
+    private ReleasePreview preview(Session session, Wanted wanted, boolean forgets) {
+        var checked = drafts.check(wanted.files());
+        var changedFiles = changedFiles(session, wanted.files());
         var release = checked.release();
         if (release.isEmpty()) {
             return new ReleasePreview(
@@ -172,88 +204,26 @@ public final class Releases implements AutoCloseable {
                     List.of(),
                     changedFiles);
         }
-        var change = ReleaseChange.between(live.release(), release.get());
-        SchemaStorage.Effects effects = storage.schema().effects(session, change);
+        var change = wanted.change(live.release(), release.get());
+        var effects = storage.schema().effects(session, change, aside(session, change, forgets));
         return new ReleasePreview(
                 checked.diagnostics(),
-                Stream.concat(change.sentences().stream(), growths(session, release.get()).stream())
+                Stream.of(
+                                change.sentences(),
+                                effects.comebacks(),
+                                contracts.growths(session, live.release(), release.get()))
+                        .flatMap(List::stream)
                         .toList(),
                 effects.losses(),
                 effects.obstacles(),
-                breaks(session, release.get()),
+                contracts.breaks(session, live.release(), release.get()),
                 changedFiles);
     }
 
-    /** What would break, with who has used it of late. */
-    private List<String> breaks(Session session, Release release) {
-        return withUses(
-                session,
-                ContractBreaks.between(live.release(), release),
-                ContractBreak::sentence,
-                Releases::isOf);
-    }
-
-    /** What grows, with who has used it of late. */
-    private List<String> growths(Session session, Release release) {
-        return withUses(
-                session,
-                ContractGrowth.between(live.release(), release),
-                ContractGrowth::sentence,
-                Releases::isOf);
-    }
-
-    /** Sentences with the calls of late that each is about. */
-    private <T> List<String> withUses(
-            Session session,
-            List<T> found,
-            Function<T, String> sentence,
-            BiPredicate<T, Called> meant) {
-        if (found.isEmpty()) {
-            return List.of();
-        }
-        var today = LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC);
-        var uses = storage.traffic().since(session, today.minusDays(OF_LATE_DAYS));
-        return found.stream()
-                .map(one ->
-                        "%s %s"
-                                .formatted(
-                                        sentence.apply(one),
-                                        usedBy(called -> meant.test(one, called), uses)))
-                .toList();
-    }
-
-    private static boolean isOf(ContractGrowth growth, Called called) {
-        return called.service().equals(growth.service())
-                && called.version() == growth.version()
-                && called.resource().equals(growth.resource());
-    }
-
-    private static boolean isOf(ContractBreak broken, Called called) {
-        return called.service().equals(broken.service())
-                && called.version() == broken.version()
-                && isMeant(broken.resource(), called.resource())
-                && isMeant(broken.operation(), called.operation());
-    }
-
-    private static String usedBy(Predicate<Called> meant, List<Use> uses) {
-        var callers = new TreeMap<String, Long>();
-        for (var use : uses) {
-            if (meant.test(use.called())) {
-                callers.merge(use.called().caller(), use.calls(), Long::sum);
-            }
-        }
-        if (callers.isEmpty()) {
-            return "Nobody has called it in the last %d days.".formatted(OF_LATE_DAYS);
-        }
-        var words = new ArrayList<String>();
-        callers.forEach((caller, calls) ->
-                words.add("%s (%,d %s)".formatted(caller, calls, calls == 1 ? "time" : "times")));
-        return "In the last %d days it was called by %s."
-                .formatted(OF_LATE_DAYS, String.join(", ", words));
-    }
-
-    private static boolean isMeant(String broken, String called) {
-        return broken.isEmpty() || broken.equals(called);
+    private Aside aside(Session session, ReleaseChange change, boolean forgets) {
+        return new Aside(
+                forgets ? null : new Keeping(live.number(), clock.instant()),
+                kept.comebacks(session, change));
     }
 
     private List<ReleasePreview.FileChange> changedFiles(
@@ -275,18 +245,66 @@ public final class Releases implements AutoCloseable {
     /**
      * Releases the draft: the tables follow, and from the next request on the new definitions are
      * served. One transaction; requests go on meanwhile.
-     *
-     * @param note what the release is for
-     * @param accepted what of the preview's bad news is accepted
      */
-    public ReleasePreview.Result release(String note, Accepted accepted, Actor actor) {
+    public ReleasePreview.Result release(Order order, Actor actor) {
         makeReady(drafts.files());
+        return release(
+                transaction -> new Wanted.Draft(drafts.files(transaction)), order, actor);
+    }
+
+    /** The same, with values of what is removed kept aside. */
+    public ReleasePreview.Result release(String note, Accepted accepted, Actor actor) {
+        return release(new Order(note, accepted, false), actor);
+    }
+
+    /**
+     * Makes the definitions of an earlier release live again, as a new release. The draft follows,
+     * but for files that were changed in it since the last release.
+     *
+     * @return nothing when there is no such release
+     */
+    public Optional<ReleasePreview.Result> takeBack(int number, Order order, Actor actor) {
+        return earlier(number)
+                .map(wanted -> {
+                    makeReady(wanted.files());
+                    return release(_ -> earlier(number).orElseThrow(), order, actor);
+                });
+    }
+
+    /** A release to go back to; nothing when there is none of the number. */
+    private Optional<Wanted> earlier(int number) {
+        int last = live.number();
+        var known = takenBack;
+        if (known != null && known.number() == number && known.live() == last) {
+            return Optional.of(known);
+        }
+        try (var session = storage.snapshot()) {
+            var files = storage.definitions().filesOf(session, number);
+            if (number < 1 || number > last || files.isEmpty()) {
+                return Optional.empty();
+            }
+            var way = new ArrayList<Release>();
+            for (int one = number; one < last; one++) {
+                // What cannot be read any more renames nothing that could be followed.
+                Definitions.reread(storage.definitions().filesOf(session, one))
+                        .release()
+                        .ifPresent(way::add);
+            }
+            var wanted = new Wanted.Earlier(number, last, files, way);
+            takenBack = wanted;
+            return Optional.of(wanted);
+        }
+    }
+
+    private ReleasePreview.Result release(
+            Function<Session, Wanted> wanted, Order order, Actor actor) {
         var attempt =
                 writer.submitAlone(
                         new WriteJob<Attempt>() {
                             @Override
                             public Attempt run(Transaction transaction) {
-                                return releaseIn(transaction, note, accepted, actor);
+                                return releaseIn(
+                                        transaction, wanted.apply(transaction), order, actor);
                             }
 
                             @Override
@@ -320,7 +338,7 @@ public final class Releases implements AutoCloseable {
     private static List<String> unaccepted(ReleasePreview preview, Accepted accepted) {
         var sentences = new ArrayList<String>();
         if (!preview.losses().isEmpty() && !accepted.losses()) {
-            sentences.add("Data would be lost; accept that to go on.");
+            sentences.add("Data would be taken away; accept that to go on.");
         }
         if (!preview.breaks().isEmpty() && !accepted.breaks()) {
             sentences.add(
@@ -331,33 +349,43 @@ public final class Releases implements AutoCloseable {
     }
 
     private Attempt releaseIn(
-            Transaction transaction, String note, Accepted accepted, Actor actor) {
-        var files = drafts.files(transaction);
-        var preview = preview(transaction, files);
+            Transaction transaction, Wanted wanted, Order order, Actor actor) {
+        var preview = preview(transaction, wanted, order.forgets());
         if (preview.hasErrors()) {
-            return refused(preview, "The draft has errors; nothing was released.");
+            return refused(preview, wanted.named() + " has errors; nothing was released.");
         }
         if (!preview.obstacles().isEmpty()) {
             return refused(preview, "The data stands in the way; nothing was released.");
         }
-        var unaccepted = unaccepted(preview, accepted);
+        var unaccepted = unaccepted(preview, order.accepted());
         if (!unaccepted.isEmpty()) {
             return refused(preview, String.join(" ", unaccepted) + " Nothing was released.");
         }
         if (preview.files().isEmpty()) {
-            return refused(preview, "The draft is the same as the live release.");
+            return refused(preview, wanted.named() + " is the same as the live release.");
         }
-        var next = makeReady(files).orElseThrow();
-        var change = ReleaseChange.between(live.release(), next.release());
-        storage.schema().apply(transaction, change);
+        var next = makeReady(wanted.files()).orElseThrow();
+        var change = wanted.change(live.release(), next.release());
+        storage.schema().apply(transaction, change, aside(transaction, change, order.forgets()));
         new FormulaBackfill(next, transaction, storage.events(), actor, clock.instant())
                 .run(change)
                 .forEach(formula ->
                         storage.recomputations().put(transaction, new Open(formula.written(), 0)));
         var stored =
                 new StoredRelease(
-                        live.number() + 1, clock.instant(), actor.name(), note, preview.changes());
-        storage.definitions().putRelease(transaction, stored, files);
+                        live.number() + 1,
+                        clock.instant(),
+                        actor.name(),
+                        order.note().isBlank() ? wanted.usualNote() : order.note(),
+                        preview.changes());
+        if (wanted instanceof Wanted.Earlier) {
+            drafts.follow(
+                    transaction,
+                    storage.definitions().filesOf(transaction, live.number()),
+                    wanted.files(),
+                    actor);
+        }
+        storage.definitions().putRelease(transaction, stored, wanted.files());
         revisions.record(transaction, next.number(), next.release());
         return new Attempt(new ReleasePreview.Result.Released(stored), next);
     }
@@ -366,6 +394,7 @@ public final class Releases implements AutoCloseable {
         revisions.reload();
         live = Objects.requireNonNull(attempt.next());
         ready = null;
+        takenBack = null;
         backfill.wake();
         LOG.info("Release {} is live", live.number());
     }

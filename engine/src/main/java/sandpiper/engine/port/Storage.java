@@ -46,6 +46,8 @@ public interface Storage extends AutoCloseable {
 
     RecomputationStorage recomputations();
 
+    KeptStorage kept();
+
     /**
      * Writes a copy of everything as it is at one moment; whoever reads or writes goes on
      * meanwhile.

@@ -1,8 +1,10 @@
 package sandpiper.model.change;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.definition.DefaultValue;
 import sandpiper.model.release.Field;
@@ -16,14 +18,17 @@ import sandpiper.model.release.Fields;
  */
 public record FieldChange(@Nullable Field before, @Nullable Field after) {
     /**
-     * Pairs the fields of an older state with those of a newer one: by name, and by the former name
-     * of what is renamed.
+     * Pairs the fields of an older state with those of a newer one.
+     *
+     * @param former the name a field had, or {@code null} when it was not there
      */
-    static List<FieldChange> between(@Nullable Fields older, @Nullable Fields newer) {
+    static List<FieldChange> between(
+            @Nullable Fields older, Fields newer, Function<Field, @Nullable String> former) {
         var changes = new ArrayList<FieldChange>();
-        var matched = new java.util.HashSet<String>();
-        for (var after : newer == null ? List.<Field>of() : newer.stream().toList()) {
-            var before = older == null ? null : former(older, newer, after);
+        var matched = new HashSet<String>();
+        for (var after : newer) {
+            var name = former.apply(after);
+            var before = older == null || name == null ? null : older.get(name);
             if (before != null) {
                 matched.add(before.name());
             }
@@ -37,14 +42,8 @@ public record FieldChange(@Nullable Field before, @Nullable Field after) {
         return changes;
     }
 
-    private static @Nullable Field former(Fields older, @Nullable Fields newer, Field after) {
-        var same = older.find(after.name());
-        if (same.isPresent()) {
-            return same.get();
-        }
-        var was = after.was();
-        boolean stillThere = was != null && newer != null && newer.find(was).isPresent();
-        return was == null || stillThere ? null : older.find(was).orElse(null);
+    static List<FieldChange> removed(Fields older) {
+        return older.stream().map(before -> new FieldChange(before, null)).toList();
     }
 
     public boolean isAdded() {

@@ -24,47 +24,50 @@ public record ObjectChange(
         parts = List.copyOf(parts);
     }
 
-    static ObjectChange between(@Nullable ObjectType before, @Nullable ObjectType after) {
+    static ObjectChange between(
+            @Nullable ObjectType before, ObjectType after, FormerNames names) {
         return new ObjectChange(
                 before,
                 after,
                 FieldChange.between(
                         before == null ? null : before.fields(),
-                        after == null ? null : after.fields()),
-                parts(
-                        before == null ? List.of() : before.parts(),
-                        after == null ? List.of() : after.parts()));
+                        after.fields(),
+                        field -> names.of(after, null, field)),
+                parts(before, after, names));
     }
 
-    private static List<PartChange> parts(List<Part> older, List<Part> newer) {
+    static ObjectChange removed(ObjectType before) {
+        return new ObjectChange(
+                before,
+                null,
+                FieldChange.removed(before.fields()),
+                before.parts().stream().map(PartChange::removed).toList());
+    }
+
+    private static List<PartChange> parts(
+            @Nullable ObjectType object, ObjectType after, FormerNames names) {
+        var older = object == null ? List.<Part>of() : object.parts();
         var changes = new ArrayList<PartChange>();
         var matched = new HashSet<String>();
-        for (var after : newer) {
+        for (var part : after.parts()) {
+            var name = names.of(after, part);
             var before =
-                    older.stream()
-                            .filter(part -> part.name().equals(after.name()))
-                            .findFirst()
-                            .or(() ->
-                                    older.stream()
-                                            .filter(part -> part.name().equals(after.was()))
-                                            .findFirst())
-                            .orElse(null);
+                    older.stream().filter(one -> one.name().equals(name)).findFirst().orElse(null);
             if (before != null) {
                 matched.add(before.name());
             }
             changes.add(
                     new PartChange(
                             before,
-                            after,
+                            part,
                             FieldChange.between(
-                                    before == null ? null : before.fields(), after.fields())));
+                                    before == null ? null : before.fields(),
+                                    part.fields(),
+                                    field -> names.of(after, part, field))));
         }
-        for (var before : older) {
-            if (!matched.contains(before.name())) {
-                changes.add(
-                        new PartChange(before, null, FieldChange.between(before.fields(), null)));
-            }
-        }
+        older.stream()
+                .filter(before -> !matched.contains(before.name()))
+                .forEach(before -> changes.add(PartChange.removed(before)));
         return changes;
     }
 

@@ -14,4 +14,8 @@ public record PartChange(@Nullable Part before, @Nullable Part after, List<Field
     public PartChange {
         fields = List.copyOf(fields);
     }
+
+    static PartChange removed(Part before) {
+        return new PartChange(before, null, FieldChange.removed(before.fields()));
+    }
 }

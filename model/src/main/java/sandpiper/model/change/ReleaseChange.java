@@ -3,7 +3,6 @@ package sandpiper.model.change;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ServiceType;
@@ -16,18 +15,32 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
 
     /** Compares two releases. */
     public static ReleaseChange between(Release before, Release after) {
+        return between(before, after, new WrittenNames(before, after));
+    }
+
+    /**
+     * What it is to go back to an earlier release: what was renamed since gets its name back.
+     *
+     * @param way from the earlier release to the one that is live, both included
+     */
+    public static ReleaseChange back(List<Release> way) {
+        return between(way.getLast(), way.getFirst(), new NamesTakenBack(way));
+    }
+
+    private static ReleaseChange between(Release before, Release after, FormerNames names) {
         var changes = new ArrayList<ObjectChange>();
         var matched = new HashSet<String>();
         for (var object : after.objects()) {
-            var former = former(before, after, object);
-            if (former != null) {
-                matched.add(former.name());
+            var name = names.of(object);
+            if (name != null) {
+                matched.add(name);
             }
-            changes.add(ObjectChange.between(former, object));
+            changes.add(
+                    ObjectChange.between(name == null ? null : before.object(name), object, names));
         }
         before.objects().stream()
                 .filter(object -> !matched.contains(object.name()))
-                .forEach(object -> changes.add(ObjectChange.between(object, null)));
+                .forEach(object -> changes.add(ObjectChange.removed(object)));
         return new ReleaseChange(before, after, changes);
     }
 
@@ -46,16 +59,6 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
                 || objects.stream()
                         .flatMap(object -> object.fields().stream())
                         .anyMatch(FieldChange::changesKind);
-    }
-
-    private static @org.jspecify.annotations.Nullable ObjectType former(
-            Release before, Release after, ObjectType object) {
-        var same = before.find(object.name());
-        var was = object.was();
-        if (same.isPresent() || was == null || after.find(was).isPresent()) {
-            return same.orElse(null);
-        }
-        return before.find(was).orElse(null);
     }
 
     /** What a person is told, one sentence for each difference, in the order of the model. */

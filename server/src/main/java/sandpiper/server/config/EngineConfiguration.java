@@ -72,8 +72,8 @@ class EngineConfiguration {
         }
 
         @Scheduled(fixedDelayString = "PT1H", initialDelayString = "PT10M")
-        void forgetOldAnswers() {
-            engine.forgetOldAnswers();
+        void forgetOld() {
+            engine.forgetOld();
         }
     }
 }

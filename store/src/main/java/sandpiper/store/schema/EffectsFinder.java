@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Objects;
 import org.jooq.Condition;
 import org.jooq.impl.DSL;
+import sandpiper.engine.port.SchemaStorage.Aside;
 import sandpiper.engine.port.SchemaStorage.Effects;
 import sandpiper.model.change.FieldChange;
 import sandpiper.model.change.ObjectChange;
@@ -13,6 +14,7 @@ import sandpiper.model.change.TypeWords;
 import sandpiper.model.release.Field;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.ParsedValue;
+import sandpiper.model.type.TextType;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.Tables;
@@ -22,16 +24,22 @@ final class EffectsFinder {
     private final SqlSession sql;
     private final List<String> losses = new ArrayList<>();
     private final List<String> obstacles = new ArrayList<>();
+    private final boolean keeps;
+    private final ComebackFinder finder;
+    private final List<ComebackFit> comebacks;
 
-    EffectsFinder(SqlSession sql) {
+    EffectsFinder(SqlSession sql, Aside aside) {
         this.sql = sql;
+        this.keeps = aside.keeping() != null;
+        this.finder = new ComebackFinder(sql);
+        this.comebacks = finder.find(aside.comebacks());
     }
 
     Effects find(ReleaseChange change) {
         for (var object : change.objects()) {
             find(object);
         }
-        return new Effects(losses, obstacles);
+        return new Effects(losses, obstacles, ComebackFinder.sentences(comebacks));
     }
 
     private void find(ObjectChange change) {
@@ -61,8 +69,11 @@ final class EffectsFinder {
         }
         if (shape.isGone()) {
             losses.add(
-                    "%s and %,d of its records are removed for good."
-                            .formatted(shape.title(), rows(table)));
+                    keeps
+                            ? "%s and %,d of its records are removed. They are kept aside for 30 days, and come back when it does."
+                                    .formatted(shape.title(), rows(table))
+                            : "%s and %,d of its records are removed for good."
+                                    .formatted(shape.title(), rows(table)));
             return;
         }
         for (var change : shape.fields()) {
@@ -86,10 +97,13 @@ final class EffectsFinder {
         var before = change.before();
         var after = change.after();
         if (after == null && before != null) {
-            long filled = count(table, Sql.column(before.name()).isNotNull());
+            // What is worked out is there again when its formula is.
+            long filled = before.isDerived() ? 0 : filled(table, before);
             if (filled > 0) {
                 losses.add(
-                        "%s.%s is removed, and its value in %,d records is lost.%s"
+                        (keeps
+                                        ? "%s.%s is removed. Its value in %,d records is kept aside for 30 days, and comes back when it does.%s"
+                                        : "%s.%s is removed, and its value in %,d records is lost.%s")
                                 .formatted(
                                         shape.title(),
                                         before.name(),
@@ -98,9 +112,7 @@ final class EffectsFinder {
             }
         } else if (before == null && after != null) {
             if (after.required() && after.defaultValue() == null) {
-                obstacles.add(
-                        "%s.%s is required, but the %,d records there are have no value for it: give it a default."
-                                .formatted(shape.title(), after.name(), rows(table)));
+                findMissing(shape, table, after);
             }
             if (after.unique() && after.defaultValue() != null && rows(table) > 1) {
                 obstacles.add(
@@ -110,6 +122,39 @@ final class EffectsFinder {
         } else if (before != null && after != null) {
             findDifference(shape, table, before, after);
         }
+    }
+
+    /** Records that have no value for a field that is added and required. */
+    private void findMissing(TableShape shape, String table, Field field) {
+        long coming = coming(shape, table, field);
+        long missing = rows(table) - coming;
+        if (missing > 0) {
+            obstacles.add(
+                    (coming == 0
+                                    ? "%s.%s is required, but the %,d records there are have no value for it: give it a default."
+                                    : "%s.%s is required, but %,d records that were made since it went have no value for it: give it a default.")
+                            .formatted(shape.title(), field.name(), missing));
+        }
+    }
+
+    /** How many records get a value that was kept aside. */
+    private long coming(TableShape shape, String table, Field field) {
+        return comebacks.stream()
+                .filter(fit -> !fit.comeback().isWhole() && fit.brings(field))
+                .filter(fit -> Comebacks.table(fit.comeback()).equals(shape.after()))
+                .mapToLong(fit ->
+                        finder.filled(
+                                fit, Objects.requireNonNullElse(shape.ownerBefore(), ""), table))
+                .sum();
+    }
+
+    private long filled(String table, Field field) {
+        return count(
+                table,
+                DSL.or(
+                        Tables.columns(field).stream()
+                                .map(column -> Sql.column(column).isNotNull())
+                                .toList()));
     }
 
     /** How to keep the values when a field of the same type came as this one went. */
@@ -144,8 +189,29 @@ final class EffectsFinder {
                     table,
                     List.of(before.name()));
         }
+        findLanguages(shape, table, before, after);
         if (!before.type().equals(after.type())) {
             findUnfit(shape, table, new Conversion(before, after), before, after);
+        }
+    }
+
+    /** Texts in languages that a field has no more. */
+    private void findLanguages(TableShape shape, String table, Field before, Field after) {
+        if (!(before.type() instanceof TextType from)
+                || !from.isLocalised()
+                || !(after.type() instanceof TextType to)) {
+            return;
+        }
+        var columns = Tables.columns(before);
+        for (int i = 0; i < columns.size(); i++) {
+            var language = from.languages().get(i);
+            boolean stays = to.isLocalised() ? to.languages().contains(language) : i == 0;
+            long filled = stays ? 0 : count(table, Sql.column(columns.get(i)).isNotNull());
+            if (filled > 0) {
+                losses.add(
+                        "%s.%s is no longer kept in %s, and its text in %,d records is lost."
+                                .formatted(shape.title(), after.name(), language, filled));
+            }
         }
     }
 

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
@@ -15,7 +16,9 @@ import sandpiper.engine.port.Transaction;
 import sandpiper.model.change.ObjectChange;
 import sandpiper.model.change.ReleaseChange;
 import sandpiper.model.definition.DefaultValue;
+import sandpiper.model.release.Field;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.system.SqlKept;
 import sandpiper.store.table.ColumnValues;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
@@ -38,13 +41,18 @@ public final class SchemaChanger implements SchemaStorage {
     }
 
     @Override
-    public Effects effects(Session session, ReleaseChange change) {
-        return new EffectsFinder(SqlSession.of(session)).find(change);
+    public Effects effects(Session session, ReleaseChange change, Aside aside) {
+        return new EffectsFinder(SqlSession.of(session), aside).find(change);
     }
 
     @Override
-    public void apply(Transaction transaction, ReleaseChange change) {
+    public void apply(Transaction transaction, ReleaseChange change, Aside aside) {
         var sql = SqlSession.of(transaction);
+        var comebacks = new ComebackFinder(sql).find(aside.comebacks());
+        var keeping = aside.keeping();
+        if (keeping != null) {
+            new KeptTables(sql, change.before(), keeping).keep(change);
+        }
         dropUnneededIndexes(sql, change);
         renameObjects(transaction, sql, change);
         // New tables first, so that others may link to them; tables that go last, so that none
@@ -59,10 +67,25 @@ public final class SchemaChanger implements SchemaStorage {
                 .filter(TableShape::isGone)
                 .sorted(Comparator.comparing(shape -> shape.owner() == null))
                 .forEach(shape -> sql.runOnce(dropped(Objects.requireNonNull(shape.before()))));
+        bringBack(sql, change, comebacks);
         createIndexes(sql, change);
         if (shapes(change).anyMatch(SchemaChanger::mayBreakLinks)) {
             checkLinks(sql);
         }
+    }
+
+    private void bringBack(SqlSession sql, ReleaseChange change, List<ComebackFit> fits) {
+        var comebacks = new Comebacks(sql, change.after());
+        comebacks.bring(fits);
+        for (var fit : fits) {
+            if (fit.comes() && fit.comeback().isWhole()) {
+                var table = Comebacks.table(fit.comeback());
+                shapes(change)
+                        .filter(shape -> table.equals(shape.after()))
+                        .forEach(shape -> fillAdded(sql, change, shape, table, fit::brings));
+            }
+        }
+        comebacks.forget(fits);
     }
 
     /** Looking at every link takes long, and one that is only added leads nowhere yet. */
@@ -108,6 +131,17 @@ public final class SchemaChanger implements SchemaStorage {
             if (before != null && after != null && !before.name().equals(after.name())) {
                 history.renameObject(transaction, before.name(), after.name());
                 sql.run(RENAME_SERIES, after.name(), before.name());
+                SqlKept.renameObject(sql, before.name(), after.name());
+            }
+            for (var part : object.parts()) {
+                var partBefore = part.before();
+                var partAfter = part.after();
+                if (after != null
+                        && partBefore != null
+                        && partAfter != null
+                        && !partBefore.name().equals(partAfter.name())) {
+                    SqlKept.renamePart(sql, after.name(), partBefore.name(), partAfter.name());
+                }
             }
         }
     }
@@ -128,7 +162,7 @@ public final class SchemaChanger implements SchemaStorage {
                 }
             }
         }
-        fillAdded(sql, change, shape, table);
+        fillAdded(sql, change, shape, table, _ -> false);
     }
 
     private static void rebuild(
@@ -159,11 +193,23 @@ public final class SchemaChanger implements SchemaStorage {
         sql.runOnce(renamed(made, table));
     }
 
-    /** Gives the records that were there the default of a field that is new. */
-    private void fillAdded(SqlSession sql, ReleaseChange change, TableShape shape, String table) {
+    /**
+     * Gives the records that were there the default of a field that is new.
+     *
+     * @param comes whether a field has values already
+     */
+    private void fillAdded(
+            SqlSession sql,
+            ReleaseChange change,
+            TableShape shape,
+            String table,
+            Predicate<Field> comes) {
         for (var added : shape.fields()) {
             var field = added.after();
-            if (!added.isAdded() || field == null || field.defaultValue() == null) {
+            if (!added.isAdded()
+                    || field == null
+                    || field.defaultValue() == null
+                    || comes.test(field)) {
                 continue;
             }
             var values =

@@ -369,7 +369,22 @@ public final class SystemTables {
                               calls, errors, micros, slowest, last
                             from sandpiper_traffic_before\
                             """,
-                            "drop table sandpiper_traffic_before"));
+                            "drop table sandpiper_traffic_before"),
+                    List.of(
+                            """
+                            create table sandpiper_kept (
+                              number integer primary key autoincrement,
+                              kept_at integer not null,
+                              release integer not null,
+                              object text not null,
+                              part text,
+                              field text,
+                              object_now text not null,
+                              part_now text,
+                              field_now text,
+                              rows integer not null
+                            )\
+                            """));
 
     private SystemTables() {}
 

@@ -18,12 +18,14 @@ import sandpiper.store.table.Tables;
  * @param before its name, or {@code null} when it is new
  * @param after its name, or {@code null} when it goes
  * @param owner the table whose rows own these, or {@code null} for an object's own table
+ * @param ownerBefore the same before, or {@code null} when it is new as well
  * @param title what people call it
  */
 record TableShape(
         @Nullable String before,
         @Nullable String after,
         @Nullable String owner,
+        @Nullable String ownerBefore,
         String title,
         List<FieldChange> fields) {
 
@@ -32,6 +34,7 @@ record TableShape(
         return new TableShape(
                 before == null ? null : Tables.of(before),
                 after == null ? null : Tables.of(after),
+                null,
                 null,
                 Objects.requireNonNull(after == null ? before : after).name(),
                 fields);
@@ -48,6 +51,7 @@ record TableShape(
                 before == null || objectBefore == null ? null : Tables.of(objectBefore, before),
                 after == null || objectAfter == null ? null : Tables.of(objectAfter, after),
                 Tables.of(object),
+                objectBefore == null ? null : Tables.of(objectBefore),
                 object.name() + "." + Objects.requireNonNull(after == null ? before : after).name(),
                 fields);
     }

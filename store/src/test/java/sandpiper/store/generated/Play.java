@@ -80,7 +80,7 @@ final class Play implements AutoCloseable {
 
     void act(Choices choices) {
         var object = choices.of(model.objects());
-        switch (choices.next(12)) {
+        switch (choices.next(13)) {
             case 0, 1, 2 -> create(object, choices);
             case 3, 4 -> change(object, choices, false);
             case 5 -> change(object, choices, true);
@@ -89,6 +89,7 @@ final class Play implements AutoCloseable {
             case 8 -> importRows(object, choices);
             case 9 -> call(object, choices);
             case 10 -> exchangeFormula(object, choices);
+            case 11 -> takeAwayAndBack();
             default -> restart();
         }
     }
@@ -379,6 +380,31 @@ final class Play implements AutoCloseable {
         told.add("release %s = %s".formatted(field, next.text()));
         release();
         unfollowed.addAll(model.objects());
+    }
+
+    /** Releases nothing at all, and goes back: everything must be as it was. */
+    private void takeAwayAndBack() {
+        told.add("away and back");
+        int before = engine.live().number();
+        engine.drafts()
+                .push(
+                        Map.of(
+                                "marina/package.yaml",
+                                Objects.requireNonNull(model.files().get("marina/package.yaml"))),
+                        Actor.SYSTEM);
+        assertThat(engine.releases().release("", new Releases.Accepted(true, true), Actor.SYSTEM))
+                .isInstanceOf(ReleasePreview.Result.Released.class);
+        assertThat(engine.live().release().objects()).isEmpty();
+        assertThat(
+                        engine.releases()
+                                .takeBack(
+                                        before,
+                                        new Releases.Order(
+                                                "", new Releases.Accepted(false, false), false),
+                                        Actor.SYSTEM))
+                .get()
+                .isInstanceOf(ReleasePreview.Result.Released.class);
+        assertThat(engine.releases().kept().all()).isEmpty();
     }
 
     private void restart() {

@@ -14,6 +14,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
@@ -52,12 +53,25 @@ public class ReleaseController {
         }
     }
 
-    /** What is wanted of a release. */
+    /**
+     * What is wanted of a release.
+     *
+     * @param forget whether values of what is removed are dropped at once, and not kept aside
+     */
     record ReleaseRequest(
             @Nullable @Size(max = 500) String note,
             @Nullable Boolean acceptLosses,
             @Nullable Boolean acceptBreaks,
-            @Nullable Boolean acceptFailing) {}
+            @Nullable Boolean acceptFailing,
+            @Nullable Boolean forget) {
+        Releases.Order order() {
+            return new Releases.Order(
+                    note == null ? "" : note,
+                    new Releases.Accepted(
+                            Boolean.TRUE.equals(acceptLosses), Boolean.TRUE.equals(acceptBreaks)),
+                    Boolean.TRUE.equals(forget));
+        }
+    }
 
     @Operation(summary = "List releases, newest first")
     @GetMapping
@@ -68,9 +82,11 @@ public class ReleaseController {
 
     @Operation(summary = "What releasing the draft would mean")
     @GetMapping("/preview")
-    ReleasePreview preview(@AuthenticationPrincipal Actor actor) {
+    ReleasePreview preview(
+            @RequestParam(defaultValue = "false") boolean forget,
+            @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
-        return engine.releases().preview();
+        return engine.releases().preview(forget);
     }
 
     @Operation(summary = "The files of a release")
@@ -79,8 +95,7 @@ public class ReleaseController {
         DutyCheck.require(actor, Duty.DESIGN);
         var files = engine.releases().filesOf(number);
         if (files.isEmpty()) {
-            throw new ProblemException(
-                    HttpStatus.NOT_FOUND, "There is no release %d.".formatted(number));
+            throw unknown(number);
         }
         return files;
     }
@@ -90,27 +105,53 @@ public class ReleaseController {
     ReleaseView release(
             @Valid @RequestBody ReleaseRequest body, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.RELEASE);
-        var note = body.note() == null ? "" : body.note();
-        if (!Boolean.TRUE.equals(body.acceptFailing())) {
-            requireExamples();
-        }
-        return switch (engine.releases()
-                .release(
-                        note,
-                        new Releases.Accepted(
-                                Boolean.TRUE.equals(body.acceptLosses()),
-                                Boolean.TRUE.equals(body.acceptBreaks())),
-                        actor)) {
+        requireExamples(body, engine.drafts().files());
+        return answer(engine.releases().release(body.order(), actor));
+    }
+
+    @Operation(summary = "What going back to an earlier release would mean")
+    @GetMapping("/{number:\\d{1,9}}/take-back")
+    ReleasePreview previewOfTakingBack(
+            @PathVariable int number,
+            @RequestParam(defaultValue = "false") boolean forget,
+            @AuthenticationPrincipal Actor actor) {
+        DutyCheck.require(actor, Duty.DESIGN);
+        return engine.releases()
+                .previewOfTakingBack(number, forget)
+                .orElseThrow(() -> unknown(number));
+    }
+
+    @Operation(summary = "Make an earlier release live again, as a new release")
+    @PostMapping("/{number:\\d{1,9}}/take-back")
+    ReleaseView takeBack(
+            @PathVariable int number,
+            @Valid @RequestBody ReleaseRequest body,
+            @AuthenticationPrincipal Actor actor) {
+        DutyCheck.require(actor, Duty.RELEASE);
+        requireExamples(body, engine.releases().filesOf(number));
+        return answer(
+                engine.releases()
+                        .takeBack(number, body.order(), actor)
+                        .orElseThrow(() -> unknown(number)));
+    }
+
+    private static ReleaseView answer(ReleasePreview.Result result) {
+        return switch (result) {
             case ReleasePreview.Result.Released(var release) -> ReleaseView.of(release);
             case ReleasePreview.Result.Refused(var preview, var message) ->
                     throw refused(preview, message);
         };
     }
 
+    private static ProblemException unknown(int number) {
+        return new ProblemException(
+                HttpStatus.NOT_FOUND, "There is no release %d.".formatted(number));
+    }
+
     /** What was proved must stay so, unless whoever releases says otherwise. */
-    private void requireExamples() {
-        var files = engine.drafts().files();
-        if (!Definitions.check(files).errors().isEmpty()) {
+    private void requireExamples(ReleaseRequest body, Map<String, String> files) {
+        if (Boolean.TRUE.equals(body.acceptFailing())
+                || !Definitions.check(files).errors().isEmpty()) {
             return;
         }
         var failing = runs.of(files).stream().filter(one -> !one.holds()).toList();

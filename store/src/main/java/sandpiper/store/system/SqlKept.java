@@ -1,0 +1,117 @@
+package sandpiper.store.system;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.port.KeptStorage;
+import sandpiper.engine.port.SchemaStorage.Keeping;
+import sandpiper.engine.port.Session;
+import sandpiper.engine.port.Transaction;
+import sandpiper.model.type.TemporalType;
+import sandpiper.store.sql.SqlSession;
+import sandpiper.store.table.Sql;
+import sandpiper.store.table.TableStatements;
+import sandpiper.store.table.Tables;
+
+/** What is kept aside, each in a table of its own, and the list of these. */
+public final class SqlKept implements KeptStorage {
+    private static final TableStatements TABLE = new TableStatements("sandpiper_kept");
+    private static final String ALL =
+            Sql.text(
+                    TABLE.select(
+                                    "number",
+                                    "kept_at",
+                                    "release",
+                                    "object",
+                                    "part",
+                                    "field",
+                                    "object_now",
+                                    "part_now",
+                                    "field_now",
+                                    "rows")
+                            .orderBy(Sql.number("number").desc()));
+    private static final String ADD =
+            TABLE.insert(
+                    "kept_at",
+                    "release",
+                    "object",
+                    "part",
+                    "field",
+                    "object_now",
+                    "part_now",
+                    "field_now",
+                    "rows");
+    private static final String REMOVE = TABLE.delete(Sql.is("number"));
+    private static final String RENAME_OBJECT =
+            TABLE.update(List.of("object_now"), Sql.is("object_now"));
+    private static final String RENAME_PART =
+            TABLE.update(List.of("part_now"), Sql.is("object_now").and(Sql.is("part_now")));
+
+    /** The table that has the values. */
+    public static String table(long number) {
+        return "_kept_%d".formatted(number);
+    }
+
+    @Override
+    public List<Kept> all(Session session) {
+        return SqlSession.of(session)
+                .list(
+                        ALL,
+                        row ->
+                                new Kept(
+                                        row.getLong(1),
+                                        TemporalType.instant(row.getLong(2)),
+                                        row.getInt(3),
+                                        place(
+                                                row.getString(4),
+                                                row.getString(5),
+                                                row.getString(6)),
+                                        place(
+                                                row.getString(7),
+                                                row.getString(8),
+                                                row.getString(9)),
+                                        row.getLong(10)));
+    }
+
+    private static Place place(String object, @Nullable String part, @Nullable String field) {
+        return new Place(object, part, field);
+    }
+
+    @Override
+    public boolean forget(Transaction transaction, long number) {
+        return remove(SqlSession.of(transaction), number);
+    }
+
+    /** Drops a table with its entry; tells whether it was there. */
+    public static boolean remove(SqlSession sql, long number) {
+        boolean was = sql.run(REMOVE, number) > 0;
+        if (was) {
+            sql.runOnce(Sql.text(Tables.sql().dropTable(Sql.table(table(number)))));
+        }
+        return was;
+    }
+
+    /** Adds an entry, whose table is still to be made. */
+    public static long add(SqlSession sql, Keeping keeping, Place place, Place now, long rows) {
+        return sql.insert(
+                ADD,
+                TemporalType.micros(keeping.at()),
+                keeping.release(),
+                place.object(),
+                place.part(),
+                place.field(),
+                now.object(),
+                now.part(),
+                now.field(),
+                rows);
+    }
+
+    /** Follows an object to its new name. */
+    public static void renameObject(SqlSession sql, String from, String to) {
+        sql.run(RENAME_OBJECT, to, from);
+    }
+
+    /** Follows a part to its new name. */
+    public static void renamePart(SqlSession sql, String object, String from, String to) {
+        sql.run(RENAME_PART, to, object, from);
+    }
+}
