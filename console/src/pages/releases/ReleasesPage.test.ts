@@ -2,7 +2,7 @@ import { Checkbox } from 'ant-design-vue'
 import { flushPromises, type VueWrapper } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { takeBack } from '@/api/draft'
-import { button, passing, press, service, show, text, type } from '@/testing/service'
+import { button, confirm, passing, press, service, show, text, type } from '@/testing/service'
 import ReleasesPage from './ReleasesPage.vue'
 
 vi.mock('@/api/client', async () => (await import('@/testing/service')).clientModule())
@@ -37,6 +37,7 @@ beforeEach(() => {
     { number: 2, at: '2026-05-02T10:00:00Z', by: 'ann', note: 'Beams', changes: ['One', 'Two'] },
     { number: 1, at: '2026-05-01T10:00:00Z', by: 'bob', note: '', changes: ['All'] },
   ])
+  service.answers('GET /manage/v1/kept-values', [])
 })
 afterEach(() => (document.body.innerHTML = ''))
 
@@ -86,6 +87,7 @@ describe('a release', () => {
       note: 'Vessels get a beam',
       acceptLosses: false,
       acceptBreaks: false,
+      forget: false,
     })
     expect(said.good).toHaveBeenLastCalledWith('Release 3 is live.')
   })
@@ -119,10 +121,15 @@ describe('a release', () => {
     expect(button('Release').disabled).toBe(true)
     await tick(shown, 0)
     expect(button('Release').disabled).toBe(true)
-    await tick(shown, 1)
+    await tick(shown, 2)
     expect(button('Release').disabled).toBe(false)
+    await tick(shown, 1)
     await press('Release')
-    expect(service.changes()[0]?.body).toMatchObject({ acceptLosses: true, acceptBreaks: true })
+    expect(service.changes()[0]?.body).toMatchObject({
+      acceptLosses: true,
+      acceptBreaks: true,
+      forget: true,
+    })
   })
 
   it('is not for those without the duty', async () => {
@@ -152,5 +159,90 @@ describe('what was released', () => {
     service.answers('GET /manage/v1/releases', [])
     await show(ReleasesPage)
     expect(text()).toContain('Nothing yet.')
+  })
+})
+
+describe('an earlier release', () => {
+  const previewed = (more: object) =>
+    service.answers('GET /manage/v1/releases/{number}/take-back', { ...PREVIEW, ...more })
+
+  it('is made live again once its losses are accepted', async () => {
+    previewed({ changes: ['Job.size: its values in 4 records come back.'], losses: ['Job.beam goes.'] })
+    service.answers('POST /manage/v1/releases/{number}/take-back', { number: 3 })
+    const said = passing()
+    const { shown } = await show(ReleasesPage)
+    await press('make live again')
+    expect(text()).toContain('its values in 4 records come back')
+    expect(button('Make it live').disabled).toBe(true)
+    await tick(shown, 0)
+    await press('Make it live')
+    expect(service.changes()[0]?.body).toEqual({
+      note: '',
+      acceptLosses: true,
+      acceptBreaks: false,
+      forget: false,
+    })
+    expect(said.good).toHaveBeenLastCalledWith('Release 3 is live, with what release 1 had.')
+  })
+
+  it('may be the same as the live one', async () => {
+    previewed({ files: [], changes: [] })
+    await show(ReleasesPage)
+    await press('make live again')
+    expect(text()).toContain('It is the same as the live release.')
+    expect(button('Make it live').disabled).toBe(true)
+  })
+
+  it('may no longer pass the checks', async () => {
+    previewed({
+      diagnostics: [{ severity: 'ERROR', file: 'yard/objects/job.yaml', line: 7, message: 'No such type.' }],
+    })
+    await show(ReleasesPage)
+    await press('make live again')
+    expect(text()).toContain('Release 1 no longer passes the checks')
+    expect(text()).toContain('No such type.')
+  })
+
+  it('says why it was refused', async () => {
+    previewed({})
+    service.refuses('POST /manage/v1/releases/{number}/take-back', 'Examples fail.')
+    await show(ReleasesPage)
+    await press('make live again')
+    await press('Make it live')
+    expect(text()).toContain('Examples fail.')
+  })
+
+  it('is not for those without the duty', async () => {
+    duties.release = false
+    await show(ReleasesPage)
+    expect(text()).not.toContain('make live again')
+  })
+})
+
+describe('what is kept aside', () => {
+  beforeEach(() =>
+    service.answers('GET /manage/v1/kept-values', [
+      { number: 7, what: 'Job.size', rows: 1200, release: 4, at: '', until: '2026-06-01T10:00:00Z' },
+    ]),
+  )
+
+  it('is told with its count and until when', async () => {
+    await show(ReleasesPage)
+    const card = document.querySelector('[data-test=kept]')?.textContent
+    expect(card).toContain('Job.size')
+    expect(card).toMatch(/1.?200 values · last in release 4 · until/)
+  })
+
+  it('is dropped when that is wanted', async () => {
+    service.answers('DELETE /manage/v1/kept-values/{number}', null)
+    const { shown } = await show(ReleasesPage)
+    await confirm(shown, 0)
+    expect(service.changes()[0]?.params).toEqual({ path: { number: 7 } })
+  })
+
+  it('is shown to those who may not drop it', async () => {
+    duties.release = false
+    await show(ReleasesPage)
+    expect(document.querySelector('[data-test=kept] button')).toBeNull()
   })
 })

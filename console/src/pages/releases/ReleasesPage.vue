@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Alert, Button, Checkbox, Input, Modal, Tag, message as toast } from 'ant-design-vue'
+import { Alert, Button, Input, Modal, Tag, message as toast } from 'ant-design-vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, unwrap } from '@/api/client'
@@ -8,6 +8,10 @@ import LoadState from '@/components/LoadState.vue'
 import TextDifference from '@/components/TextDifference.vue'
 import { moment } from '@/composables/format'
 import { useSession } from '@/composables/session'
+import { isCovered, NOTHING_ACCEPTED, order } from './acceptance'
+import KeptValues from './KeptValues.vue'
+import ReleaseEffects from './ReleaseEffects.vue'
+import TakeBackDialog from './TakeBackDialog.vue'
 
 const queries = useQueryClient()
 const { may } = useSession()
@@ -17,24 +21,14 @@ const preview = useQuery({
 })
 const releases = useQuery({ queryKey: ['releases'], queryFn: () => unwrap(api.GET('/manage/v1/releases')) })
 const note = ref('')
-const accept = ref(false)
-const acceptBreaks = ref(false)
+const accepted = ref(NOTHING_ACCEPTED)
 const busy = ref(false)
 const problem = ref('')
+const takenBack = ref<number | null>(null)
 const shownFile = ref<{ path: string; before: string; after: string } | null>(null)
 
 const errors = computed(() => preview.data.value?.diagnostics.filter((one) => one.severity === 'ERROR') ?? [])
-const ready = computed(() => {
-  const now = preview.data.value
-  return (
-    !!now &&
-    now.files.length > 0 &&
-    errors.value.length === 0 &&
-    now.obstacles.length === 0 &&
-    (now.losses.length === 0 || accept.value) &&
-    (now.breaks.length === 0 || acceptBreaks.value)
-  )
-})
+const ready = computed(() => !!preview.data.value && isCovered(preview.data.value, accepted.value))
 
 /** Makes a file what it is in the live release; what it was stays among the versions. */
 async function back(path: string) {
@@ -50,14 +44,9 @@ async function release() {
   busy.value = true
   problem.value = ''
   try {
-    const made = await unwrap(
-      api.POST('/manage/v1/releases', {
-        body: { note: note.value, acceptLosses: accept.value, acceptBreaks: acceptBreaks.value },
-      }),
-    )
+    const made = await unwrap(api.POST('/manage/v1/releases', { body: order(note.value, accepted.value) }))
     note.value = ''
-    accept.value = false
-    acceptBreaks.value = false
+    accepted.value = NOTHING_ACCEPTED
     void toast.success(`Release ${made.number} is live.`)
     await queries.invalidateQueries()
   } catch (error) {
@@ -95,48 +84,10 @@ async function release() {
                   </div>
                 </template>
               </Alert>
-              <ul v-if="preview.data.value.changes.length" class="changes" data-test="changes">
-                <li v-for="one in preview.data.value.changes" :key="one">{{ one }}</li>
-              </ul>
-              <p v-else-if="!errors.length" class="quiet">
+              <ReleaseEffects v-model="accepted" :preview="preview.data.value" />
+              <p v-if="!preview.data.value.changes.length && !errors.length" class="quiet">
                 Only wording differs; what is served stays the same.
               </p>
-              <Alert
-                v-if="preview.data.value.obstacles.length"
-                type="error"
-                show-icon
-                message="The data stands in the way"
-              >
-                <template #description>
-                  <div v-for="one in preview.data.value.obstacles" :key="one">{{ one }}</div>
-                </template>
-              </Alert>
-              <Alert
-                v-if="preview.data.value.losses.length"
-                type="warning"
-                show-icon
-                message="Data would be taken away"
-              >
-                <template #description>
-                  <div v-for="one in preview.data.value.losses" :key="one">{{ one }}</div>
-                  <Checkbox v-model:checked="accept">I accept that</Checkbox>
-                </template>
-              </Alert>
-              <Alert
-                v-if="preview.data.value.breaks.length"
-                type="warning"
-                show-icon
-                message="Published contracts would break"
-                data-test="breaks"
-              >
-                <template #description>
-                  <ul class="changes">
-                    <li v-for="one in preview.data.value.breaks" :key="one">{{ one }}</li>
-                  </ul>
-                  <p class="quiet">A new version of the service beside this one breaks nobody.</p>
-                  <Checkbox v-model:checked="acceptBreaks">Break them all the same</Checkbox>
-                </template>
-              </Alert>
               <h2 class="files">Files</h2>
               <div v-for="file in preview.data.value.files" :key="file.path">
                 <button class="mono link" @click="shownFile = file">{{ file.path }}</button>
@@ -167,31 +118,44 @@ async function release() {
           </template>
         </LoadState>
       </section>
-      <section class="card">
-        <h2>Released so far</h2>
-        <LoadState
-          :loading="releases.isLoading.value"
-          :error="releases.error.value"
-          @retry="releases.refetch()"
-        >
-          <p v-if="releases.data.value?.length === 0" class="quiet">Nothing yet.</p>
-          <article v-for="(one, place) in releases.data.value" :key="one.number">
-            <div class="row">
-              <strong>Release {{ one.number }}</strong>
-              <Tag v-if="place === 0" color="cyan">live</Tag>
-              <span class="quiet">{{ moment(one.at) }} · {{ one.by }}</span>
-            </div>
-            <div v-if="one.note">{{ one.note }}</div>
-            <details :open="place === 0 && one.changes.length < 8">
-              <summary class="quiet">{{ one.changes.length }} changes</summary>
-              <ul class="changes">
-                <li v-for="change in one.changes" :key="change">{{ change }}</li>
-              </ul>
-            </details>
-          </article>
-        </LoadState>
-      </section>
+      <div class="stack">
+        <KeptValues />
+        <section class="card">
+          <h2>Released so far</h2>
+          <LoadState
+            :loading="releases.isLoading.value"
+            :error="releases.error.value"
+            @retry="releases.refetch()"
+          >
+            <p v-if="releases.data.value?.length === 0" class="quiet">Nothing yet.</p>
+            <article v-for="(one, place) in releases.data.value" :key="one.number">
+              <div class="row">
+                <strong>Release {{ one.number }}</strong>
+                <Tag v-if="place === 0" color="cyan">live</Tag>
+                <span class="quiet">{{ moment(one.at) }} · {{ one.by }}</span>
+                <Button
+                  v-if="place > 0 && may('release')"
+                  size="small"
+                  type="text"
+                  class="back again"
+                  :aria-label="`make release ${one.number} live again`"
+                  @click="takenBack = one.number"
+                  >make live again</Button
+                >
+              </div>
+              <div v-if="one.note">{{ one.note }}</div>
+              <details :open="place === 0 && one.changes.length < 8">
+                <summary class="quiet">{{ one.changes.length }} changes</summary>
+                <ul class="changes">
+                  <li v-for="change in one.changes" :key="change">{{ change }}</li>
+                </ul>
+              </details>
+            </article>
+          </LoadState>
+        </section>
+      </div>
     </div>
+    <TakeBackDialog v-if="takenBack !== null" :number="takenBack" @close="takenBack = null" />
     <Modal
       :open="!!shownFile"
       :title="shownFile?.path"
@@ -217,6 +181,13 @@ async function release() {
 }
 .changes li {
   padding: 2px 0;
+}
+.stack {
+  display: grid;
+  gap: 12px;
+}
+.again {
+  margin-left: auto;
 }
 .files {
   margin-top: 14px;

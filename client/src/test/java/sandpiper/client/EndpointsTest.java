@@ -108,7 +108,17 @@ class EndpointsTest {
                 of("preview", it -> it.draft().preview()),
                 of(
                         "release",
-                        it -> it.draft().release(new DraftCalls.Wanted("why", true, true, true))),
+                        it -> it.draft().release(new DraftCalls.Wanted("why", true, true, true, false))),
+                of("previewOfTakingBack", it -> it.draft().previewOfTakingBack(3, true)),
+                of(
+                        "takeBack",
+                        it ->
+                                it.draft()
+                                        .takeBack(
+                                                3,
+                                                new DraftCalls.Wanted("why", true, true, true, true))),
+                list("kept", it -> it.draft().kept()),
+                of("forget", it -> it.draft().forget(7)),
                 of("play", it -> it.draft().play(files)),
                 of(
                         "tryOut",

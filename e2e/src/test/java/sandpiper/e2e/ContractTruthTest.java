@@ -49,7 +49,7 @@ class ContractTruthTest {
         var random = new Random(seed);
         var name = "truth" + seed;
         manage.draft().push(TruthPackage.files(name, random));
-        manage.draft().release(new DraftCalls.Wanted(name, true, true, true));
+        manage.draft().release(new DraftCalls.Wanted(name, true, true, true, false));
         var secret =
                 manage.access()
                         .createClient(

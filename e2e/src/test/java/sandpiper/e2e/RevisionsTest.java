@@ -109,7 +109,7 @@ class RevisionsTest {
                                 object,
                                 "shed/services/shed.yaml",
                                 SERVICE));
-        manage.draft().release(new DraftCalls.Wanted("shed", true, true, true));
+        manage.draft().release(new DraftCalls.Wanted("shed", true, true, true, false));
     }
 
     @AfterAll

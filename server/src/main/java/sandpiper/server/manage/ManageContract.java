@@ -45,6 +45,7 @@ import sandpiper.server.manage.draft.DraftController;
 import sandpiper.server.manage.draft.EventView;
 import sandpiper.server.manage.draft.ExampleController;
 import sandpiper.server.manage.draft.HandlerView;
+import sandpiper.server.manage.draft.KeptController;
 import sandpiper.server.manage.draft.LayoutView;
 import sandpiper.server.manage.draft.LogicController;
 import sandpiper.server.manage.draft.LogicRequest;
@@ -89,6 +90,7 @@ class ManageContract {
                     ConditionView.class,
                     FigureController.class,
                     NamedViewController.class,
+                    KeptController.class,
                     ReleaseController.class,
                     ReleasePreview.class,
                     ServiceView.class,

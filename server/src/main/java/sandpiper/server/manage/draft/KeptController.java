@@ -56,7 +56,7 @@ public class KeptController {
     }
 
     @Operation(summary = "Drop values kept aside, for good")
-    @DeleteMapping("/{number:\\d{1,18}}")
+    @DeleteMapping("/{number}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void forget(@PathVariable long number, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.RELEASE);

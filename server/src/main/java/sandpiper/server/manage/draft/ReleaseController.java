@@ -110,7 +110,7 @@ public class ReleaseController {
     }
 
     @Operation(summary = "What going back to an earlier release would mean")
-    @GetMapping("/{number:\\d{1,9}}/take-back")
+    @GetMapping("/{number}/take-back")
     ReleasePreview previewOfTakingBack(
             @PathVariable int number,
             @RequestParam(defaultValue = "false") boolean forget,
@@ -122,7 +122,7 @@ public class ReleaseController {
     }
 
     @Operation(summary = "Make an earlier release live again, as a new release")
-    @PostMapping("/{number:\\d{1,9}}/take-back")
+    @PostMapping("/{number}/take-back")
     ReleaseView takeBack(
             @PathVariable int number,
             @Valid @RequestBody ReleaseRequest body,
