@@ -24,10 +24,15 @@ import sandpiper.cli.draft.PushCommand;
 import sandpiper.cli.draft.KeptCommand;
 import sandpiper.cli.draft.ReleaseCommand;
 import sandpiper.cli.draft.TakeBackCommand;
+import sandpiper.cli.pack.PackCommand;
+import sandpiper.cli.pack.PackagesCommand;
+import sandpiper.cli.pack.SigningKeyCommand;
+import sandpiper.cli.pack.UnpackCommand;
 import sandpiper.cli.records.CallCommand;
 import sandpiper.cli.records.RecordsCommand;
 import sandpiper.cli.service.BackupCommand;
 import sandpiper.cli.service.DemoCommand;
+import sandpiper.cli.service.RestoreCommand;
 import sandpiper.cli.service.ServeCommand;
 import sandpiper.client.RefusedException;
 
@@ -55,6 +60,10 @@ public final class Main {
                     ReleaseCommand.class,
                     TakeBackCommand.class,
                     KeptCommand.class,
+                    PackCommand.class,
+                    UnpackCommand.class,
+                    PackagesCommand.class,
+                    SigningKeyCommand.class,
                     RecordsCommand.class,
                     EvalCommand.class,
                     CallCommand.class,
@@ -69,6 +78,7 @@ public final class Main {
                     TrafficCommand.class,
                     KeysCommand.class,
                     BackupCommand.class,
+                    RestoreCommand.class,
                     ComponentsCommand.class,
                     StatusCommand.class,
                     AutoComplete.GenerateCompletion.class);

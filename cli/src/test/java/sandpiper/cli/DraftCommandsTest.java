@@ -213,6 +213,91 @@ class DraftCommandsTest {
     }
 
     @Nested
+    class TakeBack {
+        private static final String AT = "/manage/v1/releases/2/take-back";
+
+        private void answers(String preview) {
+            service.answering("GET " + AT, preview);
+            service.answering("POST " + AT, "{\"number\": 5, \"changes\": []}");
+        }
+
+        @Test
+        void tellsFirstAndStopsAtWhatNeedsAYes() {
+            answers(LOSING);
+
+            var outcome = service.run("take-back", "2");
+
+            assertThat(outcome.code()).isEqualTo(1);
+            assertThat(outcome.lines())
+                    .contains("- 12 sizes.")
+                    .endsWith(
+                            "Nothing was released. To go on all the same, say so: --accept-losses"
+                                    + " --accept-breaks.");
+        }
+
+        @Test
+        void goesBackWhenAllIsSaid() {
+            answers(LOSING);
+
+            var outcome =
+                    service.run(
+                            "take-back",
+                            "2",
+                            "--note",
+                            "Wrong",
+                            "--accept-losses",
+                            "--accept-breaks",
+                            "--forget");
+
+            assertThat(outcome.code()).isZero();
+            assertThat(outcome.lines()).endsWith("Release 5 is live, with what release 2 had.");
+            assertThat(service.last().json().path("note").asString()).isEqualTo("Wrong");
+            assertThat(service.last().json().path("forget").asBoolean()).isTrue();
+        }
+
+        @Test
+        void onlyTellsWhenThatIsWanted() {
+            answers(SAME);
+
+            var outcome = service.run("take-back", "2", "--dry-run");
+
+            assertThat(outcome.code()).isZero();
+            assertThat(outcome.lines())
+                    .containsExactly("Release 2 is the same as the live release.");
+            assertThat(service.asked()).hasSize(1);
+        }
+    }
+
+    @Nested
+    class Kept {
+        @Test
+        void isListed() {
+            service.answering(
+                    "GET /manage/v1/kept-values",
+                    "[{\"number\": 3, \"what\": \"Job.size\", \"rows\": 1200, \"release\": 4,"
+                            + " \"until\": \"2026-06-01T10:00:00Z\"}]");
+
+            assertThat(service.run("kept").lines().getLast())
+                    .contains("3", "Job.size", "1,200", "4", "2026-06-01");
+        }
+
+        @Test
+        void mayBeNothing() {
+            service.answering("GET /manage/v1/kept-values", "[]");
+
+            assertThat(service.run("kept").lines()).containsExactly("Nothing is kept aside.");
+        }
+
+        @Test
+        void isDropped() {
+            service.answering("DELETE /manage/v1/kept-values/3", "");
+
+            assertThat(service.run("kept", "--forget", "3").lines())
+                    .containsExactly("3 is dropped.");
+        }
+    }
+
+    @Nested
     class Pull {
         private static final String DRAFT =
                 """

@@ -3,6 +3,7 @@ package sandpiper.client;
 import static sandpiper.client.ManageClient.escape;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -11,6 +12,7 @@ import tools.jackson.databind.JsonNode;
 /** Definitions: the draft, what it would change, releases, examples, contracts and trials. */
 public final class DraftCalls {
     private static final String RELEASES = "/manage/v1/releases";
+    private static final String PACKAGES = "/manage/v1/packages";
     private static final String KEPT = "/manage/v1/kept-values";
 
     private final ManageClient http;
@@ -70,6 +72,41 @@ public final class DraftCalls {
 
     /** Values kept aside since a release removed them; {@code what} is {@code Stay.remark}. */
     public record Kept(long number, String what, long rows, int release, String until) {}
+
+    /**
+     * A package that is live.
+     *
+     * @param content what tells its files from any others
+     * @param origin from where it came, or {@code null} when it was made or pushed there
+     * @param altered files that differ from those that came
+     */
+    public record Package(
+            String name,
+            String version,
+            boolean sealed,
+            List<String> depends,
+            String content,
+            @Nullable Origin origin,
+            List<String> altered) {}
+
+    /** From where a package came; an empty instance is one without a name, or a folder. */
+    public record Origin(
+            String instance,
+            @Nullable Integer release,
+            @Nullable String signer,
+            String at,
+            String by) {}
+
+    /** A package that came into the draft; {@code before} is the version that was there. */
+    public record Unpacked(
+            String name,
+            String version,
+            @Nullable String before,
+            @Nullable String signer,
+            List<String> added,
+            List<String> changed,
+            List<String> removed,
+            List<Finding> diagnostics) {}
 
     /** A release that is live now. */
     public record Released(int number, List<String> changes) {}
@@ -154,7 +191,7 @@ public final class DraftCalls {
      * @param forget whether values of what is removed would be dropped at once
      */
     public Answer<Preview> preview(boolean forget) {
-        return http.read("%s/preview?forget=%b".formatted(RELEASES, forget), Preview.class);
+        return http.read(RELEASES + "/preview" + forgetting(forget), Preview.class);
     }
 
     public Answer<Released> release(Wanted wanted) {
@@ -164,13 +201,33 @@ public final class DraftCalls {
     /** What going back to an earlier release would do. */
     public Answer<Preview> previewOfTakingBack(int number, boolean forget) {
         return http.read(
-                "%s/%d/take-back?forget=%b".formatted(RELEASES, number, forget), Preview.class);
+                "%s/%d/take-back%s".formatted(RELEASES, number, forgetting(forget)),
+                Preview.class);
     }
 
     /** Makes an earlier release live again, as a new one. */
     public Answer<Released> takeBack(int number, Wanted wanted) {
         return http.send(
                 "POST", "%s/%d/take-back".formatted(RELEASES, number), wanted, Released.class);
+    }
+
+    private static String forgetting(boolean forget) {
+        return forget ? "?forget=true" : "";
+    }
+
+    /** The packages that are live. */
+    public Answer<List<Package>> packages() {
+        return http.list(PACKAGES, Package.class);
+    }
+
+    /** Writes a live package to a file, as it goes to other instances. */
+    public void pack(String name, Path to) {
+        http.download("%s/%s/archive".formatted(PACKAGES, escape(name)), to);
+    }
+
+    /** Takes a packed package into the draft. */
+    public Answer<Unpacked> unpack(byte[] archive) {
+        return http.upload(PACKAGES + "/unpack", "application/zip", archive, Unpacked.class);
     }
 
     /** What is kept aside, newest first. */

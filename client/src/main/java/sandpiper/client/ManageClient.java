@@ -188,6 +188,15 @@ public final class ManageClient {
         }
     }
 
+    /** Sends a file of a media type, and reads what is answered. */
+    <T> Answer<T> upload(String path, String mediaType, byte[] content, Class<T> type) {
+        var request =
+                request("POST", path, null)
+                        .setHeader("Content-Type", mediaType)
+                        .POST(HttpRequest.BodyPublishers.ofByteArray(content));
+        return typed(read(answer(request)), type);
+    }
+
     public JsonNode post(String path, Object body) {
         return read(call("POST", path, write(body), null));
     }
@@ -225,6 +234,10 @@ public final class ManageClient {
         if (version != null) {
             request.header("If-Match", "\"" + version + "\"");
         }
+        return answer(request);
+    }
+
+    private String answer(HttpRequest.Builder request) {
         try {
             var answer = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
             if (answer.statusCode() >= 300) {

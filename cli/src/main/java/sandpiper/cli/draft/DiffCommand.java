@@ -40,7 +40,7 @@ public final class DiffCommand implements Callable<Integer> {
     }
 
     /** A preview as lines of text. */
-    static String inWords(DraftCalls.Preview preview) {
+    public static String inWords(DraftCalls.Preview preview) {
         return inWords(preview, "The draft");
     }
 

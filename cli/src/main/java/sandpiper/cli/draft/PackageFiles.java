@@ -14,7 +14,7 @@ public final class PackageFiles {
     private PackageFiles() {}
 
     /** Texts by path, each path beginning with its package's folder. */
-    static Map<String, String> read(Path folder) {
+    public static Map<String, String> read(Path folder) {
         if (!Files.isDirectory(folder)) {
             throw new RefusedException(0, "%s is not a folder.".formatted(folder), List.of());
         }

@@ -19,8 +19,8 @@ import sandpiper.client.RefusedException;
         mixinStandardHelpOptions = true,
         description = {
             "Write a copy of everything the service holds, while it goes on.",
-            "To restore it, start a service with it: sandpiper serve --data FILE. Sealed secrets"
-                    + " also need the key file that lies beside the service's data."
+            "\"restore\" puts it back. Sealed secrets also need the key file that lies beside the"
+                    + " service's data."
         },
         footer = {"", "Example:", "  sandpiper backup marina-2026-11-27.db"})
 public final class BackupCommand implements Callable<Integer> {

@@ -12,6 +12,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.port.DefinitionStorage;
 import sandpiper.engine.port.DefinitionStorage.DraftFileState;
+import sandpiper.engine.port.DefinitionStorage.StoredOrigin;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
@@ -72,6 +73,14 @@ public final class Drafts {
     public CheckedDefinitions checkWith(String path, String text) {
         var files = new TreeMap<>(files());
         files.put(path, text);
+        return Definitions.check(files);
+    }
+
+    /** What there would be to say if a package had other files; nothing is kept. */
+    public CheckedDefinitions checkWith(String packageName, Map<String, String> others) {
+        var files = new TreeMap<>(files());
+        files.keySet().removeIf(path -> packageOf(path).equals(packageName));
+        files.putAll(others);
         return Definitions.check(files);
     }
 
@@ -231,29 +240,47 @@ public final class Drafts {
      * files stay.
      */
     public Pushed push(Map<String, String> files, Actor actor) {
+        return writer.write(transaction -> pushIn(transaction, files, actor));
+    }
+
+    /** The same with one package, keeping from where it came. */
+    public Pushed unpack(Map<String, String> files, StoredOrigin origin, Actor actor) {
         return writer.write(transaction -> {
-            var there = definitions.draft(transaction);
-            var packages = files.keySet().stream().map(Drafts::packageOf).distinct().toList();
-            var removed =
-                    there.keySet().stream()
-                            .filter(path ->
-                                    packages.contains(packageOf(path)) && !files.containsKey(path))
-                            .toList();
-            removed.forEach(path -> removeIn(transaction, path));
-            var different =
-                    files.keySet().stream()
-                            .filter(path -> !Objects.equals(there.get(path), files.get(path)))
-                            .sorted()
-                            .toList();
-            for (var path : different) {
-                var text = Objects.requireNonNull(files.get(path));
-                putIn(transaction, path, text, actor);
-            }
-            return new Pushed(
-                    different.stream().filter(path -> !there.containsKey(path)).toList(),
-                    different.stream().filter(there::containsKey).toList(),
-                    removed);
+            var pushed = pushIn(transaction, files, actor);
+            definitions.putOrigin(transaction, origin);
+            return pushed;
         });
+    }
+
+    /** From where packages came, newest first. */
+    public List<StoredOrigin> origins() {
+        try (var session = storage.snapshot()) {
+            return definitions.origins(session);
+        }
+    }
+
+    private Pushed pushIn(Transaction transaction, Map<String, String> files, Actor actor) {
+        var there = definitions.draft(transaction);
+        var packages = files.keySet().stream().map(Drafts::packageOf).distinct().toList();
+        var removed =
+                there.keySet().stream()
+                        .filter(path ->
+                                packages.contains(packageOf(path)) && !files.containsKey(path))
+                        .toList();
+        removed.forEach(path -> removeIn(transaction, path));
+        var different =
+                files.keySet().stream()
+                        .filter(path -> !Objects.equals(there.get(path), files.get(path)))
+                        .sorted()
+                        .toList();
+        for (var path : different) {
+            var text = Objects.requireNonNull(files.get(path));
+            putIn(transaction, path, text, actor);
+        }
+        return new Pushed(
+                different.stream().filter(path -> !there.containsKey(path)).toList(),
+                different.stream().filter(there::containsKey).toList(),
+                removed);
     }
 
     /** The package a path belongs to: its first folder. */

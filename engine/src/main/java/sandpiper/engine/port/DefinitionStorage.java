@@ -73,4 +73,26 @@ public interface DefinitionStorage {
 
     /** Keeps a revision, in the place of what was known of it. */
     void putRevision(Transaction transaction, StoredRevision revision);
+
+    /**
+     * From where a package came into the draft.
+     *
+     * @param content what tells its files from any others
+     * @param manifest what was said with it, as text
+     * @param signer the fingerprint of the key it was signed with, or {@code null}
+     */
+    record StoredOrigin(
+            String packageName,
+            String version,
+            String content,
+            String manifest,
+            @Nullable String signer,
+            Instant at,
+            String by) {}
+
+    /** From where packages came, newest first. */
+    List<StoredOrigin> origins(Session session);
+
+    /** Keeps from where a package came, in the place of what was known of the same content. */
+    void putOrigin(Transaction transaction, StoredOrigin origin);
 }

@@ -70,7 +70,7 @@ public record FieldChange(@Nullable Field before, @Nullable Field after) {
             sentences.add(
                     "field %s is added (%s)".formatted(after.name(), TypeWords.of(after.type())));
         } else if (after == null && before != null) {
-            sentences.add("field %s is removed, and its values with it".formatted(before.name()));
+            sentences.add("field %s is removed".formatted(before.name()));
         } else if (before != null && after != null) {
             differences(before, after, sentences);
         }

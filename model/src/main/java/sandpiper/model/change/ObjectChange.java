@@ -84,7 +84,7 @@ public record ObjectChange(
         }
         if (after == null && before != null) {
             return List.of(
-                    "Object %s is removed, and all its records with it.".formatted(before.name()));
+                    "Object %s is removed.".formatted(before.name()));
         }
         var sentences = new ArrayList<String>();
         if (before != null && after != null) {
@@ -133,7 +133,7 @@ public record ObjectChange(
             sentences.add("%s: line items %s are added.".formatted(name(), after.name()));
         } else if (after == null && before != null) {
             sentences.add(
-                    "%s: line items %s are removed, all of them.".formatted(name(), before.name()));
+                    "%s: line items %s are removed.".formatted(name(), before.name()));
         } else if (before != null && after != null) {
             if (!before.name().equals(after.name())) {
                 sentences.add(

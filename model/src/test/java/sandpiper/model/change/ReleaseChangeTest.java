@@ -48,7 +48,7 @@ class ReleaseChangeTest {
                         "Berth: field rate is renamed to nightlyRate and keeps its values.",
                         "Berth: field nightlyRate is labelled \"Nightly rate\".",
                         "Berth: field open is added (boolean).",
-                        "Berth: field former is removed, and its values with it.");
+                        "Berth: field former is removed.");
     }
 
     @Test

@@ -35,7 +35,9 @@ public record Settings(
         @DefaultValue Limits limits,
         @DefaultValue Cors cors,
         @DefaultValue Webhooks webhooks,
-        @DefaultValue Tracing tracing) {
+        @DefaultValue Tracing tracing,
+        @DefaultValue Instance instance,
+        @DefaultValue Packages packages) {
     public Settings {
         within("port", port, 0, 65_535);
         publicAddress = publicAddress.strip().replaceFirst("/+$", "");
@@ -139,4 +141,47 @@ public record Settings(
      *     null} for nowhere
      */
     public record Tracing(@Nullable String endpoint) {}
+
+    /**
+     * What tells an instance from others of the same packages.
+     *
+     * @param name such as {@code production}; empty for none
+     * @param colour by which the console is told apart, as in {@code #b3261e}; empty for none
+     * @param accepts whether definitions may be changed in place
+     */
+    public record Instance(
+            @DefaultValue("") String name,
+            @DefaultValue("") String colour,
+            @DefaultValue("all") Accepts accepts) {
+        private static final int LONGEST_NAME = 40;
+
+        public Instance {
+            name = name.strip();
+            within("instance.name (its length)", name.length(), 0, LONGEST_NAME);
+            if (!colour.isEmpty() && !colour.matches("#[0-9a-fA-F]{6}")) {
+                throw new IllegalArgumentException(
+                        "sandpiper.instance.colour must have the form #b3261e, but is %s."
+                                .formatted(colour));
+            }
+        }
+    }
+
+    /** From where definitions may come. */
+    public enum Accepts {
+        ALL,
+        PACKAGES
+    }
+
+    /**
+     * Packages that come and go as files.
+     *
+     * @param signingKey the file with the key they are signed with, or {@code null} to leave them
+     *     unsigned
+     * @param trusted fingerprints of the keys whose packages are taken; empty to take every one
+     */
+    public record Packages(@Nullable Path signingKey, @DefaultValue List<String> trusted) {
+        public Packages {
+            trusted = trimmed(trusted);
+        }
+    }
 }

@@ -384,12 +384,24 @@ public final class SystemTables {
                               field_now text,
                               rows integer not null
                             )\
+                            """,
+                            """
+                            create table sandpiper_package_origin (
+                              package text not null,
+                              content text not null,
+                              version text not null,
+                              manifest text not null,
+                              signer text,
+                              unpacked_at integer not null,
+                              unpacked_by text not null,
+                              primary key (package, content)
+                            ) without rowid\
                             """));
 
     private SystemTables() {}
 
     /** The format this version of the service writes. */
-    static int newest() {
+    public static int newest() {
         return STEPS.size();
     }
 

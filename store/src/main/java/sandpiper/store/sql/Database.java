@@ -11,6 +11,7 @@ import org.slf4j.LoggerFactory;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConnection;
 import org.sqlite.SQLiteDataSource;
+import sandpiper.engine.port.StorageException;
 import sandpiper.store.file.FileModes;
 import sandpiper.store.file.FileWatch;
 
@@ -102,6 +103,44 @@ public final class Database implements AutoCloseable {
                     source(file).getConnection());
         } catch (SQLException e) {
             throw SqlFailures.inWords(e);
+        }
+    }
+
+    /**
+     * Looks through a copy of a backup as a whole.
+     *
+     * @param named what messages call it
+     * @param format the newest this service knows
+     * @return the newest release in it; 0 before the first
+     * @throws StorageException when it is no data file of this service, is of a newer one, or is
+     *     damaged
+     */
+    public static int look(Path copy, Path named, int format) {
+        var config = new SQLiteConfig();
+        config.setReadOnly(true);
+        var source = new SQLiteDataSource(config);
+        source.setUrl("jdbc:sqlite:" + copy);
+        try (var connection = source.getConnection()) {
+            return Soundness.checkBackup(connection, named, format);
+        } catch (SQLException e) {
+            throw new StorageException(
+                    "%s is no data file of Sandpiper, or is damaged: %s"
+                            .formatted(named, e.getMessage()),
+                    e);
+        }
+    }
+
+    /** Brings what stands in the log of a file that nobody has open into the file itself. */
+    public static void settle(Path file) {
+        if (!Files.exists(Path.of(file + "-wal"))) {
+            return;
+        }
+        try (var connection = source(file).getConnection();
+                var statement = connection.createStatement()) {
+            statement.execute("pragma wal_checkpoint(truncate)");
+        } catch (SQLException e) {
+            // A damaged file is often why a backup is wanted; it is kept as it is, with its log.
+            LOG.warn("The log of {} could not be brought into it", file, e);
         }
     }
 

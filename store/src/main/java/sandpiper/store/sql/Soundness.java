@@ -1,5 +1,6 @@
 package sandpiper.store.sql;
 
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.ArrayList;
@@ -76,6 +77,36 @@ final class Soundness {
             }
             damaged.accept(String.valueOf(e.getMessage()));
         }
+    }
+
+    /** The whole look at a backup; gives the number of its newest release. */
+    static int checkBackup(Connection connection, Path named, int format)
+            throws SQLException {
+        var known =
+                first(
+                        connection,
+                        "select count(*) from sqlite_schema where name in ('sandpiper_release',"
+                                + " 'sandpiper_draft')");
+        if (!known.equals("2")) {
+            throw new StorageException(
+                    "%s is no data file of Sandpiper.".formatted(named),
+                    new IllegalStateException(known));
+        }
+        var written = first(connection, "pragma user_version");
+        if (Integer.parseInt(written) > format) {
+            throw new StorageException(
+                    "%s was written by a newer version of the service (format %s, this one knows %d)."
+                            .formatted(named, written, format),
+                    new IllegalStateException(written));
+        }
+        var found = first(connection, "pragma integrity_check(1)");
+        if (!found.equals(SOUND)) {
+            throw new StorageException(
+                    "%s is damaged (%s).".formatted(named, found),
+                    new IllegalStateException(found));
+        }
+        return Integer.parseInt(
+                first(connection, "select coalesce(max(number), 0) from sandpiper_release"));
     }
 
     private static List<String> tables(Connection connection) throws SQLException {

@@ -51,6 +51,26 @@ public final class SqlDefinitions implements DefinitionStorage {
                             .where(Sql.is("path"))
                             .orderBy(Sql.number("number").desc())
                             .limit(Sql.count()));
+    private static final TableStatements ORIGIN = new TableStatements("sandpiper_package_origin");
+    private static final String ORIGINS =
+            Sql.text(
+                    ORIGIN.select(
+                                    "package",
+                                    "version",
+                                    "content",
+                                    "manifest",
+                                    "signer",
+                                    "unpacked_at",
+                                    "unpacked_by")
+                            .orderBy(Sql.number("unpacked_at").desc()));
+    private static final String PUT_ORIGIN =
+            ORIGIN.put(
+                    List.of("package", "content"),
+                    "version",
+                    "manifest",
+                    "signer",
+                    "unpacked_at",
+                    "unpacked_by");
     private static final String[] RELEASE_COLUMNS = {
         "number", "released_at", "released_by", "note", "changes"
     };
@@ -221,5 +241,35 @@ public final class SqlDefinitions implements DefinitionStorage {
                         TextList.write(revision.places()),
                         ended == null ? null : TemporalType.micros(ended),
                         revision.endedBy());
+    }
+
+    @Override
+    public List<StoredOrigin> origins(Session session) {
+        return SqlSession.of(session)
+                .list(
+                        ORIGINS,
+                        row ->
+                                new StoredOrigin(
+                                        row.getString(1),
+                                        row.getString(2),
+                                        row.getString(3),
+                                        row.getString(4),
+                                        row.getString(5),
+                                        TemporalType.instant(row.getLong(6)),
+                                        row.getString(7)));
+    }
+
+    @Override
+    public void putOrigin(Transaction transaction, StoredOrigin origin) {
+        SqlSession.of(transaction)
+                .run(
+                        PUT_ORIGIN,
+                        origin.packageName(),
+                        origin.content(),
+                        origin.version(),
+                        origin.manifest(),
+                        origin.signer(),
+                        TemporalType.micros(origin.at()),
+                        origin.by());
     }
 }

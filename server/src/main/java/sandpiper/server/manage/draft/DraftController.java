@@ -25,7 +25,9 @@ import sandpiper.engine.port.DefinitionStorage.DraftFileState;
 import sandpiper.logic.Quoted;
 import sandpiper.model.Diagnostic;
 import sandpiper.server.manage.DutyCheck;
+import sandpiper.server.pack.ArchiveReader;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.settings.Settings;
 
 /** The files being edited. */
 @RestController
@@ -34,9 +36,11 @@ public class DraftController {
     private static final int MOST_VERSIONS = 50;
 
     private final Engine engine;
+    private final Settings.Instance instance;
 
-    DraftController(Engine engine) {
+    DraftController(Engine engine, Settings settings) {
         this.engine = engine;
+        this.instance = settings.instance();
     }
 
     /** One definition file. */
@@ -185,6 +189,7 @@ public class DraftController {
     @DeleteMapping("/package")
     Diagnostics removePackage(@RequestParam String name, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
+        requireEditable();
         var paths =
                 engine.drafts().files().keySet().stream()
                         .filter(path -> Drafts.packageOf(path).equals(name))
@@ -198,7 +203,21 @@ public class DraftController {
         return new Diagnostics(engine.drafts().check().diagnostics());
     }
 
+    /** Some instances only run what was made and tested elsewhere. */
+    private void requireEditable() {
+        if (instance.accepts() == Settings.Accepts.PACKAGES) {
+            throw new ProblemException(
+                    HttpStatus.CONFLICT,
+                    "%s takes packages only, and definitions are not changed in it: change them where they are made, pack them and unpack them here."
+                            .formatted(
+                                    instance.name().isEmpty()
+                                            ? "This instance"
+                                            : "The instance %s".formatted(instance.name())));
+        }
+    }
+
     private void requireEditable(String path) {
+        requireEditable();
         requirePath(path);
         var owner = Drafts.packageOf(path);
         if (sealedPackages().contains(owner)) {
@@ -210,7 +229,7 @@ public class DraftController {
     }
 
     private static void requirePath(String path) {
-        if (!path.matches("[a-z0-9-]+/[A-Za-z0-9._/-]{1,200}") || path.contains("..")) {
+        if (!ArchiveReader.isPath(path)) {
             throw new ProblemException(
                     HttpStatus.BAD_REQUEST,
                     "A file needs a path such as gullhaven/objects/stay.yaml.");
@@ -221,6 +240,7 @@ public class DraftController {
     @PostMapping("/push")
     Pushed push(@Valid @RequestBody Push push, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
+        requireEditable();
         push.files().keySet().forEach(DraftController::requirePath);
         var pushed = engine.drafts().push(push.files(), actor);
         return new Pushed(
