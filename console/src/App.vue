@@ -6,6 +6,7 @@ import { useRoute, useRouter } from 'vue-router'
 import OwnPassword from './components/OwnPassword.vue'
 import SignInAgain from './components/SignInAgain.vue'
 import GuideStrip from './components/GuideStrip.vue'
+import InstanceStrip from './components/InstanceStrip.vue'
 import CommandPalette from './components/CommandPalette.vue'
 import { useAppearance } from './composables/appearance'
 import { useGuide } from './composables/guide'
@@ -67,6 +68,7 @@ async function leave() {
           </Tooltip>
         </nav>
         <div class="content">
+          <InstanceStrip />
           <GuideStrip v-if="on && may('design')" />
           <main><RouterView /></main>
         </div>

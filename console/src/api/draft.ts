@@ -28,3 +28,13 @@ export async function takeBack(paths?: string[]): Promise<Diagnostic[]> {
 /** What a file was before, newest first. */
 export const versionsOf = (path?: string) =>
   unwrap(api.GET('/manage/v1/draft/versions', { params: { query: { path } } }))
+
+/** Takes a packed package into the draft, after the service has looked through it. */
+export const unpack = (archive: Blob) =>
+  unwrap(
+    api.POST('/manage/v1/packages/unpack', {
+      body: archive as unknown as string,
+      bodySerializer: (body) => body,
+      headers: { 'Content-Type': 'application/zip' },
+    }),
+  )

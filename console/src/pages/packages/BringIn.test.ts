@@ -56,6 +56,18 @@ describe('packages that are brought in', () => {
     expect(shown.emitted('done')).toHaveLength(1)
   })
 
+  it('go to the service as they are when an instance packed them', async () => {
+    service.answers('POST /manage/v1/packages/unpack', {})
+    const { shown } = await show(BringIn, { there: ['yard'] })
+    const packed = zip({ 'manifest.json': '{}', 'yard/package.yaml': 'package: yard' })
+    await choose(0, [packed])
+    expect(chosen()).toContain('yard.zip: 1 files of yard. It is checked against its manifest')
+    expect(chosen()).toContain('yard is here already and will be replaced whole.')
+    await press('Bring in')
+    expect(service.changes()[0]).toMatchObject({ path: '/manage/v1/packages/unpack', body: packed })
+    expect(shown.emitted('done')).toHaveLength(1)
+  })
+
   it('come out of a folder', async () => {
     await show(BringIn, { there: [] })
     await choose(1, [

@@ -3,6 +3,7 @@ import { Alert, Button, Modal } from 'ant-design-vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, unwrap } from '@/api/client'
+import { unpack } from '@/api/draft'
 import { filesOfFolder, filesOfZip, type PackageFiles } from './packageFiles'
 
 /** Brings packages into the draft: out of a folder, a zip archive, or from what ships as an example. */
@@ -41,7 +42,9 @@ async function bring() {
   busy.value = true
   problem.value = ''
   try {
-    await unwrap(api.POST('/manage/v1/draft/push', { body: { files: chosen.value!.files } }))
+    const { files, packed } = chosen.value!
+    if (packed) await unpack(packed)
+    else await unwrap(api.POST('/manage/v1/draft/push', { body: { files } }))
     emit('done')
   } catch (wrong) {
     problem.value = (wrong as Error).message
@@ -62,7 +65,7 @@ async function bring() {
   >
     <div class="form">
       <label class="file">
-        A zip archive with a folder for each package
+        A packed package, or a zip archive with a folder for each package
         <input type="file" accept=".zip" @change="take" />
       </label>
       <label class="file">
@@ -83,6 +86,7 @@ async function bring() {
       <Alert v-if="chosen" type="info" data-test="chosen">
         <template #message>
           {{ chosen.from }}: {{ Object.keys(chosen.files).length }} files of {{ names.join(', ') }}.
+          <template v-if="chosen.packed">It is checked against its manifest on the way in. </template>
           <template v-if="replaced.length"
             >{{ replaced.join(', ') }} {{ replaced.length === 1 ? 'is' : 'are' }} here already and will be
             replaced whole.</template

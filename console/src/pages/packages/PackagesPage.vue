@@ -8,10 +8,12 @@ import { removePackage, takeBack } from '@/api/draft'
 import LoadState from '@/components/LoadState.vue'
 import UndoRedo from '@/components/UndoRedo.vue'
 import { useDraft } from '@/composables/model'
+import { useSession } from '@/composables/session'
 import { packagesOf, type Differences, type PackageEntry } from '@/composables/packages'
 import BringIn from './BringIn.vue'
 import FileList from './FileList.vue'
 import NewPackage from './NewPackage.vue'
+import PackageOrigin from './PackageOrigin.vue'
 import VersionsDialog from './VersionsDialog.vue'
 
 const queries = useQueryClient()
@@ -20,6 +22,10 @@ const preview = useQuery({
   queryKey: ['preview'],
   queryFn: () => unwrap(api.GET('/manage/v1/releases/preview')),
 })
+const live = useQuery({ queryKey: ['packages'], queryFn: () => unwrap(api.GET('/manage/v1/packages')) })
+const liveOf = (name: string) => live.data.value?.find((one) => one.name === name)
+const { me } = useSession()
+const packagesOnly = computed(() => me.value?.instance.packagesOnly ?? false)
 const differences = computed<Differences>(
   () => new Map((preview.data.value?.files ?? []).map((one) => [one.path, one.before ? 'changed' : 'added'])),
 )
@@ -85,7 +91,9 @@ async function bringBack(paths: string[]) {
       <Button @click="looking = true">Versions</Button>
       <Button v-if="preview.data.value?.files.length" @click="takeAllBack">Take the draft back</Button>
       <Button @click="bringing = true"><ImportOutlined /> Bring one in</Button>
-      <Button type="primary" @click="making = true"><FolderAddOutlined /> New package</Button>
+      <Button v-if="!packagesOnly" type="primary" @click="making = true"
+        ><FolderAddOutlined /> New package</Button
+      >
     </div>
     <LoadState :loading="isLoading" :error="error" @retry="refetch">
       <div v-if="!packages.length" class="card first">
@@ -95,7 +103,7 @@ async function bringBack(paths: string[]) {
           requirements. Make your own, or bring one in that somebody hands you.
         </p>
         <div class="row">
-          <Button type="primary" @click="making = true">Make a package</Button>
+          <Button v-if="!packagesOnly" type="primary" @click="making = true">Make a package</Button>
           <Button @click="bringing = true">Bring one in</Button>
         </div>
       </div>
@@ -110,6 +118,7 @@ async function bringBack(paths: string[]) {
             >Take out</Button
           >
         </div>
+        <PackageOrigin v-if="liveOf(one.name)" :of="liveOf(one.name)!" />
         <FileList :of="one" @changed="queries.invalidateQueries()" />
       </section>
       <section v-if="gone.length" class="card removed" aria-label="Taken out">

@@ -7,7 +7,12 @@ export interface PackageFiles {
   files: Record<string, string>
   /** Paths that hold no definitions. */
   left: string[]
+  /** The archive itself, when it was packed by an instance, which looks through it on its own. */
+  packed?: File
 }
+
+/** What a packed package says of itself. */
+const MANIFEST = 'manifest.json'
 
 const LARGEST = 5_000_000
 const DEFINITION = /^[a-z0-9-]+\/(package|[a-z]+\/[A-Za-z0-9._-]+)\.yaml$/
@@ -29,7 +34,8 @@ export async function filesOfZip(file: File): Promise<PackageFiles> {
   for (const [path, content] of Object.entries(entries)) {
     if (!path.endsWith('/')) texts.push([path, decode(path, content)])
   }
-  return gathered(file.name, texts)
+  const found = gathered(file.name, texts)
+  return entries[MANIFEST] ? { ...found, left: [], packed: file } : found
 }
 
 /** The files of a folder somebody chose. */

@@ -201,8 +201,7 @@ public final class DraftCalls {
     /** What going back to an earlier release would do. */
     public Answer<Preview> previewOfTakingBack(int number, boolean forget) {
         return http.read(
-                "%s/%d/take-back%s".formatted(RELEASES, number, forgetting(forget)),
-                Preview.class);
+                "%s/%d/take-back%s".formatted(RELEASES, number, forgetting(forget)), Preview.class);
     }
 
     /** Makes an earlier release live again, as a new one. */

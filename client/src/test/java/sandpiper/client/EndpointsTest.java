@@ -108,7 +108,11 @@ class EndpointsTest {
                 of("preview", it -> it.draft().preview()),
                 of(
                         "release",
-                        it -> it.draft().release(new DraftCalls.Wanted("why", true, true, true, false))),
+                        it ->
+                                it.draft()
+                                        .release(
+                                                new DraftCalls.Wanted(
+                                                        "why", true, true, true, false))),
                 of("previewOfTakingBack", it -> it.draft().previewOfTakingBack(3, true)),
                 of(
                         "takeBack",
@@ -116,9 +120,12 @@ class EndpointsTest {
                                 it.draft()
                                         .takeBack(
                                                 3,
-                                                new DraftCalls.Wanted("why", true, true, true, true))),
+                                                new DraftCalls.Wanted(
+                                                        "why", true, true, true, true))),
                 list("kept", it -> it.draft().kept()),
                 of("forget", it -> it.draft().forget(7)),
+                list("packages", it -> it.draft().packages()),
+                of("unpack", it -> it.draft().unpack(new byte[] {1})),
                 of("play", it -> it.draft().play(files)),
                 of(
                         "tryOut",

@@ -64,7 +64,11 @@ class TakeBackJourneyTest {
                                 .access()
                                 .createClient(
                                         new AccessCalls.NewClient(
-                                                "yard", List.of("floats/*/*"), false, 1_000_000, null))
+                                                "yard",
+                                                List.of("floats/*/*"),
+                                                false,
+                                                1_000_000,
+                                                null))
                                 .value()
                                 .secret();
         for (int i = 0; i < RECORDS; i++) {
@@ -77,7 +81,10 @@ class TakeBackJourneyTest {
                                             .formatted(
                                                     i,
                                                     i,
-                                                    i == 0 ? "" : ", \"beside\": \"F%d\"".formatted(i - 1),
+                                                    i == 0
+                                                            ? ""
+                                                            : ", \"beside\": \"F%d\""
+                                                                    .formatted(i - 1),
                                                     i)))
                     .isEqualTo(201);
         }
@@ -154,7 +161,9 @@ class TakeBackJourneyTest {
                     others.submit(() -> {
                         while (!done.get()) {
                             answers.add(
-                                    create("{\"code\": \"F%d\"}".formatted(next.incrementAndGet())));
+                                    create(
+                                            "{\"code\": \"F%d\"}"
+                                                    .formatted(next.incrementAndGet())));
                             answers.add(send(at("floats/F1")).statusCode());
                         }
                         return true;
@@ -192,8 +201,7 @@ class TakeBackJourneyTest {
         assertThat(release("all gone")).isEqualTo(2);
         try (var other = Executors.newSingleThreadExecutor()) {
             var dying = service;
-            var taken =
-                    other.submit(() -> CommandRun.of(dying, "take-back", "1"));
+            var taken = other.submit(() -> CommandRun.of(dying, "take-back", "1"));
             Thread.sleep(400);
             dying.kill();
             taken.get();
@@ -201,8 +209,9 @@ class TakeBackJourneyTest {
         service.close();
         service = ServiceProcess.start(folder.resolve("data.db"), Map.of());
 
-        boolean isBack = service.client().draft().objects().size() == 1
-                && service.client().draft().objects().getFirst().name().equals("Float");
+        boolean isBack =
+                service.client().draft().objects().size() == 1
+                        && service.client().draft().objects().getFirst().name().equals("Float");
         assertThat(service.client().draft().kept().value()).hasSize(isBack ? 0 : 2);
         if (!isBack) {
             assertThat(CommandRun.of(service, "take-back", "1")).contains("is live");

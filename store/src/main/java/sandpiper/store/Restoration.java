@@ -50,8 +50,7 @@ public final class Restoration {
                 throw refused("There is no file %s.".formatted(backup));
             }
             if (Files.exists(data) && Files.isSameFile(backup, data)) {
-                throw refused(
-                        "%s is the data file itself; name the backup.".formatted(backup));
+                throw refused("%s is the data file itself; name the backup.".formatted(backup));
             }
             FileModes.makeFolder(folder);
             Files.deleteIfExists(copy);

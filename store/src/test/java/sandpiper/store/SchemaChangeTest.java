@@ -144,7 +144,8 @@ class SchemaChangeTest {
         var after = BEFORE.replace("  note: { type: text }\n", "");
 
         assertThat(refusal(release(after, false)))
-                .contains("Berth.note is removed. Its value in 2 records is kept aside for 30 days");
+                .contains(
+                        "Berth.note is removed. Its value in 2 records is kept aside for 30 days");
         assertThat(read("Berth", "N-07")).containsEntry("note", "by the crane");
         assertThat(release(after, true)).isInstanceOf(Result.Released.class);
         assertThat(read("Berth", "N-07")).doesNotContainKey("note");

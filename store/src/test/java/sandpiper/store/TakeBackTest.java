@@ -84,14 +84,18 @@ class TakeBackTest {
         files.put("yard/package.yaml", "package: yard\nversion: 1\nlanguages: [en, de]\n");
         for (var text : texts) {
             var name = text.lines().findFirst().orElseThrow().substring("object: ".length());
-            files.put("yard/objects/%s.yaml".formatted(name.toLowerCase(java.util.Locale.ROOT)), text);
+            files.put(
+                    "yard/objects/%s.yaml".formatted(name.toLowerCase(java.util.Locale.ROOT)),
+                    text);
         }
         return files;
     }
 
     @BeforeEach
     void begin() {
-        yard = new Harness(folder, new MovingClock(), Backoff.OF_HANDLERS).release(files(YARD, JOB));
+        yard =
+                new Harness(folder, new MovingClock(), Backoff.OF_HANDLERS)
+                        .release(files(YARD, JOB));
         done(yard.create("Yard", "pier", "N", "slot", 1L));
         done(yard.create("Yard", "pier", "N", "slot", 2L, "beside", "N,1"));
         done(
@@ -108,7 +112,9 @@ class TakeBackTest {
                                         new BigDecimal("1.5"),
                                         "steps",
                                         List.of(
-                                                values("what", "scrape", "minutes", 30L, "at", "N,1"),
+                                                values(
+                                                        "what", "scrape", "minutes", 30L, "at",
+                                                        "N,1"),
                                                 values("what", "coat", "minutes", 60L)))
                                 .entrySet()
                                 .stream()
@@ -258,7 +264,8 @@ class TakeBackTest {
 
     @Test
     void whatIsKeptFollowsItsObjectToANewName() {
-        var without = JOB.replace("  hours: { type: decimal, scale: 1 }\n", "").replace("hours * 2", "2");
+        var without =
+                JOB.replace("  hours: { type: decimal, scale: 1 }\n", "").replace("hours * 2", "2");
         yard.release(files(YARD, without));
         yard.release(files(YARD, without.replace("object: Job", "object: Task\nwas: Job")));
 
@@ -270,7 +277,8 @@ class TakeBackTest {
 
     @Test
     void aRequiredFieldComesBackOnlyWhenAllRecordsHaveIt() {
-        var required = JOB.replace("hours: { type: decimal", "hours: { required: true, type: decimal");
+        var required =
+                JOB.replace("hours: { type: decimal", "hours: { required: true, type: decimal");
         done(yard.change("Job", "J2", "hours", new BigDecimal("2")));
         yard.release(files(YARD, required));
         yard.release(
@@ -343,7 +351,9 @@ class TakeBackTest {
     void valuesAreForgottenWhenThatIsWantedAndAfterThirtyDays() {
         yard.engine
                 .drafts()
-                .push(files(YARD, JOB.replace("  title: { type: text, localised: true }\n", "")), Actor.SYSTEM);
+                .push(
+                        files(YARD, JOB.replace("  title: { type: text, localised: true }\n", "")),
+                        Actor.SYSTEM);
         assertThat(yard.engine.releases().preview(true).losses())
                 .containsExactly("Job.title is removed, and its value in 1 records is lost.");
         yard.engine
@@ -367,7 +377,11 @@ class TakeBackTest {
 
     @Test
     void theDraftFollowsButForWhatWasChangedInIt() {
-        yard.release(files(YARD, JOB.replace("fields:\n  code", "describe: What is done.\nfields:\n  code")));
+        yard.release(
+                files(
+                        YARD,
+                        JOB.replace(
+                                "fields:\n  code", "describe: What is done.\nfields:\n  code")));
         yard.engine.drafts().put("yard/objects/yard.yaml", YARD + "# mine\n", null, Actor.SYSTEM);
         yard.engine.drafts().put("yard/objects/buoy.yaml", "object: Buoy\n", null, Actor.SYSTEM);
 

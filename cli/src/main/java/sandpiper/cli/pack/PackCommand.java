@@ -30,8 +30,8 @@ import sandpiper.server.pack.SigningKey;
         mixinStandardHelpOptions = true,
         description = {
             "Write a package as one file, which \"unpack\" takes into another instance.",
-            "The file has a checksum of each definition file and is signed when there is a key: that"
-                    + " of the service for a live package, --key for a folder."
+            "The file has a checksum of each definition file and is signed when there is a key:"
+                    + " that of the service for a live package, --key for a folder."
         },
         footer = {
             "",
@@ -136,7 +136,10 @@ public final class PackCommand extends AnsweringCommand implements Callable<Inte
         var parent = folder.toAbsolutePath().normalize().getParent();
         var wanted =
                 new java.util.ArrayDeque<>(
-                        PackedPackage.of(name, files, Map.of(), null).manifest().depends().keySet());
+                        PackedPackage.of(name, files, Map.of(), null)
+                                .manifest()
+                                .depends()
+                                .keySet());
         while (!wanted.isEmpty()) {
             var one = wanted.pop();
             var there = parent == null ? null : parent.resolve(one);

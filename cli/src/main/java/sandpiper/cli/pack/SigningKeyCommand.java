@@ -17,8 +17,8 @@ import sandpiper.server.pack.SigningKey;
         mixinStandardHelpOptions = true,
         description = {
             "Make a key to sign packages with, in a file that only you can read.",
-            "A service signs with it when SANDPIPER_PACKAGES_SIGNINGKEY names the file; others take"
-                    + " only what is signed with keys whose fingerprints stand in"
+            "A service signs with it when SANDPIPER_PACKAGES_SIGNING_KEY names the file; others"
+                    + " take only what is signed with keys whose fingerprints stand in"
                     + " SANDPIPER_PACKAGES_TRUSTED."
         },
         footer = {"", "Example:", "  sandpiper signing-key packages.key"})

@@ -44,16 +44,17 @@ public final class UnpackCommand extends AnsweringCommand implements Callable<In
         }
         var came = unpacked.value();
         out().println(
-                "%s %s%s, %s."
-                        .formatted(
-                                came.name(),
-                                came.version(),
-                                came.before() == null || came.before().equals(came.version())
-                                        ? ""
-                                        : " in the place of " + came.before(),
-                                came.signer() == null
-                                        ? "not signed"
-                                        : "signed with key " + came.signer()));
+                        "%s %s%s, %s."
+                                .formatted(
+                                        came.name(),
+                                        came.version(),
+                                        came.before() == null
+                                                        || came.before().equals(came.version())
+                                                ? ""
+                                                : " in the place of " + came.before(),
+                                        came.signer() == null
+                                                ? "not signed"
+                                                : "signed with key " + came.signer()));
         came.added().forEach(path -> out().println("added    " + path));
         came.changed().forEach(path -> out().println("changed  " + path));
         came.removed().forEach(path -> out().println("removed  " + path));

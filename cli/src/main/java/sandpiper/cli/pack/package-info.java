@@ -1,4 +1,6 @@
-/** Packages as files that go from one instance to another: {@link sandpiper.cli.pack.PackCommand}. */
+/**
+ * Packages as files that go from one instance to another: {@link sandpiper.cli.pack.PackCommand}.
+ */
 @NullMarked
 package sandpiper.cli.pack;
 

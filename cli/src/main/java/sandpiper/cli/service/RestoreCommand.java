@@ -46,15 +46,16 @@ public final class RestoreCommand extends AnsweringCommand implements Callable<I
         var target = data != null ? data : named != null ? Path.of(named) : USUAL;
         var restored = Restoration.restore(file, target, Clock.systemUTC());
         out().printf(
-                "%s has what %s had: release %d, %,d bytes.%n",
-                target, file, restored.release(), restored.bytes());
+                        "%s has what %s had: release %d, %,d bytes.%n",
+                        target, file, restored.release(), restored.bytes());
         if (restored.before() != null) {
             out().printf("What was there is kept as %s.%n", restored.before());
         }
         if (!Files.exists(Path.of(target + ".key"))) {
             out().printf(
-                    "Sealed secrets need the key file of the service it is from, as %s.key.%n",
-                    target);
+                            "Sealed secrets need the key file of the service it is from, as"
+                                    + " %s.key.%n",
+                            target);
         }
         return say("Start the service with: sandpiper serve --data " + target);
     }

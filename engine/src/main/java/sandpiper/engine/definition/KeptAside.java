@@ -136,8 +136,7 @@ public final class KeptAside {
                 return;
             }
             var before = change.before();
-            var items =
-                    before == null ? newest(new Place(known, after.name(), null)) : null;
+            var items = before == null ? newest(new Place(known, after.name(), null)) : null;
             // Line items belong to the records that went with them.
             if (items != null && whole != null && items.release() != whole.release()) {
                 items = null;
@@ -146,8 +145,7 @@ public final class KeptAside {
             if (items != null && then != null) {
                 come(items, object, after, then.fields(), after.fields());
             }
-            var place =
-                    new Place(known, before == null ? after.name() : before.name(), null);
+            var place = new Place(known, before == null ? after.name() : before.name(), null);
             values(place, object, after, change.fields(), then == null ? null : then.fields());
         }
 

@@ -248,8 +248,7 @@ public final class Releases implements AutoCloseable {
      */
     public ReleasePreview.Result release(Order order, Actor actor) {
         makeReady(drafts.files());
-        return release(
-                transaction -> new Wanted.Draft(drafts.files(transaction)), order, actor);
+        return release(transaction -> new Wanted.Draft(drafts.files(transaction)), order, actor);
     }
 
     /** The same, with values of what is removed kept aside. */
@@ -348,8 +347,7 @@ public final class Releases implements AutoCloseable {
         return sentences;
     }
 
-    private Attempt releaseIn(
-            Transaction transaction, Wanted wanted, Order order, Actor actor) {
+    private Attempt releaseIn(Transaction transaction, Wanted wanted, Order order, Actor actor) {
         var preview = preview(transaction, wanted, order.forgets());
         if (preview.hasErrors()) {
             return refused(preview, wanted.named() + " has errors; nothing was released.");

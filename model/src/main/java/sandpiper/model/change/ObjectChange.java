@@ -24,8 +24,7 @@ public record ObjectChange(
         parts = List.copyOf(parts);
     }
 
-    static ObjectChange between(
-            @Nullable ObjectType before, ObjectType after, FormerNames names) {
+    static ObjectChange between(@Nullable ObjectType before, ObjectType after, FormerNames names) {
         return new ObjectChange(
                 before,
                 after,
@@ -83,8 +82,7 @@ public record ObjectChange(
                             .formatted(after.name(), after.fields().size()));
         }
         if (after == null && before != null) {
-            return List.of(
-                    "Object %s is removed.".formatted(before.name()));
+            return List.of("Object %s is removed.".formatted(before.name()));
         }
         var sentences = new ArrayList<String>();
         if (before != null && after != null) {
@@ -132,8 +130,7 @@ public record ObjectChange(
         if (before == null && after != null) {
             sentences.add("%s: line items %s are added.".formatted(name(), after.name()));
         } else if (after == null && before != null) {
-            sentences.add(
-                    "%s: line items %s are removed.".formatted(name(), before.name()));
+            sentences.add("%s: line items %s are removed.".formatted(name(), before.name()));
         } else if (before != null && after != null) {
             if (!before.name().equals(after.name())) {
                 sentences.add(

@@ -22,8 +22,7 @@ record WrittenNames(Release before, Release after) implements FormerNames {
     }
 
     private Optional<Part> former(ObjectType object, Part part) {
-        return former(object)
-                .flatMap(one -> one.part(part.name()).or(() -> part(one, part.was())));
+        return former(object).flatMap(one -> one.part(part.name()).or(() -> part(one, part.was())));
     }
 
     private static Optional<Part> part(ObjectType object, @Nullable String name) {

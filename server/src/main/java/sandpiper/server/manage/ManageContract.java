@@ -51,6 +51,7 @@ import sandpiper.server.manage.draft.LogicController;
 import sandpiper.server.manage.draft.LogicRequest;
 import sandpiper.server.manage.draft.ModelView;
 import sandpiper.server.manage.draft.ObjectFunctionView;
+import sandpiper.server.manage.draft.PackageController;
 import sandpiper.server.manage.draft.ParameterView;
 import sandpiper.server.manage.draft.ReleaseController;
 import sandpiper.server.manage.draft.RequirementController;
@@ -91,6 +92,7 @@ class ManageContract {
                     FigureController.class,
                     NamedViewController.class,
                     KeptController.class,
+                    PackageController.class,
                     ReleaseController.class,
                     ReleasePreview.class,
                     ServiceView.class,

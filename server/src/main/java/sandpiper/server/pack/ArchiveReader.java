@@ -59,7 +59,10 @@ public final class ArchiveReader {
             throw new BadArchiveException(
                     "The manifest says %s %s, but its package.yaml says %s %s."
                             .formatted(
-                                    manifest.name(), manifest.version(), own.name(), own.version()));
+                                    manifest.name(),
+                                    manifest.version(),
+                                    own.name(),
+                                    own.version()));
         }
         return new PackedPackage(manifest, files, signer);
     }
@@ -155,10 +158,7 @@ public final class ArchiveReader {
                     "%s is not what was packed: its checksum differs.".formatted(path));
         }
         try {
-            return StandardCharsets.UTF_8
-                    .newDecoder()
-                    .decode(ByteBuffer.wrap(content))
-                    .toString();
+            return StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(content)).toString();
         } catch (CharacterCodingException e) {
             throw new BadArchiveException("%s is not text in UTF-8.".formatted(path), e);
         }

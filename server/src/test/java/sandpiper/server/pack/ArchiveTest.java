@@ -79,8 +79,11 @@ class ArchiveTest {
         var read = ArchiveReader.read(ArchiveWriter.write(packed, null));
 
         assertThat(read).isEqualTo(packed);
-        assertThat(read.files()).hasSize(2).containsEntry("yard/objects/job.yaml", FILES.get("yard/objects/job.yaml"));
-        assertThat(read.manifest().depends()).containsExactly(Map.entry("harbour", "3"), Map.entry("tides", ""));
+        assertThat(read.files())
+                .hasSize(2)
+                .containsEntry("yard/objects/job.yaml", FILES.get("yard/objects/job.yaml"));
+        assertThat(read.manifest().depends())
+                .containsExactly(Map.entry("harbour", "3"), Map.entry("tides", ""));
         assertThat(read.manifest().origin()).isEqualTo(new Manifest.Origin("development", 7));
         assertThat(Manifest.parse(read.manifest().text())).isEqualTo(read.manifest());
     }
@@ -93,10 +96,7 @@ class ArchiveTest {
                 .isEqualTo(
                         ArchiveWriter.write(
                                 PackedPackage.of(
-                                        "yard",
-                                        new TreeMap<>(FILES),
-                                        Map.of("harbour", "3"),
-                                        null),
+                                        "yard", new TreeMap<>(FILES), Map.of("harbour", "3"), null),
                                 key));
         assertThat(yard(null).manifest().content())
                 .isEqualTo(yard(new Manifest.Origin("x", 1)).manifest().content());
@@ -108,16 +108,16 @@ class ArchiveTest {
 
         assertThat(ArchiveReader.read(ArchiveWriter.write(yard(null), key)).signer())
                 .isEqualTo(key.fingerprint());
-        assertThat(key.fingerprint()).matches("[0-9a-f]{16}").isNotEqualTo(key("two").fingerprint());
+        assertThat(key.fingerprint())
+                .matches("[0-9a-f]{16}")
+                .isNotEqualTo(key("two").fingerprint());
     }
 
     @Test
     void aSignatureOfSomethingElseIsRefused() throws IOException {
-        var other =
-                ArchiveWriter.write(yard(new Manifest.Origin("elsewhere", 2)), key("one"));
+        var other = ArchiveWriter.write(yard(new Manifest.Origin("elsewhere", 2)), key("one"));
         var entries = entries();
-        try (var zip =
-                new java.util.zip.ZipInputStream(new java.io.ByteArrayInputStream(other))) {
+        try (var zip = new java.util.zip.ZipInputStream(new java.io.ByteArrayInputStream(other))) {
             for (var one = zip.getNextEntry(); one != null; one = zip.getNextEntry()) {
                 if (one.getName().equals("signature.json")) {
                     entries.put(
@@ -137,16 +137,15 @@ class ArchiveTest {
         var half =
                 Files.writeString(
                         folder.resolve("half"),
-                        SigningKey.made().substring(0, SigningKey.made().indexOf("-----BEGIN PUBLIC")));
+                        SigningKey.made()
+                                .substring(0, SigningKey.made().indexOf("-----BEGIN PUBLIC")));
         var mixed =
                 Files.writeString(
                         folder.resolve("mixed"),
                         Files.readString(half)
                                 + SigningKey.made()
-                                        .substring(
-                                                SigningKey.made().indexOf("-----BEGIN PUBLIC")));
-        for (var file :
-                java.util.List.of(half, mixed, folder.resolve("none"))) {
+                                        .substring(SigningKey.made().indexOf("-----BEGIN PUBLIC")));
+        for (var file : java.util.List.of(half, mixed, folder.resolve("none"))) {
             assertThatThrownBy(() -> SigningKey.read(file))
                     .isInstanceOf(BadArchiveException.class)
                     .hasMessageContaining("holds no key to sign packages with");
@@ -187,11 +186,13 @@ class ArchiveTest {
                         "yard/objects/")) {
             var entries = entries();
             entries.put(path, "");
-            assertRefused(entries, path.endsWith("/") ? "does not name" : "a path that no package has");
+            assertRefused(
+                    entries, path.endsWith("/") ? "does not name" : "a path that no package has");
         }
         var other = entries();
         other.computeIfPresent(
-                "manifest.json", (_, text) -> text.replace("\"yard/objects/job", "\"harbour/objects/job"));
+                "manifest.json",
+                (_, text) -> text.replace("\"yard/objects/job", "\"harbour/objects/job"));
         assertRefused(other, "outside of the package");
     }
 
@@ -199,7 +200,9 @@ class ArchiveTest {
     void twoFilesOfOneNameAreTold() throws IOException {
         var entries = entries();
         entries.put("yard/objects/jox.yaml", "object: Jox\n");
-        var bytes = new String(zip(entries), StandardCharsets.ISO_8859_1).replace("jox.yaml", "job.yaml");
+        var bytes =
+                new String(zip(entries), StandardCharsets.ISO_8859_1)
+                        .replace("jox.yaml", "job.yaml");
         assertRefused(bytes.getBytes(StandardCharsets.ISO_8859_1), "two files of one name");
     }
 
@@ -220,12 +223,21 @@ class ArchiveTest {
     @Test
     void aManifestThatLiesOrIsNewerIsTold() throws IOException {
         var newer = entries();
-        newer.computeIfPresent("manifest.json", (_, text) -> text.replace("\"format\" : 1", "\"format\" : 2"));
+        newer.computeIfPresent(
+                "manifest.json", (_, text) -> text.replace("\"format\" : 1", "\"format\" : 2"));
         assertRefused(newer, "packed by a newer Sandpiper (format 2, this one reads 1)");
         var version = entries();
         version.computeIfPresent("manifest.json", (_, text) -> text.replace("\"1.2\"", "\"9\""));
         assertRefused(version, "The manifest says yard 9, but its package.yaml says yard 1.2.");
-        for (var text : java.util.List.of("{", "[]", "{}", "{\"format\": 1}", "null", "{\"format\": 1, \"name\": \"../x\", \"version\": \"1\", \"depends\": {}, \"files\": {}}")) {
+        for (var text :
+                java.util.List.of(
+                        "{",
+                        "[]",
+                        "{}",
+                        "{\"format\": 1}",
+                        "null",
+                        "{\"format\": 1, \"name\": \"../x\", \"version\": \"1\", \"depends\": {},"
+                                + " \"files\": {}}")) {
             var broken = entries();
             broken.put("manifest.json", text);
             assertRefused(broken, "manifest");

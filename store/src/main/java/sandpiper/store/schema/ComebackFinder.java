@@ -57,10 +57,7 @@ final class ComebackFinder {
         var conversion = new Conversion(then, now);
         var values = conversion.expressions();
         if (values.isEmpty()
-                || conversion
-                                .unfit()
-                                .map(unfit -> count(comeback, DSL.condition(unfit)))
-                                .orElse(0L)
+                || conversion.unfit().map(unfit -> count(comeback, DSL.condition(unfit))).orElse(0L)
                         > 0
                 || (conversion.needsPatternCheck()
                         && !areTaken(comeback, now.type(), values.get()))) {
@@ -173,8 +170,7 @@ final class ComebackFinder {
         return part == null
                 ? "%s: %,d records".formatted(comeback.object().name(), comeback.kept().rows())
                 : "%s.%s: %,d line items"
-                        .formatted(
-                                comeback.object().name(), part.name(), comeback.kept().rows());
+                        .formatted(comeback.object().name(), part.name(), comeback.kept().rows());
     }
 
     /**
@@ -193,7 +189,9 @@ final class ComebackFinder {
                                 .selectCount()
                                 .from(kept)
                                 .join(own)
-                                .on(Sql.column("_own", Tables.ID).eq(Sql.column("_kept", Tables.ID)))
+                                .on(
+                                        Sql.column("_own", Tables.ID)
+                                                .eq(Sql.column("_kept", Tables.ID)))
                         : Tables.sql()
                                 .selectCount()
                                 .from(kept)

@@ -70,9 +70,7 @@ final class Comebacks {
 
     static String table(Comeback comeback) {
         var part = comeback.part();
-        return part == null
-                ? Tables.of(comeback.object())
-                : Tables.of(comeback.object(), part);
+        return part == null ? Tables.of(comeback.object()) : Tables.of(comeback.object(), part);
     }
 
     private static List<String> columns(List<FieldChange> fields) {
@@ -106,8 +104,7 @@ final class Comebacks {
         var comeback = fit.comeback();
         var plain = plain(fit);
         boolean isObject = comeback.part() == null;
-        var into =
-                new ArrayList<>(isObject ? Tables.RECORD_COLUMNS : Tables.ITEM_COLUMNS);
+        var into = new ArrayList<>(isObject ? Tables.RECORD_COLUMNS : Tables.ITEM_COLUMNS);
         var values = new ArrayList<Field<?>>();
         into.forEach(column -> values.add(Sql.column(column)));
         values.addAll(converted(plain));
@@ -168,8 +165,7 @@ final class Comebacks {
     }
 
     /** Sets columns of the rows that were kept aside and are there. */
-    private void update(
-            Comeback comeback, List<String> columns, List<Field<Object>> values) {
+    private void update(Comeback comeback, List<String> columns, List<Field<Object>> values) {
         boolean isObject = comeback.part() == null;
         var inner = new ArrayList<Field<?>>();
         inner.add(Sql.column(isObject ? Tables.ID : Tables.OWNER).as(DSL.name(RECORD)));

@@ -102,8 +102,10 @@ final class EffectsFinder {
             if (filled > 0) {
                 losses.add(
                         (keeps
-                                        ? "%s.%s is removed. Its value in %,d records is kept aside for 30 days, and comes back when it does.%s"
-                                        : "%s.%s is removed, and its value in %,d records is lost.%s")
+                                        ? "%s.%s is removed. Its value in %,d records is kept aside"
+                                                + " for 30 days, and comes back when it does.%s"
+                                        : "%s.%s is removed, and its value in %,d records is"
+                                                + " lost.%s")
                                 .formatted(
                                         shape.title(),
                                         before.name(),
@@ -131,8 +133,10 @@ final class EffectsFinder {
         if (missing > 0) {
             obstacles.add(
                     (coming == 0
-                                    ? "%s.%s is required, but the %,d records there are have no value for it: give it a default."
-                                    : "%s.%s is required, but %,d records that were made since it went have no value for it: give it a default.")
+                                    ? "%s.%s is required, but the %,d records there are have no"
+                                            + " value for it: give it a default."
+                                    : "%s.%s is required, but %,d records that were made since it"
+                                            + " went have no value for it: give it a default.")
                             .formatted(shape.title(), field.name(), missing));
         }
     }

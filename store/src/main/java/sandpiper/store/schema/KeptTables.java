@@ -114,8 +114,7 @@ final class KeptTables {
                             Tables.columns(field).stream()
                                     .map(column -> Sql.column(own, column).isNotNull())
                                     .toList());
-            var place =
-                    new Place(object.name(), part == null ? null : part.name(), field.name());
+            var place = new Place(object.name(), part == null ? null : part.name(), field.name());
             keep(
                     place,
                     new Place(objectNow, partNow, field.name()),
@@ -164,8 +163,7 @@ final class KeptTables {
         if (count > 0) {
             long number = SqlKept.add(sql, keeping, place, now, count);
             sql.runOnce(
-                    Sql.text(
-                            Tables.sql().createTable(Sql.table(SqlKept.table(number))).as(rows)));
+                    Sql.text(Tables.sql().createTable(Sql.table(SqlKept.table(number))).as(rows)));
         }
     }
 }

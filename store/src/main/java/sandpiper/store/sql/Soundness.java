@@ -80,8 +80,7 @@ final class Soundness {
     }
 
     /** The whole look at a backup; gives the number of its newest release. */
-    static int checkBackup(Connection connection, Path named, int format)
-            throws SQLException {
+    static int checkBackup(Connection connection, Path named, int format) throws SQLException {
         var known =
                 first(
                         connection,

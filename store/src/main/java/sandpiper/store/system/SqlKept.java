@@ -61,14 +61,8 @@ public final class SqlKept implements KeptStorage {
                                         row.getLong(1),
                                         TemporalType.instant(row.getLong(2)),
                                         row.getInt(3),
-                                        place(
-                                                row.getString(4),
-                                                row.getString(5),
-                                                row.getString(6)),
-                                        place(
-                                                row.getString(7),
-                                                row.getString(8),
-                                                row.getString(9)),
+                                        place(row.getString(4), row.getString(5), row.getString(6)),
+                                        place(row.getString(7), row.getString(8), row.getString(9)),
                                         row.getLong(10)));
     }
 

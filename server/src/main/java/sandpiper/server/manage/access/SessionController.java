@@ -22,6 +22,7 @@ import sandpiper.engine.access.Actor;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.security.Credentials;
 import sandpiper.server.security.SignIn;
+import sandpiper.server.settings.Settings;
 
 /** Signing in and out. */
 @RestController
@@ -29,10 +30,28 @@ import sandpiper.server.security.SignIn;
 public class SessionController {
     private final SignIn signIn;
     private final Credentials credentials;
+    private final Settings.Instance instance;
 
-    SessionController(SignIn signIn, Credentials credentials) {
+    SessionController(SignIn signIn, Credentials credentials, Settings settings) {
         this.signIn = signIn;
         this.credentials = credentials;
+        this.instance = settings.instance();
+    }
+
+    /**
+     * Where somebody is signed in.
+     *
+     * @param name empty for none
+     * @param colour as in {@code #b3261e}; empty for none
+     * @param packagesOnly whether definitions come in packages alone
+     */
+    record InstanceView(String name, String colour, boolean packagesOnly) {
+        static InstanceView of(Settings.Instance instance) {
+            return new InstanceView(
+                    instance.name(),
+                    instance.colour(),
+                    instance.accepts() == Settings.Accepts.PACKAGES);
+        }
     }
 
     /**
@@ -41,8 +60,13 @@ public class SessionController {
      * @param records whether there are records to see at all
      * @param temporary whether another password has to be chosen before anything else
      */
-    record Me(String name, List<String> duties, boolean records, boolean temporary) {
-        static Me of(Actor actor, boolean temporary) {
+    record Me(
+            String name,
+            List<String> duties,
+            boolean records,
+            boolean temporary,
+            InstanceView instance) {
+        static Me of(Actor actor, boolean temporary, InstanceView instance) {
             return new Me(
                     actor.name(),
                     actor.duties().stream()
@@ -50,7 +74,8 @@ public class SessionController {
                             .sorted()
                             .toList(),
                     actor.seesRecords(),
-                    temporary);
+                    temporary,
+                    instance);
         }
     }
 
@@ -60,7 +85,9 @@ public class SessionController {
 
     private Me described(Actor actor) {
         return Me.of(
-                actor, actor.kind() == Actor.Kind.USER && credentials.isTemporary(actor.name()));
+                actor,
+                actor.kind() == Actor.Kind.USER && credentials.isTemporary(actor.name()),
+                InstanceView.of(instance));
     }
 
     @Operation(summary = "Who is signed in")

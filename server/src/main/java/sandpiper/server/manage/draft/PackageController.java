@@ -1,6 +1,7 @@
 package sandpiper.server.manage.draft;
 
 import io.swagger.v3.oas.annotations.Operation;
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -9,6 +10,8 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
+import org.springframework.core.io.ByteArrayResource;
+import org.springframework.core.io.Resource;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -80,7 +83,7 @@ public class PackageController {
      * @param origin from where it came, or {@code null} when it was made or pushed here
      * @param altered files that differ from those that came
      */
-    record PackageView(
+    record LivePackage(
             String name,
             String version,
             String label,
@@ -108,7 +111,7 @@ public class PackageController {
 
     @Operation(summary = "List the packages that are live, and from where they came")
     @GetMapping
-    List<PackageView> all(@AuthenticationPrincipal Actor actor) {
+    List<LivePackage> all(@AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
         var live = engine.live();
         var files = engine.releases().filesOf(live.number());
@@ -116,7 +119,7 @@ public class PackageController {
         return live.release().packages().stream().map(one -> view(one, files, origins)).toList();
     }
 
-    private static PackageView view(
+    private static LivePackage view(
             PackageType one, Map<String, String> files, List<StoredOrigin> origins) {
         var own = new TreeMap<>(files);
         own.keySet().removeIf(path -> !Drafts.packageOf(path).equals(one.name()));
@@ -138,7 +141,7 @@ public class PackageController {
             altered.addAll(it.files().keySet());
             altered.removeIf(path -> Objects.equals(sums.get(path), it.files().get(path)));
         });
-        return new PackageView(
+        return new LivePackage(
                 one.name(),
                 one.version(),
                 one.label(),
@@ -162,7 +165,7 @@ public class PackageController {
 
     @Operation(summary = "A live package as one file, to be unpacked elsewhere")
     @GetMapping(path = "/{name}/archive", produces = ZIP)
-    ResponseEntity<byte[]> archive(
+    ResponseEntity<Resource> archive(
             @PathVariable String name, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
         var live = engine.live();
@@ -183,14 +186,15 @@ public class PackageController {
                 .header(
                         HttpHeaders.CONTENT_DISPOSITION,
                         "attachment; filename=\"%s-%s.zip\"".formatted(name, versions.get(name)))
-                .body(ArchiveWriter.write(packed, key));
+                .body(new ByteArrayResource(ArchiveWriter.write(packed, key)));
     }
 
     @Operation(summary = "Take a packed package into the draft, in the place of what was there")
     @PostMapping(path = "/unpack", consumes = ZIP)
-    Unpacked unpack(@RequestBody byte[] archive, @AuthenticationPrincipal Actor actor) {
+    Unpacked unpack(@RequestBody Resource archive, @AuthenticationPrincipal Actor actor)
+            throws IOException {
         DutyCheck.require(actor, Duty.DESIGN);
-        var packed = read(archive);
+        var packed = read(archive.getContentAsByteArray());
         var manifest = packed.manifest();
         requireTrust(packed);
         var draft = engine.drafts().check();
@@ -242,7 +246,8 @@ public class PackageController {
             throw new ProblemException(
                     HttpStatus.UNPROCESSABLE_CONTENT,
                     signer == null
-                            ? "The package is not signed, and this instance takes signed ones only. Nothing was taken in."
+                            ? "The package is not signed, and this instance takes signed ones only."
+                                    + " Nothing was taken in."
                             : "The package is signed with the key %s, which this instance does not trust. Nothing was taken in."
                                     .formatted(signer));
         }
