@@ -22,6 +22,7 @@ import sandpiper.cli.draft.EvalCommand;
 import sandpiper.cli.draft.KeptCommand;
 import sandpiper.cli.draft.PullCommand;
 import sandpiper.cli.draft.PushCommand;
+import sandpiper.cli.draft.RehearseCommand;
 import sandpiper.cli.draft.ReleaseCommand;
 import sandpiper.cli.draft.TakeBackCommand;
 import sandpiper.cli.pack.PackCommand;
@@ -58,6 +59,7 @@ public final class Main {
                     PullCommand.class,
                     DiffCommand.class,
                     ReleaseCommand.class,
+                    RehearseCommand.class,
                     TakeBackCommand.class,
                     KeptCommand.class,
                     PackCommand.class,

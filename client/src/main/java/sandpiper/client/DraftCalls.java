@@ -12,6 +12,7 @@ import tools.jackson.databind.JsonNode;
 /** Definitions: the draft, what it would change, releases, examples, contracts and trials. */
 public final class DraftCalls {
     private static final String RELEASES = "/manage/v1/releases";
+    private static final String REHEARSAL = "/manage/v1/rehearsal";
     private static final String PACKAGES = "/manage/v1/packages";
     private static final String KEPT = "/manage/v1/kept-values";
 
@@ -80,7 +81,7 @@ public final class DraftCalls {
      * @param origin from where it came, or {@code null} when it was made or pushed there
      * @param altered files that differ from those that came
      */
-    public record Package(
+    public record LivePackage(
             String name,
             String version,
             boolean sealed,
@@ -107,6 +108,28 @@ public final class DraftCalls {
             List<String> changed,
             List<String> removed,
             List<Finding> diagnostics) {}
+
+    /** An example that does not hold, and why. */
+    public record Unproved(String requirement, String label, List<String> problems) {}
+
+    /**
+     * A rehearsal, as far as it has come; see the manage API for its stages.
+     *
+     * @param differing examples that hold by themselves, but not on the records there are
+     */
+    public record Rehearsed(
+            String stage,
+            boolean over,
+            int release,
+            long bytes,
+            long copyMillis,
+            long releaseMillis,
+            long formulaMillis,
+            List<String> formulas,
+            @Nullable Preview preview,
+            List<Unproved> failing,
+            List<Unproved> differing,
+            @Nullable String message) {}
 
     /** A release that is live now. */
     public record Released(int number, List<String> changes) {}
@@ -214,9 +237,24 @@ public final class DraftCalls {
         return forget ? "?forget=true" : "";
     }
 
+    /** Begins to release the draft on a copy of the live data. */
+    public Answer<Rehearsed> rehearse() {
+        return http.send("POST", REHEARSAL, Map.of(), Rehearsed.class);
+    }
+
+    /** How far that has come. */
+    public Answer<Rehearsed> rehearsal() {
+        return http.read(REHEARSAL, Rehearsed.class);
+    }
+
+    /** Ends it. */
+    public void endRehearsal() {
+        http.delete(REHEARSAL);
+    }
+
     /** The packages that are live. */
-    public Answer<List<Package>> packages() {
-        return http.list(PACKAGES, Package.class);
+    public Answer<List<LivePackage>> packages() {
+        return http.list(PACKAGES, LivePackage.class);
     }
 
     /** Writes a live package to a file, as it goes to other instances. */

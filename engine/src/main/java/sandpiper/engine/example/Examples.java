@@ -69,28 +69,42 @@ public final class Examples {
         try (var storage = stores.apply(clock);
                 var writer = new Writer(storage, LONGEST_QUEUE, WriteMetrics.NONE)) {
             var live = release(storage, writer, clock, files);
-            var sinks = new EventSinks(storage.events(), ALL);
-            var writes = new RecordWrites(storage.answers(), storage.runs(), sinks, clock);
-            var reactions = new ReactionWrites(sinks, storage.runs(), clock);
-            var results = new ArrayList<ExampleResult>();
-            for (var requirement : live.release().requirements()) {
-                for (var example : requirement.examples()) {
-                    clock.now = example.today().atTime(12, 0).toInstant(ZoneOffset.UTC);
-                    // One after the other on the writer's thread, each in a transaction of its own
-                    // that is never committed.
-                    results.add(
-                            writer.write(
-                                    new ExampleRunner(
-                                            live,
-                                            storage,
-                                            writes,
-                                            reactions,
-                                            requirement,
-                                            example)));
-                }
-            }
-            return results;
+            return play(storage, writer, live, clock);
         }
+    }
+
+    /**
+     * Plays all examples on the records that are there. None of what they do is kept.
+     *
+     * @param writer of the storage, which nobody else uses meanwhile
+     */
+    public List<ExampleResult> runOn(Storage storage, Writer writer, LiveRelease live) {
+        return play(storage, writer, live, new DayClock());
+    }
+
+    private static List<ExampleResult> play(
+            Storage storage, Writer writer, LiveRelease live, DayClock clock) {
+        var sinks = new EventSinks(storage.events(), ALL);
+        var writes = new RecordWrites(storage.answers(), storage.runs(), sinks, clock);
+        var reactions = new ReactionWrites(sinks, storage.runs(), clock);
+        var results = new ArrayList<ExampleResult>();
+        for (var requirement : live.release().requirements()) {
+            for (var example : requirement.examples()) {
+                clock.now = example.today().atTime(12, 0).toInstant(ZoneOffset.UTC);
+                // One after the other on the writer's thread, each in a transaction of its own
+                // that is never committed.
+                results.add(
+                        writer.write(
+                                new ExampleRunner(
+                                        live,
+                                        storage,
+                                        writes,
+                                        reactions,
+                                        requirement,
+                                        example)));
+            }
+        }
+        return results;
     }
 
     private static LiveRelease release(

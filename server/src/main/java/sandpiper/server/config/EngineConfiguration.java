@@ -12,6 +12,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.Tuning;
 import sandpiper.engine.delivery.Backoff;
 import sandpiper.engine.example.Examples;
+import sandpiper.engine.rehearsal.Rehearsals;
 import sandpiper.server.json.Bounds;
 import sandpiper.server.json.JsonReader;
 import sandpiper.server.settings.Settings;
@@ -56,6 +57,15 @@ class EngineConfiguration {
     @Bean
     Examples examples() {
         return new Examples(SqliteStorage::temporary);
+    }
+
+    @Bean(destroyMethod = "close")
+    Rehearsals rehearsals(Engine engine, Examples examples, Settings settings, Clock clock) {
+        return new Rehearsals(
+                engine,
+                examples,
+                copy -> SqliteStorage.open(copy, clock),
+                settings.data().toAbsolutePath());
     }
 
     @Bean

@@ -53,6 +53,7 @@ import sandpiper.server.manage.draft.ModelView;
 import sandpiper.server.manage.draft.ObjectFunctionView;
 import sandpiper.server.manage.draft.PackageController;
 import sandpiper.server.manage.draft.ParameterView;
+import sandpiper.server.manage.draft.RehearsalController;
 import sandpiper.server.manage.draft.ReleaseController;
 import sandpiper.server.manage.draft.RequirementController;
 import sandpiper.server.manage.draft.ScheduleView;
@@ -93,6 +94,7 @@ class ManageContract {
                     NamedViewController.class,
                     KeptController.class,
                     PackageController.class,
+                    RehearsalController.class,
                     ReleaseController.class,
                     ReleasePreview.class,
                     ServiceView.class,

@@ -1,0 +1,127 @@
+package sandpiper.server.manage.draft;
+
+import io.swagger.v3.oas.annotations.Operation;
+import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.Duty;
+import sandpiper.engine.definition.ReleasePreview;
+import sandpiper.engine.example.ExampleResult;
+import sandpiper.engine.rehearsal.Rehearsal;
+import sandpiper.engine.rehearsal.RehearsalException;
+import sandpiper.engine.rehearsal.Rehearsals;
+import sandpiper.server.manage.DutyCheck;
+import sandpiper.server.problem.ProblemException;
+
+/** The draft tried on a copy of the live data. */
+@RestController
+@RequestMapping("/manage/v1/rehearsal")
+public class RehearsalController {
+    private final Rehearsals rehearsals;
+
+    RehearsalController(Rehearsals rehearsals) {
+        this.rehearsals = rehearsals;
+    }
+
+    /** An example that does not hold, and why. */
+    record UnprovedExample(String requirement, String label, List<String> problems) {
+        static UnprovedExample of(ExampleResult result) {
+            return new UnprovedExample(result.requirement(), result.label(), result.problems());
+        }
+    }
+
+    /**
+     * A rehearsal, as far as it has come.
+     *
+     * @param stage {@code copying}, {@code releasing}, {@code formulas}, {@code examples}; at the
+     *     end {@code done}, {@code refused} as the release would be, or {@code stopped}
+     * @param over whether nothing more comes
+     * @param release the one that was live when it began
+     * @param bytes of the copy
+     * @param copyMillis how long copying took
+     * @param releaseMillis how long nothing could be written while it was released
+     * @param formulaMillis how long formulas took afterwards, beside which requests are served
+     * @param formulas those that were worked out afterwards
+     * @param preview what the release does, when that is known
+     * @param failing examples that do not hold
+     * @param differing examples that hold by themselves, but not on the records there are
+     * @param message why it ended so, or {@code null}
+     */
+    record RehearsalView(
+            String stage,
+            boolean over,
+            String begun,
+            String by,
+            int release,
+            long bytes,
+            long copyMillis,
+            long releaseMillis,
+            long formulaMillis,
+            List<String> formulas,
+            @Nullable ReleasePreview preview,
+            List<UnprovedExample> failing,
+            List<UnprovedExample> differing,
+            @Nullable String message) {
+        static RehearsalView of(Rehearsal one) {
+            return new RehearsalView(
+                    one.stage().name().toLowerCase(Locale.ROOT),
+                    one.stage().isOver(),
+                    one.begun().toString(),
+                    one.by(),
+                    one.release(),
+                    one.bytes(),
+                    one.copying().toMillis(),
+                    one.releasing().toMillis(),
+                    one.formulas().toMillis(),
+                    one.worked(),
+                    one.preview(),
+                    one.failing().stream().map(UnprovedExample::of).toList(),
+                    one.differing().stream().map(UnprovedExample::of).toList(),
+                    one.message());
+        }
+    }
+
+    @Operation(summary = "Release the draft on a copy of the live data")
+    @PostMapping
+    @ResponseStatus(HttpStatus.ACCEPTED)
+    RehearsalView begin(@AuthenticationPrincipal Actor actor) {
+        DutyCheck.require(actor, Duty.RELEASE);
+        try {
+            return RehearsalView.of(rehearsals.begin(actor));
+        } catch (RehearsalException e) {
+            throw new ProblemException(HttpStatus.CONFLICT, String.valueOf(e.getMessage()));
+        }
+    }
+
+    @Operation(summary = "How far the rehearsal has come, or what the last one came to")
+    @GetMapping
+    RehearsalView last(@AuthenticationPrincipal Actor actor) {
+        DutyCheck.require(actor, Duty.DESIGN);
+        return rehearsals
+                .last()
+                .map(RehearsalView::of)
+                .orElseThrow(() ->
+                        new ProblemException(
+                                HttpStatus.NOT_FOUND,
+                                "Nothing was rehearsed since the service started."));
+    }
+
+    @Operation(summary = "End the rehearsal that is under way")
+    @DeleteMapping
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void end(@AuthenticationPrincipal Actor actor) {
+        DutyCheck.require(actor, Duty.RELEASE);
+        if (!rehearsals.end()) {
+            throw new ProblemException(HttpStatus.CONFLICT, "No rehearsal is under way.");
+        }
+    }
+}

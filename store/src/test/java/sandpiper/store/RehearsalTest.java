@@ -1,0 +1,228 @@
+package sandpiper.store;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Function;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import sandpiper.engine.access.Actor;
+import sandpiper.engine.example.Examples;
+import sandpiper.engine.port.Storage;
+import sandpiper.engine.rehearsal.Rehearsal;
+import sandpiper.engine.rehearsal.Rehearsal.Stage;
+import sandpiper.engine.rehearsal.RehearsalException;
+import sandpiper.engine.rehearsal.Rehearsals;
+
+/** The draft on a copy of what there is. */
+class RehearsalTest {
+    private static final String BUOY =
+            """
+            object: Buoy
+            key: code
+            fields:
+              code: { type: text, required: true }
+              weight: { type: integer }
+              note: { type: text }
+            """;
+    private static final String REQUIREMENTS =
+            """
+            requirements:
+              R1:
+                text: A buoy has a code of its own.
+                examples:
+                  - example: free
+                    today: 2026-05-01
+                    given: []
+                    do: { create: Buoy, values: { code: B900 } }
+                    expect: { values: { code: B900 } }
+                  - example: taken by real ones only
+                    today: 2026-05-01
+                    given: []
+                    do: { create: Buoy, values: { code: B1 } }
+                    expect: { values: { code: B1 } }
+            """;
+
+    @TempDir Path folder;
+    private Harness marina;
+    private Rehearsals rehearsals;
+
+    @BeforeEach
+    void begin() {
+        marina = new Harness(folder).release(BUOY);
+        for (int i = 0; i < 300; i++) {
+            marina.create("Buoy", "code", "B" + i, "weight", (long) i, "note", "n" + i);
+        }
+        rehearsals = with(copy -> SqliteStorage.open(copy, Harness.CLOCK));
+    }
+
+    private Rehearsals with(Function<Path, Storage> opener) {
+        return new Rehearsals(
+                marina.engine,
+                new Examples(SqliteStorage::temporary),
+                opener,
+                folder.resolve("data.db"));
+    }
+
+    @AfterEach
+    void end() {
+        rehearsals.close();
+        marina.close();
+    }
+
+    private void draft(String object) {
+        marina.engine.drafts().put("marina/objects/o00.yaml", object, null, Actor.SYSTEM);
+    }
+
+    private Rehearsal awaited() throws InterruptedException {
+        var last = rehearsals.last().orElseThrow();
+        for (int i = 0; i < 600 && !last.stage().isOver(); i++) {
+            Thread.sleep(50);
+            last = rehearsals.last().orElseThrow();
+        }
+        assertThat(last.stage().isOver()).as(last.toString()).isTrue();
+        return last;
+    }
+
+    private List<String> files() throws IOException {
+        try (var files = Files.list(folder)) {
+            return files.map(file -> file.getFileName().toString()).toList();
+        }
+    }
+
+    private Rehearsal rehearsed() throws InterruptedException {
+        rehearsals.begin(Actor.SYSTEM);
+        return awaited();
+    }
+
+    @Test
+    void itTellsWhatTheReleaseDoesAndHowLongItTakesAndLeavesNothing() throws Exception {
+        draft(
+                BUOY.replace("  note: { type: text }\n", "")
+                        + "  double: { type: integer, formula: weight * 2 }\n");
+
+        var came = rehearsed();
+
+        assertThat(came.stage()).as(came.toString()).isEqualTo(Stage.DONE);
+        assertThat(came.release()).isEqualTo(1);
+        assertThat(came.bytes()).isPositive();
+        assertThat(came.releasing()).isPositive();
+        assertThat(came.preview().losses()).hasSize(1).first().asString().contains("Buoy.note");
+        assertThat(came.failing()).isEmpty();
+        assertThat(came.differing()).isEmpty();
+        assertThat(files()).noneMatch(file -> file.contains("rehearsal"));
+        assertThat(marina.engine.live().number()).isEqualTo(1);
+        assertThat(marina.show("Buoy", "B7")).containsEntry("note", "n7");
+        assertThat(marina.engine.releases().kept().all()).isEmpty();
+    }
+
+    @Test
+    void formulasThatAreLeftForAfterwardsAreTimedByThemselves() throws Exception {
+        for (int i = 300; i < 5_200; i += 100) {
+            int from = i;
+            marina.createTogether(
+                    "Buoy",
+                    java.util.stream.IntStream.range(from, from + 100)
+                            .mapToObj(one -> Harness.values("code", "B" + one, "weight", 1L))
+                            .toList());
+        }
+        draft(BUOY + "  double: { type: integer, formula: weight * 2 }\n");
+
+        var came = rehearsed();
+
+        assertThat(came.worked()).containsExactly("Buoy.double");
+        assertThat(came.formulas()).isPositive();
+    }
+
+    @Test
+    void whatWouldBeRefusedIsToldWithWhy() throws Exception {
+        draft(BUOY.replace("note: {", "colour: { required: true, type: text }\n  note: {"));
+
+        var came = rehearsed();
+
+        assertThat(came.stage()).isEqualTo(Stage.REFUSED);
+        assertThat(came.message()).contains("The data stands in the way");
+        assertThat(came.preview().obstacles()).first().asString().contains("Buoy.colour");
+    }
+
+    @Test
+    void anExampleMayHoldByItselfAndNotOnWhatThereIs() throws Exception {
+        marina.engine
+                .drafts()
+                .push(
+                        Map.of(
+                                "marina/package.yaml",
+                                "package: marina\nversion: 1.0\n",
+                                "marina/objects/o00.yaml",
+                                BUOY,
+                                "marina/requirements/r.yaml",
+                                REQUIREMENTS),
+                        Actor.SYSTEM);
+        assertThat(marina.engine.drafts().check().errors()).isEmpty();
+
+        var came = rehearsed();
+
+        assertThat(came.failing()).isEmpty();
+        assertThat(came.differing()).hasSize(1);
+        assertThat(came.differing().getFirst().label()).contains("taken by real ones only");
+    }
+
+    @Test
+    void thereIsOneAtATimeAndItCanBeEnded() throws Exception {
+        rehearsals.close();
+        var opened = new CountDownLatch(1);
+        var go = new CountDownLatch(1);
+        rehearsals =
+                with(copy -> {
+                    opened.countDown();
+                    try {
+                        go.await(10, TimeUnit.SECONDS);
+                    } catch (InterruptedException _) {
+                        Thread.currentThread().interrupt();
+                    }
+                    return SqliteStorage.open(copy, Harness.CLOCK);
+                });
+        draft(BUOY + "  more: { type: text }\n");
+        rehearsals.begin(Actor.SYSTEM);
+        assertThat(opened.await(10, TimeUnit.SECONDS)).isTrue();
+
+        assertThatThrownBy(() -> rehearsals.begin(Actor.SYSTEM))
+                .isInstanceOf(RehearsalException.class)
+                .hasMessageContaining("is under way");
+        assertThat(rehearsals.end()).isTrue();
+        assertThat(awaited().stage()).isEqualTo(Stage.STOPPED);
+        assertThat(rehearsals.end()).isFalse();
+        assertThat(files()).noneMatch(file -> file.contains("rehearsal"));
+        marina.create("Buoy", "code", "B999");
+    }
+
+    @Test
+    void aDraftWithoutChangesOrWithErrorsIsNotRehearsed() {
+        assertThatThrownBy(() -> rehearsals.begin(Actor.SYSTEM))
+                .hasMessageContaining("the same as the live release");
+        draft("object: Buoy\nfields: { code: { type: txt } }\n");
+        assertThatThrownBy(() -> rehearsals.begin(Actor.SYSTEM))
+                .hasMessageContaining("has errors");
+        assertThat(rehearsals.last()).isEmpty();
+    }
+
+    @Test
+    void whatAKilledServiceLeftIsGoneAtTheNextStart() throws IOException {
+        rehearsals.close();
+        Files.writeString(folder.resolve("data.db.rehearsal"), "half a copy");
+        Files.writeString(folder.resolve("data.db.rehearsal-wal"), "its log");
+
+        rehearsals = with(copy -> SqliteStorage.open(copy, Harness.CLOCK));
+
+        assertThat(files()).noneMatch(file -> file.contains("rehearsal"));
+    }
+}
