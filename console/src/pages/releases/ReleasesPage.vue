@@ -10,6 +10,7 @@ import { moment } from '@/composables/format'
 import { useSession } from '@/composables/session'
 import { isCovered, NOTHING_ACCEPTED, order } from './acceptance'
 import KeptValues from './KeptValues.vue'
+import RehearsalCard from './RehearsalCard.vue'
 import ReleaseEffects from './ReleaseEffects.vue'
 import TakeBackDialog from './TakeBackDialog.vue'
 
@@ -61,63 +62,75 @@ async function release() {
   <div class="page">
     <div class="page-head"><h1>Releases</h1></div>
     <div class="columns">
-      <section class="card">
-        <h2>Waiting in the draft</h2>
-        <LoadState :loading="preview.isLoading.value" :error="preview.error.value" @retry="preview.refetch()">
-          <template v-if="preview.data.value">
-            <p v-if="preview.data.value.files.length === 0" class="quiet">
-              Nothing: the draft is the same as the live release.
-            </p>
-            <template v-else>
-              <Alert
-                v-if="errors.length"
-                type="error"
-                show-icon
-                :message="`${errors.length} errors keep the draft from being released`"
-              >
-                <template #description>
-                  <div v-for="(one, place) in errors" :key="place">
-                    <RouterLink :to="{ path: `/packages/file/${one.file}`, query: { line: one.line } }"
-                      ><code>{{ one.file }}:{{ one.line }}</code></RouterLink
-                    >
-                    {{ one.message }}
-                  </div>
-                </template>
-              </Alert>
-              <ReleaseEffects v-model="accepted" :preview="preview.data.value" />
-              <p v-if="!preview.data.value.changes.length && !errors.length" class="quiet">
-                Only wording differs; what is served stays the same.
+      <div class="stack">
+        <section class="card">
+          <h2>Waiting in the draft</h2>
+          <LoadState
+            :loading="preview.isLoading.value"
+            :error="preview.error.value"
+            @retry="preview.refetch()"
+          >
+            <template v-if="preview.data.value">
+              <p v-if="preview.data.value.files.length === 0" class="quiet">
+                Nothing: the draft is the same as the live release.
               </p>
-              <h2 class="files">Files</h2>
-              <div v-for="file in preview.data.value.files" :key="file.path">
-                <button class="mono link" @click="shownFile = file">{{ file.path }}</button>
-                <Tag v-if="!file.before" class="tag">added</Tag>
-                <Tag v-else-if="!file.after" class="tag">removed</Tag>
-                <Button
-                  size="small"
-                  type="text"
-                  class="back"
-                  :aria-label="`take back ${file.path}`"
-                  @click="back(file.path)"
-                  >take back</Button
+              <template v-else>
+                <Alert
+                  v-if="errors.length"
+                  type="error"
+                  show-icon
+                  :message="`${errors.length} errors keep the draft from being released`"
                 >
-              </div>
-              <div class="row act">
-                <Input
-                  v-model:value="note"
-                  placeholder="What is this release for?"
-                  :maxlength="500"
-                  aria-label="Note"
-                />
-                <Button type="primary" :disabled="!ready || !may('release')" :loading="busy" @click="release">
-                  Release
-                </Button>
-              </div>
-              <Alert v-if="problem" type="error" show-icon :message="problem" />
+                  <template #description>
+                    <div v-for="(one, place) in errors" :key="place">
+                      <RouterLink :to="{ path: `/packages/file/${one.file}`, query: { line: one.line } }"
+                        ><code>{{ one.file }}:{{ one.line }}</code></RouterLink
+                      >
+                      {{ one.message }}
+                    </div>
+                  </template>
+                </Alert>
+                <ReleaseEffects v-model="accepted" :preview="preview.data.value" />
+                <p v-if="!preview.data.value.changes.length && !errors.length" class="quiet">
+                  Only wording differs; what is served stays the same.
+                </p>
+                <h2 class="files">Files</h2>
+                <div v-for="file in preview.data.value.files" :key="file.path">
+                  <button class="mono link" @click="shownFile = file">{{ file.path }}</button>
+                  <Tag v-if="!file.before" class="tag">added</Tag>
+                  <Tag v-else-if="!file.after" class="tag">removed</Tag>
+                  <Button
+                    size="small"
+                    type="text"
+                    class="back"
+                    :aria-label="`take back ${file.path}`"
+                    @click="back(file.path)"
+                    >take back</Button
+                  >
+                </div>
+                <div class="row act">
+                  <Input
+                    v-model:value="note"
+                    placeholder="What is this release for?"
+                    :maxlength="500"
+                    aria-label="Note"
+                  />
+                  <Button
+                    type="primary"
+                    :disabled="!ready || !may('release')"
+                    :loading="busy"
+                    @click="release"
+                  >
+                    Release
+                  </Button>
+                </div>
+                <Alert v-if="problem" type="error" show-icon :message="problem" />
+              </template>
             </template>
-          </template>
-        </LoadState>
-      </section>
+          </LoadState>
+        </section>
+        <RehearsalCard :ready="!!preview.data.value?.files.length && errors.length === 0" />
+      </div>
       <div class="stack">
         <KeptValues />
         <section class="card">

@@ -40,16 +40,12 @@ class RehearsalTest {
               R1:
                 text: A buoy has a code of its own.
                 examples:
-                  - example: free
-                    today: 2026-05-01
-                    given: []
-                    do: { create: Buoy, values: { code: B900 } }
-                    expect: { values: { code: B900 } }
-                  - example: taken by real ones only
-                    today: 2026-05-01
-                    given: []
-                    do: { create: Buoy, values: { code: B1 } }
-                    expect: { values: { code: B1 } }
+                  free:
+                    when: { create: Buoy, values: { code: B900 } }
+                    then: { values: { code: B900 } }
+                  takenHere:
+                    when: { create: Buoy, values: { code: B1 } }
+                    then: { values: { code: B1 } }
             """;
 
     @TempDir Path folder;
@@ -173,7 +169,7 @@ class RehearsalTest {
 
         assertThat(came.failing()).isEmpty();
         assertThat(came.differing()).hasSize(1);
-        assertThat(came.differing().getFirst().label()).contains("taken by real ones only");
+        assertThat(came.differing().getFirst().label()).containsIgnoringCase("taken");
     }
 
     @Test

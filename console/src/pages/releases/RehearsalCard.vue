@@ -1,0 +1,121 @@
+<script setup lang="ts">
+import { Alert, Button, Spin } from 'ant-design-vue'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, unwrap } from '@/api/client'
+import { ApiProblem } from '@/api/http'
+import { count, moment } from '@/composables/format'
+import { useSession } from '@/composables/session'
+
+/** The draft on a copy of the live data: what it does there, and how long the release will take. */
+defineProps<{ ready: boolean }>()
+
+const STEPS: Record<string, string> = {
+  copying: 'Copying the data',
+  releasing: 'Releasing on the copy',
+  formulas: 'Working out formulas',
+  examples: 'Playing the examples',
+}
+const ONE_SECOND = 1000
+const NOT_FOUND = 404
+
+const queries = useQueryClient()
+const { may } = useSession()
+const problem = ref('')
+const rehearsal = useQuery({
+  queryKey: ['rehearsal'],
+  queryFn: async () => {
+    try {
+      return await unwrap(api.GET('/manage/v1/rehearsal'))
+    } catch (error) {
+      if (error instanceof ApiProblem && error.problem.status === NOT_FOUND) return null
+      throw error
+    }
+  },
+  refetchInterval: (query) => (query.state.data && !query.state.data.over ? ONE_SECOND : false),
+})
+const last = computed(() => rehearsal.data.value)
+const running = computed(() => !!last.value && !last.value.over)
+
+async function ask(work: () => Promise<unknown>) {
+  problem.value = ''
+  try {
+    await work()
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+  await queries.invalidateQueries({ queryKey: ['rehearsal'] })
+}
+const begin = () => ask(() => unwrap(api.POST('/manage/v1/rehearsal')))
+const end = () => ask(() => unwrap(api.DELETE('/manage/v1/rehearsal')))
+const time = (millis: number) =>
+  millis < ONE_SECOND ? `${millis} ms` : `${(millis / ONE_SECOND).toFixed(1)} s`
+</script>
+
+<template>
+  <section class="card" aria-label="Rehearsal" data-test="rehearsal">
+    <div class="row">
+      <h2>Rehearsal</h2>
+      <span v-if="last" class="quiet">{{ moment(last.begun) }} · {{ last.by }}</span>
+      <span class="spacer"></span>
+      <Button v-if="running && may('release')" @click="end">End it</Button>
+      <Button v-else :disabled="!ready || !may('release')" @click="begin">Rehearse</Button>
+    </div>
+    <p v-if="!last" class="quiet">
+      Releases the draft on a copy of the live data, and tells what it does and how long it takes. The service
+      goes on; nothing is sent from the copy, and it is gone at the end.
+    </p>
+    <p v-else-if="running"><Spin size="small" /> {{ STEPS[last.stage] }} …</p>
+    <template v-else-if="last.stage === 'done'">
+      <p>
+        On a copy of release {{ last.release }} ({{ count(Math.round(last.bytes / 1e6)) }} MB) the release
+        took <strong>{{ time(last.releaseMillis) }}</strong>, in which nobody can write.
+        <template v-if="last.formulas.length">
+          Afterwards {{ last.formulas.join(', ') }} {{ last.formulas.length === 1 ? 'was' : 'were' }} worked
+          out for all records in <strong>{{ time(last.formulaMillis) }}</strong>, while requests are served.
+        </template>
+      </p>
+      <Alert v-if="last.failing.length" type="error" show-icon message="Examples that do not hold">
+        <template #description>
+          <div v-for="(one, place) in last.failing" :key="place">
+            {{ one.requirement }}, {{ one.label }}: {{ one.problems.join(' ') }}
+          </div>
+        </template>
+      </Alert>
+      <Alert
+        v-if="last.differing.length"
+        type="warning"
+        show-icon
+        message="Examples that hold, but not on the records there are"
+      >
+        <template #description>
+          <div v-for="(one, place) in last.differing" :key="place">
+            {{ one.requirement }}, {{ one.label }}: {{ one.problems.join(' ') }}
+          </div>
+        </template>
+      </Alert>
+      <p v-if="!last.failing.length && !last.differing.length" class="quiet">All examples hold.</p>
+    </template>
+    <Alert
+      v-else
+      type="error"
+      show-icon
+      :message="last.stage === 'refused' ? 'It would be refused' : 'It did not come to its end'"
+    >
+      <template #description>
+        <div>{{ last.message }}</div>
+        <div v-for="one in last.preview?.obstacles ?? []" :key="one">{{ one }}</div>
+      </template>
+    </Alert>
+    <Alert v-if="problem" type="error" show-icon :message="problem" />
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  margin: 0;
+}
+p {
+  margin: 10px 0;
+}
+</style>
