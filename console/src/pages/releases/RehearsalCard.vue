@@ -77,21 +77,25 @@ const time = (millis: number) =>
       </p>
       <Alert v-if="last.failing.length" type="error" show-icon message="Examples that do not hold">
         <template #description>
-          <div v-for="(one, place) in last.failing" :key="place">
-            {{ one.requirement }}, {{ one.label }}: {{ one.problems.join(' ') }}
-          </div>
+          <ul>
+            <li v-for="(one, place) in last.failing" :key="place">
+              {{ one.requirement }}, {{ one.label }}: {{ one.problems.join(' ') }}
+            </li>
+          </ul>
         </template>
       </Alert>
       <Alert
         v-if="last.differing.length"
         type="warning"
         show-icon
-        message="Examples that hold, but not on the records there are"
+        message="Examples that hold, but no longer or not yet on the records there are"
       >
         <template #description>
-          <div v-for="(one, place) in last.differing" :key="place">
-            {{ one.requirement }}, {{ one.label }}: {{ one.problems.join(' ') }}
-          </div>
+          <ul>
+            <li v-for="(one, place) in last.differing" :key="place">
+              {{ one.requirement }}, {{ one.label }}: {{ one.problems.join(' ') }}
+            </li>
+          </ul>
         </template>
       </Alert>
       <p v-if="!last.failing.length && !last.differing.length" class="quiet">All examples hold.</p>
@@ -117,5 +121,9 @@ h2 {
 }
 p {
   margin: 10px 0;
+}
+ul {
+  margin: 0;
+  padding-left: 18px;
 }
 </style>

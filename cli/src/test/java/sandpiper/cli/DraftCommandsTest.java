@@ -269,6 +269,67 @@ class DraftCommandsTest {
     }
 
     @Nested
+    class Rehearse {
+        private static final String DONE =
+                """
+                {"stage": "%s", "over": %s, "release": 3, "bytes": 4194304, "copyMillis": 20,
+                 "releaseMillis": 1500, "formulaMillis": 640, "formulas": ["Job.total"],
+                 "failing": [%s], "differing": [], "message": %s,
+                 "preview": {"diagnostics": [], "files": [{"path": "a"}], "changes": ["Job grows."],
+                   "losses": [], "breaks": [], "obstacles": []}}
+                """;
+
+        @Test
+        void waitsForItsEndAndTellsHowLongTheReleaseTakes() {
+            service.answering(
+                    "POST /manage/v1/rehearsal", DONE.formatted("copying", false, "", "null"));
+            service.answering(
+                    "GET /manage/v1/rehearsal", DONE.formatted("done", true, "", "null"));
+
+            var outcome = service.run("rehearse");
+
+            assertThat(outcome.code()).isZero();
+            assertThat(outcome.lines())
+                    .containsExactly(
+                            "On a copy of release 3, 4 MB, made in 20 ms:",
+                            "Changes:",
+                            "- Job grows.",
+                            "The release takes 1.5 s, in which nobody can write.",
+                            "Afterwards a formula is worked out anew for all records, in 640 ms,"
+                                    + " while requests are served: Job.total.");
+        }
+
+        @Test
+        void endsWithOneWhenExamplesFailOrItWouldBeRefused() {
+            service.answering(
+                    "POST /manage/v1/rehearsal",
+                    DONE.formatted(
+                            "done",
+                            true,
+                            "{\"requirement\": \"R1\", \"label\": \"Free\", \"problems\": [\"No.\"]}",
+                            "null"));
+            var failing = service.run("rehearse");
+            assertThat(failing.code()).isEqualTo(1);
+            assertThat(failing.lines()).endsWith("Examples that do not hold:", "- R1, Free: No.");
+
+            service.answering(
+                    "POST /manage/v1/rehearsal",
+                    DONE.formatted("refused", true, "", "\"The data stands in the way.\""));
+            var refused = service.run("rehearse");
+            assertThat(refused.code()).isEqualTo(1);
+            assertThat(refused.lines()).endsWith("The data stands in the way.");
+        }
+
+        @Test
+        void isEnded() {
+            service.answering("DELETE /manage/v1/rehearsal", "");
+
+            assertThat(service.run("rehearse", "--end").lines())
+                    .containsExactly("The rehearsal is ended.");
+        }
+    }
+
+    @Nested
     class Kept {
         @Test
         void isListed() {

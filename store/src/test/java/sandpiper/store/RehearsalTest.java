@@ -16,6 +16,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.definition.Releases;
 import sandpiper.engine.example.Examples;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.rehearsal.Rehearsal;
@@ -43,6 +44,10 @@ class RehearsalTest {
                   free:
                     when: { create: Buoy, values: { code: B900 } }
                     then: { values: { code: B900 } }
+                  givenHere:
+                    given: [{ create: Buoy, values: { code: B1, weight: 9 } }]
+                    when: { change: Buoy/B1, values: { note: new } }
+                    then: { values: { weight: 9, note: new } }
                   takenHere:
                     when: { create: Buoy, values: { code: B1 } }
                     then: { values: { code: B1 } }
@@ -170,6 +175,13 @@ class RehearsalTest {
         assertThat(came.failing()).isEmpty();
         assertThat(came.differing()).hasSize(1);
         assertThat(came.differing().getFirst().label()).containsIgnoringCase("taken");
+
+        // Once it is so with what is live, it is not the next release's doing.
+        marina.engine
+                .releases()
+                .release("", new Releases.Accepted(true, true), Actor.SYSTEM);
+        draft(BUOY + "  more: { type: text }\n");
+        assertThat(rehearsed().differing()).isEmpty();
     }
 
     @Test

@@ -78,7 +78,10 @@ public final class RehearseCommand extends AnsweringCommand implements Callable<
                         joined(came.formulas()));
             }
             tell("Examples that do not hold", came.failing(), out);
-            tell("Examples that hold, but not on the records there are", came.differing(), out);
+            tell(
+                    "Examples that hold, but no longer or not yet on the records there are",
+                    came.differing(),
+                    out);
         }
         if (came.message() != null) {
             out.println(came.message());

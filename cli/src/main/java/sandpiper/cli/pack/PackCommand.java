@@ -3,6 +3,7 @@ package sandpiper.cli.pack;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayDeque;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -43,7 +44,7 @@ public final class PackCommand extends AnsweringCommand implements Callable<Inte
     @Mixin Connection connection;
 
     @ArgGroup(exclusive = true, multiplicity = "1")
-    Source source;
+    Source source = new Source();
 
     static final class Source {
         @Parameters(paramLabel = "FOLDER", arity = "0..1", description = "The folder of a package.")
@@ -135,7 +136,7 @@ public final class PackCommand extends AnsweringCommand implements Callable<Inte
         var versions = new TreeMap<String, String>();
         var parent = folder.toAbsolutePath().normalize().getParent();
         var wanted =
-                new java.util.ArrayDeque<>(
+                new ArrayDeque<>(
                         PackedPackage.of(name, files, Map.of(), null)
                                 .manifest()
                                 .depends()

@@ -1,7 +1,6 @@
 package sandpiper.cli.pack;
 
 import java.util.List;
-import java.util.Objects;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -67,6 +66,6 @@ public final class PackagesCommand extends AnsweringCommand implements Callable<
                         origin.at(),
                         origin.signer() == null
                                 ? ""
-                                : ", signed " + Objects.requireNonNull(origin.signer()));
+                                : ", signed " + origin.signer());
     }
 }

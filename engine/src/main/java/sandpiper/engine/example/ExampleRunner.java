@@ -44,6 +44,7 @@ final class ExampleRunner implements WriteJob<ExampleResult> {
     private final ReactionWrites reactions;
     private final Requirement requirement;
     private final Example example;
+    private final boolean onRecords;
     private final Map<String, Subject> named = new LinkedHashMap<>();
     private final List<String> problems = new ArrayList<>();
     private List<TraceStep> steps = List.of();
@@ -51,19 +52,24 @@ final class ExampleRunner implements WriteJob<ExampleResult> {
     /** A record by its object and key. */
     private record Subject(ObjectType object, String key) {}
 
+    /**
+     * @param onRecords whether there are records already, some of which may be what is given
+     */
     ExampleRunner(
             LiveRelease live,
             Storage storage,
             RecordWrites writes,
             ReactionWrites reactions,
             Requirement requirement,
-            Example example) {
+            Example example,
+            boolean onRecords) {
         this.live = live;
         this.storage = storage;
         this.writes = writes;
         this.reactions = reactions;
         this.requirement = requirement;
         this.example = example;
+        this.onRecords = onRecords;
     }
 
     @Override
@@ -82,12 +88,32 @@ final class ExampleRunner implements WriteJob<ExampleResult> {
 
     private boolean given(Transaction transaction) {
         for (var action : example.given()) {
-            if (run(transaction, action, false) instanceof Outcome.Refused refused) {
+            if (run(transaction, action, given(action), false)
+                    instanceof Outcome.Refused refused) {
                 problems.add("What is given cannot be made: " + said(refused));
                 return false;
             }
         }
         return true;
+    }
+
+    /** Of records that are there, what is given holds for the one that has the key. */
+    private RecordCommand given(Action action) {
+        var command = command(action);
+        return onRecords
+                        && command instanceof RecordCommand.Create create
+                        && !create.object().key().isEmpty()
+                        && create.values().keySet().containsAll(create.object().key())
+                ? new RecordCommand.Save(
+                        create.object(),
+                        create.writable(),
+                        create.writable(),
+                        null,
+                        create.values(),
+                        create.presets(),
+                        true,
+                        null)
+                : command;
     }
 
     private void play(Transaction transaction) {
@@ -113,8 +139,13 @@ final class ExampleRunner implements WriteJob<ExampleResult> {
     }
 
     private Outcome run(Transaction transaction, Action action, boolean isLast) {
+        return run(transaction, action, command(action), isLast);
+    }
+
+    private Outcome run(
+            Transaction transaction, Action action, RecordCommand command, boolean isLast) {
         long before = storage.events().newest(transaction);
-        var request = new Request(command(action), actor(action), VIA, true, true, null);
+        var request = new Request(command, actor(action), VIA, true, true, null);
         var outcome = writes.write(live, transaction, request);
         if (isLast) {
             var trace =

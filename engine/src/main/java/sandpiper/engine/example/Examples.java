@@ -69,21 +69,26 @@ public final class Examples {
         try (var storage = stores.apply(clock);
                 var writer = new Writer(storage, LONGEST_QUEUE, WriteMetrics.NONE)) {
             var live = release(storage, writer, clock, files);
-            return play(storage, writer, live, clock);
+            return play(storage, writer, live, clock, false);
         }
     }
 
     /**
-     * Plays all examples on the records that are there. None of what they do is kept.
+     * Plays all examples on the records that are there; what is given in an example holds for the
+     * record that has its key. None of what they do is kept.
      *
      * @param writer of the storage, which nobody else uses meanwhile
      */
     public List<ExampleResult> runOn(Storage storage, Writer writer, LiveRelease live) {
-        return play(storage, writer, live, new DayClock());
+        return play(storage, writer, live, new DayClock(), true);
     }
 
     private static List<ExampleResult> play(
-            Storage storage, Writer writer, LiveRelease live, DayClock clock) {
+            Storage storage,
+            Writer writer,
+            LiveRelease live,
+            DayClock clock,
+            boolean onRecords) {
         var sinks = new EventSinks(storage.events(), ALL);
         var writes = new RecordWrites(storage.answers(), storage.runs(), sinks, clock);
         var reactions = new ReactionWrites(sinks, storage.runs(), clock);
@@ -101,7 +106,8 @@ public final class Examples {
                                         writes,
                                         reactions,
                                         requirement,
-                                        example)));
+                                        example,
+                                        onRecords)));
             }
         }
         return results;

@@ -19,7 +19,8 @@ import sandpiper.engine.example.ExampleResult;
  * @param worked which formulas those were
  * @param preview what the release does, or {@code null} before that is known
  * @param failing examples that do not hold by themselves
- * @param differing examples that hold by themselves, but not on the records there are
+ * @param differing examples that hold by themselves, but not on the records there are, where they
+ *     hold with what is live or are new
  * @param message why it would be refused or could not go on, or {@code null}
  */
 public record Rehearsal(

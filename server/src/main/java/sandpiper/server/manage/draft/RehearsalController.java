@@ -53,7 +53,8 @@ public class RehearsalController {
      * @param formulas those that were worked out afterwards
      * @param preview what the release does, when that is known
      * @param failing examples that do not hold
-     * @param differing examples that hold by themselves, but not on the records there are
+     * @param differing examples that hold by themselves, but not on the records there are, where
+     *     they hold with what is live or are new
      * @param message why it ended so, or {@code null}
      */
     record RehearsalView(
