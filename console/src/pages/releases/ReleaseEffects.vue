@@ -58,6 +58,13 @@ const accept = (more: Partial<Acceptance>) => (accepted.value = { ...accepted.va
       </Checkbox>
     </template>
   </Alert>
+  <Alert v-if="preview.leftBehind.length" type="info" show-icon message="Left behind" data-test="left-behind">
+    <template #description>
+      <ul class="changes">
+        <li v-for="one in preview.leftBehind" :key="one">{{ one }}</li>
+      </ul>
+    </template>
+  </Alert>
 </template>
 
 <style scoped>

@@ -22,6 +22,7 @@ const PREVIEW = {
   losses: [],
   breaks: [],
   obstacles: [],
+  leftBehind: [] as string[],
 }
 const previews = (more: object) => service.answers('GET /manage/v1/releases/preview', { ...PREVIEW, ...more })
 const tick = async (shown: VueWrapper, place: number) => {
@@ -74,6 +75,15 @@ describe('what waits in the draft', () => {
     await show(ReleasesPage)
     await press('take back')
     expect(takeBack).toHaveBeenCalledWith(['yard/package.yaml'])
+  })
+})
+
+describe('what a release leaves behind', () => {
+  it('is told, and keeps nobody from releasing', async () => {
+    previews({ leftBehind: ['Role hand has a grant on Job, which is removed.'] })
+    await show(ReleasesPage)
+    expect(document.querySelector('[data-test=left-behind]')?.textContent).toContain('Role hand has a grant')
+    expect(button('Release').disabled).toBe(false)
   })
 })
 

@@ -283,8 +283,7 @@ class DraftCommandsTest {
         void waitsForItsEndAndTellsHowLongTheReleaseTakes() {
             service.answering(
                     "POST /manage/v1/rehearsal", DONE.formatted("copying", false, "", "null"));
-            service.answering(
-                    "GET /manage/v1/rehearsal", DONE.formatted("done", true, "", "null"));
+            service.answering("GET /manage/v1/rehearsal", DONE.formatted("done", true, "", "null"));
 
             var outcome = service.run("rehearse");
 
@@ -306,7 +305,8 @@ class DraftCommandsTest {
                     DONE.formatted(
                             "done",
                             true,
-                            "{\"requirement\": \"R1\", \"label\": \"Free\", \"problems\": [\"No.\"]}",
+                            "{\"requirement\": \"R1\", \"label\": \"Free\", \"problems\":"
+                                    + " [\"No.\"]}",
                             "null"));
             var failing = service.run("rehearse");
             assertThat(failing.code()).isEqualTo(1);

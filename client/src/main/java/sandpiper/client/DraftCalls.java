@@ -54,7 +54,13 @@ public final class DraftCalls {
             List<String> changes,
             List<String> losses,
             List<String> breaks,
-            List<String> obstacles) {}
+            List<String> obstacles,
+            @Nullable List<String> leftBehind) {
+        /** Grants and views that name what is removed; a service before this one tells none. */
+        public List<String> left() {
+            return leftBehind == null ? List.of() : leftBehind;
+        }
+    }
 
     /** A file of the draft that differs from the live one. */
     public record FileChange(String path) {}

@@ -80,6 +80,7 @@ public final class Engine implements AutoCloseable {
                         sinks.listeners(),
                         tuning.ofHandlers(),
                         clock);
+        releases.whenServed(deliveries::refreshWebhooks);
     }
 
     public Clock clock() {

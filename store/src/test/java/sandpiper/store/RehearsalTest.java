@@ -177,9 +177,7 @@ class RehearsalTest {
         assertThat(came.differing().getFirst().label()).containsIgnoringCase("taken");
 
         // Once it is so with what is live, it is not the next release's doing.
-        marina.engine
-                .releases()
-                .release("", new Releases.Accepted(true, true), Actor.SYSTEM);
+        marina.engine.releases().release("", new Releases.Accepted(true, true), Actor.SYSTEM);
         draft(BUOY + "  more: { type: text }\n");
         assertThat(rehearsed().differing()).isEmpty();
     }
@@ -218,8 +216,7 @@ class RehearsalTest {
         assertThatThrownBy(() -> rehearsals.begin(Actor.SYSTEM))
                 .hasMessageContaining("the same as the live release");
         draft("object: Buoy\nfields: { code: { type: txt } }\n");
-        assertThatThrownBy(() -> rehearsals.begin(Actor.SYSTEM))
-                .hasMessageContaining("has errors");
+        assertThatThrownBy(() -> rehearsals.begin(Actor.SYSTEM)).hasMessageContaining("has errors");
         assertThat(rehearsals.last()).isEmpty();
     }
 

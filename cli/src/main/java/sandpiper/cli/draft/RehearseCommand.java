@@ -16,8 +16,8 @@ import sandpiper.client.DraftCalls;
         name = "rehearse",
         mixinStandardHelpOptions = true,
         description = {
-            "Release the draft on a copy of the live data, to see what it does there and how long it"
-                    + " takes.",
+            "Release the draft on a copy of the live data, to see what it does there and how long"
+                    + " it takes.",
             "The service goes on meanwhile. Nothing is sent from the copy, and it is gone at the"
                     + " end."
         },

@@ -64,8 +64,6 @@ public final class PackagesCommand extends AnsweringCommand implements Callable<
                         place,
                         origin.by(),
                         origin.at(),
-                        origin.signer() == null
-                                ? ""
-                                : ", signed " + origin.signer());
+                        origin.signer() == null ? "" : ", signed " + origin.signer());
     }
 }

@@ -14,6 +14,8 @@ import sandpiper.model.Diagnostic;
  * @param obstacles why the data as it is stands in the way, a sentence each
  * @param breaks what published services would take from those who call them, a sentence each; needs
  *     to be accepted, or a new version of the service
+ * @param leftBehind grants and views that name what is removed, or whose condition no longer fits,
+ *     a sentence each; what is renamed they follow
  * @param files what differs in the text, by path
  */
 public record ReleasePreview(
@@ -22,6 +24,7 @@ public record ReleasePreview(
         List<String> losses,
         List<String> obstacles,
         List<String> breaks,
+        List<String> leftBehind,
         List<FileChange> files) {
     public ReleasePreview {
         diagnostics = List.copyOf(diagnostics);
@@ -29,6 +32,7 @@ public record ReleasePreview(
         losses = List.copyOf(losses);
         obstacles = List.copyOf(obstacles);
         breaks = List.copyOf(breaks);
+        leftBehind = List.copyOf(leftBehind);
         files = List.copyOf(files);
     }
 

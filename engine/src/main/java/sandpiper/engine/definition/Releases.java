@@ -46,6 +46,8 @@ public final class Releases implements AutoCloseable {
     private final ContractRevisions revisions;
     private final ContractUses contracts;
     private final KeptAside kept;
+    private final Followers followers;
+    private volatile Runnable served = () -> {};
     private volatile LiveRelease live;
     private volatile @Nullable Ready ready;
     private volatile Wanted.@Nullable Earlier takenBack;
@@ -61,6 +63,8 @@ public final class Releases implements AutoCloseable {
         this.clock = clock;
         this.contracts = new ContractUses(storage.traffic(), clock);
         this.kept = new KeptAside(storage, new Transactions(storage, writer), clock);
+        this.followers =
+                new Followers(storage.access(), storage.views(), storage.webhooks(), clock);
         this.live = newest();
         this.revisions = new ContractRevisions(storage, writer, clock);
         revisions.load(live.number(), live.release());
@@ -70,6 +74,11 @@ public final class Releases implements AutoCloseable {
     /** What callers have who took a contract before. */
     public ContractRevisions revisions() {
         return revisions;
+    }
+
+    /** Runs on the writer's thread as soon as a release is served; must be quick and not throw. */
+    public void whenServed(Runnable told) {
+        served = told;
     }
 
     /** Values that releases took out of use, for as long as they can come back. */
@@ -202,6 +211,7 @@ public final class Releases implements AutoCloseable {
                     List.of(),
                     List.of(),
                     List.of(),
+                    List.of(),
                     changedFiles);
         }
         var change = wanted.change(live.release(), release.get());
@@ -217,6 +227,7 @@ public final class Releases implements AutoCloseable {
                 effects.losses(),
                 effects.obstacles(),
                 contracts.breaks(session, live.release(), release.get()),
+                followers.left(session, change),
                 changedFiles);
     }
 
@@ -364,6 +375,7 @@ public final class Releases implements AutoCloseable {
         }
         var next = makeReady(wanted.files()).orElseThrow();
         var change = wanted.change(live.release(), next.release());
+        followers.follow(transaction, change, actor);
         storage.schema().apply(transaction, change, aside(transaction, change, order.forgets()));
         new FormulaBackfill(next, transaction, storage.events(), actor, clock.instant())
                 .run(change)
@@ -393,6 +405,7 @@ public final class Releases implements AutoCloseable {
         live = Objects.requireNonNull(attempt.next());
         ready = null;
         takenBack = null;
+        served.run();
         backfill.wake();
         LOG.info("Release {} is live", live.number());
     }

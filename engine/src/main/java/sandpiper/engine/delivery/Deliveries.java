@@ -203,7 +203,8 @@ public final class Deliveries implements AutoCloseable {
         refreshWebhooks();
     }
 
-    private void refreshWebhooks() {
+    /** Goes by the webhooks as they are stored; a release gives events other names. */
+    public void refreshWebhooks() {
         listening.webhooks(read(session -> storage.webhooks().all(session)));
     }
 

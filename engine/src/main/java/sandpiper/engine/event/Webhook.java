@@ -33,6 +33,20 @@ public record Webhook(
         return !disabled && events.contains(event);
     }
 
+    /** The same for other events. */
+    public Webhook hearing(List<String> others) {
+        return new Webhook(
+                name,
+                label,
+                address,
+                others,
+                filter,
+                sealedSecret,
+                previousSecret,
+                previousUntil,
+                disabled);
+    }
+
     public Delivery.Target target() {
         return new Delivery.Target(Delivery.Target.Kind.WEBHOOK, name);
     }

@@ -88,8 +88,7 @@ final class ExampleRunner implements WriteJob<ExampleResult> {
 
     private boolean given(Transaction transaction) {
         for (var action : example.given()) {
-            if (run(transaction, action, given(action), false)
-                    instanceof Outcome.Refused refused) {
+            if (run(transaction, action, given(action), false) instanceof Outcome.Refused refused) {
                 problems.add("What is given cannot be made: " + said(refused));
                 return false;
             }

@@ -84,11 +84,7 @@ public final class Examples {
     }
 
     private static List<ExampleResult> play(
-            Storage storage,
-            Writer writer,
-            LiveRelease live,
-            DayClock clock,
-            boolean onRecords) {
+            Storage storage, Writer writer, LiveRelease live, DayClock clock, boolean onRecords) {
         var sinks = new EventSinks(storage.events(), ALL);
         var writes = new RecordWrites(storage.answers(), storage.runs(), sinks, clock);
         var reactions = new ReactionWrites(sinks, storage.runs(), clock);

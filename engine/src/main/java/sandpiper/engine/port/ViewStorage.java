@@ -9,6 +9,9 @@ public interface ViewStorage {
     /** Views of an object: those of a user and the shared ones, by name. */
     List<NamedView> of(Session session, String object, String owner);
 
+    /** Views of all objects and people. */
+    List<NamedView> all(Session session);
+
     /** Puts a view in the place of the one with its owner and name, if there is one. */
     void put(Transaction transaction, NamedView view);
 

@@ -57,8 +57,7 @@ public final class Rehearsals implements AutoCloseable {
      * @param opener opens a copy, which is closed with what it gives
      * @param data the file of the live data; the copy lies beside it
      */
-    public Rehearsals(
-            Engine engine, Examples examples, Function<Path, Storage> opener, Path data) {
+    public Rehearsals(Engine engine, Examples examples, Function<Path, Storage> opener, Path data) {
         this.engine = engine;
         this.examples = examples;
         this.opener = opener;
@@ -83,7 +82,8 @@ public final class Rehearsals implements AutoCloseable {
         var known = last;
         if (known != null && !known.stage().isOver()) {
             throw new RehearsalException(
-                    "A rehearsal of %s is under way; wait for it, or end it.".formatted(known.by()));
+                    "A rehearsal of %s is under way; wait for it, or end it."
+                            .formatted(known.by()));
         }
         var preview = engine.releases().preview();
         if (preview.hasErrors()) {
@@ -110,7 +110,8 @@ public final class Rehearsals implements AutoCloseable {
             }
         } catch (IOException e) {
             throw new RehearsalException(
-                    "Whether there is room for a copy cannot be told: %s".formatted(e.getMessage()));
+                    "Whether there is room for a copy cannot be told: %s"
+                            .formatted(e.getMessage()));
         }
     }
 
@@ -179,8 +180,7 @@ public final class Rehearsals implements AutoCloseable {
         var now = examples.runOn(storage, writer, releases.live());
         requireNotEnded();
         var start = Instant.now();
-        var result =
-                releases.release("rehearsal", new Releases.Accepted(true, true), actor);
+        var result = releases.release("rehearsal", new Releases.Accepted(true, true), actor);
         if (result instanceof ReleasePreview.Result.Refused(var told, var why)) {
             last = now().over(Stage.REFUSED, told, why);
             return;

@@ -68,6 +68,7 @@ public final class SqlAccess implements AccessStorage {
     private static final String ADD_ROLE = ROLE.insert(OF_ROLE);
     private static final String ADD_GRANT =
             GRANT.insert("role", "number", "object", "actions", "condition", "hidden", "read_only");
+    private static final String REMOVE_GRANTS = GRANT.delete(Sql.is("role"));
     private static final String REMOVE_ROLE = ROLE.delete(Sql.is("name"));
     private static final String[] OF_ENTRY = {"at", "actor", "what", "subject", "detail"};
     private static final String ADD_ENTRY = ENTRY.insert(OF_ENTRY);
@@ -208,6 +209,8 @@ public final class SqlAccess implements AccessStorage {
     @Override
     public void removeRole(Transaction transaction, String name) {
         noteChange(transaction);
+        // A release runs without the checks of links, and so without what they take along.
+        SqlSession.of(transaction).run(REMOVE_GRANTS, name);
         SqlSession.of(transaction).run(REMOVE_ROLE, name);
     }
 

@@ -19,11 +19,17 @@ import sandpiper.store.table.TableStatements;
 /** Named views in their table; a shared one has no owner's name. */
 public final class SqlViews implements ViewStorage {
     private static final TableStatements TABLE = new TableStatements("sandpiper_view");
+    private static final String[] COLUMNS = {
+        "object", "owner", "name", "filter", "search", "sort", "retired", "columns", "chart"
+    };
+    private static final String ALL =
+            Sql.text(
+                    TABLE.select(COLUMNS)
+                            .orderBy(
+                                    Sql.column("object"), Sql.column("name"), Sql.column("owner")));
     private static final String OF =
             Sql.text(
-                    TABLE.select(
-                                    "object", "owner", "name", "filter", "search", "sort",
-                                    "retired", "columns", "chart")
+                    TABLE.select(COLUMNS)
                             .where(
                                     Sql.is("object"),
                                     Sql.column("owner").in(Sql.value(), Sql.value()))
@@ -48,6 +54,11 @@ public final class SqlViews implements ViewStorage {
     @Override
     public List<NamedView> of(Session session, String object, String owner) {
         return SqlSession.of(session).list(OF, SqlViews::read, object, owner, SHARED);
+    }
+
+    @Override
+    public List<NamedView> all(Session session) {
+        return SqlSession.of(session).list(ALL, SqlViews::read);
     }
 
     private static NamedView read(ResultSet row) throws SQLException {
