@@ -15,6 +15,7 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.engine.access.ObjectGrant;
 import sandpiper.engine.access.ObjectGrant.Action;
+import sandpiper.engine.access.RecordScope;
 import sandpiper.engine.access.Role;
 import sandpiper.engine.access.StoredClient;
 import sandpiper.engine.access.StoredSecret;
@@ -230,6 +231,39 @@ class FollowersTest {
                         "The view \"Late\" of Job (of ann) names due, which is removed.",
                         "The view \"Late\" of Job (of ann) has a filter whose condition no longer"
                                 + " fits Job: pay > 5");
+    }
+
+    private boolean isSeen(String where) {
+        return yard.engine
+                .records()
+                .read((live, session) -> {
+                    var object = live.release().object("Job");
+                    var tree = live.release().everythingOf(object);
+                    return yard.engine
+                            .records()
+                            .find(
+                                    live,
+                                    session,
+                                    object,
+                                    "J1",
+                                    tree,
+                                    RecordScope.ALL.and(where))
+                            .isPresent();
+                });
+    }
+
+    @Test
+    void aConditionThatNoLongerFitsLetsNothingThrough() {
+        yard.create("Job", "code", "J1", "pay", 7L);
+        assertThat(isSeen("pay < 100")).isTrue();
+
+        yard.release(
+                files(
+                        JOB.replace("  pay: { type: integer }\n", ""),
+                        SERVICE.replace("[code, pay]", "[code]")));
+
+        assertThat(isSeen("pay < 100")).isFalse();
+        assertThat(isSeen("code != null")).isTrue();
     }
 
     @Test

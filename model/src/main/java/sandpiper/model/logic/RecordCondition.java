@@ -32,10 +32,12 @@ public final class RecordCondition {
         this.zone = zone;
     }
 
+    /** For what is not right, or not answerable by a store: a condition of no record. */
+    private static final String NONE = "false";
+
     /**
-     * Compiles a condition that was found right when it was released.
-     *
-     * @throws IllegalArgumentException when it is not right, or not answerable by a store
+     * Compiles a condition that was found right when it was written down. One that has become wrong
+     * since, by another release, holds for no record.
      */
     static RecordCondition of(Release release, ObjectType object, String text) {
         var record = release.recordType(object);
@@ -45,8 +47,7 @@ public final class RecordCondition {
                         NameContext.THIS, "this", new LogicType.RecordOf(record), new Span(0, 0));
         var selections = Selections.where(record, checked.term(), item);
         if (!checked.isAccepted() || selections.isEmpty()) {
-            throw new IllegalArgumentException(
-                    "No condition on %s: %s".formatted(object.name(), text));
+            return of(release, object, NONE);
         }
         return new RecordCondition(
                 Compiler.compile(checked),

@@ -60,9 +60,8 @@ public final class ReleaseLogic {
     }
 
     /**
-     * A condition on records of an object, compiled; the same one at each call.
-     *
-     * @throws IllegalArgumentException when the text is no condition a store can answer
+     * A condition on records of an object, compiled; the same one at each call. One that does not
+     * fit this release holds for no record.
      */
     public RecordCondition condition(ObjectType object, String text) {
         return conditions.computeIfAbsent(
