@@ -37,6 +37,8 @@ public final class Restoration {
     public record Restored(int release, long bytes, @Nullable Path before) {}
 
     /**
+     * Puts a backup in the place of data, or where none was.
+     *
      * @param backup what a backup wrote
      * @param data the file a service is started on, which need not be there
      * @throws StorageException when the backup is none or is damaged, or a service has the data

@@ -54,6 +54,8 @@ public final class Rehearsals implements AutoCloseable {
     private @Nullable Thread thread;
 
     /**
+     * Takes away what a service that was killed has left.
+     *
      * @param opener opens a copy, which is closed with what it gives
      * @param data the file of the live data; the copy lies beside it
      */

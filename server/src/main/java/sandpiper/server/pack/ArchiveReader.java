@@ -29,6 +29,8 @@ public final class ArchiveReader {
     private ArchiveReader() {}
 
     /**
+     * The package in an archive.
+     *
      * @throws BadArchiveException when it is no package, is not whole, or was altered
      */
     public static PackedPackage read(byte[] archive) {

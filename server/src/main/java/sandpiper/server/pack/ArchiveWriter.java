@@ -41,6 +41,8 @@ public final class ArchiveWriter {
     record Signed(String publicKey, String signature) {}
 
     /**
+     * A package as the bytes of an archive.
+     *
      * @param key to sign with, or {@code null} to leave it unsigned
      */
     public static byte[] write(PackedPackage packed, @Nullable SigningKey key) {
