@@ -241,13 +241,7 @@ class FollowersTest {
                     var tree = live.release().everythingOf(object);
                     return yard.engine
                             .records()
-                            .find(
-                                    live,
-                                    session,
-                                    object,
-                                    "J1",
-                                    tree,
-                                    RecordScope.ALL.and(where))
+                            .find(live, session, object, "J1", tree, RecordScope.ALL.and(where))
                             .isPresent();
                 });
     }

@@ -19,9 +19,9 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.example.Examples;
 import sandpiper.engine.port.Storage;
-import sandpiper.engine.rehearsal.Rehearsal;
-import sandpiper.engine.rehearsal.Rehearsal.Stage;
 import sandpiper.engine.rehearsal.RehearsalException;
+import sandpiper.engine.rehearsal.RehearsalReport;
+import sandpiper.engine.rehearsal.RehearsalReport.Stage;
 import sandpiper.engine.rehearsal.Rehearsals;
 
 /** The draft on a copy of what there is. */
@@ -84,7 +84,7 @@ class RehearsalTest {
         marina.engine.drafts().put("marina/objects/o00.yaml", object, null, Actor.SYSTEM);
     }
 
-    private Rehearsal awaited() throws InterruptedException {
+    private RehearsalReport awaited() throws InterruptedException {
         var last = rehearsals.last().orElseThrow();
         for (int i = 0; i < 600 && !last.stage().isOver(); i++) {
             Thread.sleep(50);
@@ -100,7 +100,7 @@ class RehearsalTest {
         }
     }
 
-    private Rehearsal rehearsed() throws InterruptedException {
+    private RehearsalReport rehearsed() throws InterruptedException {
         rehearsals.begin(Actor.SYSTEM);
         return awaited();
     }

@@ -131,8 +131,7 @@ public final class PackCommand extends AnsweringCommand implements Callable<Inte
      * The versions of the packages that lie beside it and that it needs; their files come to the
      * others.
      */
-    private static Map<String, String> beside(
-            Path folder, String name, TreeMap<String, String> files) {
+    private static Map<String, String> beside(Path folder, String name, Map<String, String> files) {
         var versions = new TreeMap<String, String>();
         var parent = folder.toAbsolutePath().normalize().getParent();
         var wanted =

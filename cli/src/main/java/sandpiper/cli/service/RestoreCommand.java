@@ -2,14 +2,13 @@ package sandpiper.cli.service;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import sandpiper.cli.common.AnsweringCommand;
-import sandpiper.store.Restoration;
+import sandpiper.server.SandpiperServer;
 
 @Command(
         name = "restore",
@@ -44,7 +43,7 @@ public final class RestoreCommand extends AnsweringCommand implements Callable<I
     public Integer call() {
         var named = System.getenv("SANDPIPER_DATA");
         var target = data != null ? data : named != null ? Path.of(named) : USUAL;
-        var restored = Restoration.restore(file, target, Clock.systemUTC());
+        var restored = SandpiperServer.restore(file, target);
         out().printf(
                         "%s has what %s had: release %d, %,d bytes.%n",
                         target, file, restored.release(), restored.bytes());

@@ -24,7 +24,7 @@ import sandpiper.engine.definition.Releases;
 import sandpiper.engine.example.ExampleResult;
 import sandpiper.engine.example.Examples;
 import sandpiper.engine.port.Storage;
-import sandpiper.engine.rehearsal.Rehearsal.Stage;
+import sandpiper.engine.rehearsal.RehearsalReport.Stage;
 import sandpiper.engine.writer.WriteMetrics;
 import sandpiper.engine.writer.Writer;
 
@@ -50,7 +50,7 @@ public final class Rehearsals implements AutoCloseable {
     private final Path data;
     private final Path copy;
     private final Clock clock;
-    private volatile @Nullable Rehearsal last;
+    private volatile @Nullable RehearsalReport last;
     private @Nullable Thread thread;
 
     /**
@@ -70,7 +70,7 @@ public final class Rehearsals implements AutoCloseable {
     }
 
     /** The one that is under way, or the last one since the start. */
-    public Optional<Rehearsal> last() {
+    public Optional<RehearsalReport> last() {
         return Optional.ofNullable(last);
     }
 
@@ -80,7 +80,7 @@ public final class Rehearsals implements AutoCloseable {
      * @throws RehearsalException when one is under way, the draft cannot be released, or there is
      *     no room for the copy
      */
-    public synchronized Rehearsal begin(Actor actor) {
+    public synchronized RehearsalReport begin(Actor actor) {
         var known = last;
         if (known != null && !known.stage().isOver()) {
             throw new RehearsalException(
@@ -95,7 +95,7 @@ public final class Rehearsals implements AutoCloseable {
             throw new RehearsalException("The draft is the same as the live release.");
         }
         requireRoom();
-        var begun = Rehearsal.begun(clock.instant(), actor.name(), engine.live().number());
+        var begun = RehearsalReport.begun(clock.instant(), actor.name(), engine.live().number());
         last = begun;
         thread = Thread.ofPlatform().daemon().name("sandpiper-rehearsal").start(() -> run(actor));
         return begun;
@@ -140,7 +140,7 @@ public final class Rehearsals implements AutoCloseable {
         end();
     }
 
-    private Rehearsal now() {
+    private RehearsalReport now() {
         return Objects.requireNonNull(last);
     }
 

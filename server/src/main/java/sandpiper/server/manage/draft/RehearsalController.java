@@ -16,8 +16,8 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.engine.definition.ReleasePreview;
 import sandpiper.engine.example.ExampleResult;
-import sandpiper.engine.rehearsal.Rehearsal;
 import sandpiper.engine.rehearsal.RehearsalException;
+import sandpiper.engine.rehearsal.RehearsalReport;
 import sandpiper.engine.rehearsal.Rehearsals;
 import sandpiper.server.manage.DutyCheck;
 import sandpiper.server.problem.ProblemException;
@@ -72,7 +72,7 @@ public class RehearsalController {
             List<UnprovedExample> failing,
             List<UnprovedExample> differing,
             @Nullable String message) {
-        static RehearsalView of(Rehearsal one) {
+        static RehearsalView of(RehearsalReport one) {
             return new RehearsalView(
                     one.stage().name().toLowerCase(Locale.ROOT),
                     one.stage().isOver(),

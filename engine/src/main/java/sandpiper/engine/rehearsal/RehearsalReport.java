@@ -23,7 +23,7 @@ import sandpiper.engine.example.ExampleResult;
  *     hold with what is live or are new
  * @param message why it would be refused or could not go on, or {@code null}
  */
-public record Rehearsal(
+public record RehearsalReport(
         Stage stage,
         Instant begun,
         String by,
@@ -37,7 +37,7 @@ public record Rehearsal(
         List<ExampleResult> failing,
         List<ExampleResult> differing,
         @Nullable String message) {
-    public Rehearsal {
+    public RehearsalReport {
         worked = List.copyOf(worked);
         failing = List.copyOf(failing);
         differing = List.copyOf(differing);
@@ -62,8 +62,8 @@ public record Rehearsal(
         }
     }
 
-    static Rehearsal begun(Instant now, String by, int release) {
-        return new Rehearsal(
+    static RehearsalReport begun(Instant now, String by, int release) {
+        return new RehearsalReport(
                 Stage.COPYING,
                 now,
                 by,
@@ -79,8 +79,8 @@ public record Rehearsal(
                 null);
     }
 
-    Rehearsal copied(long size, Duration took) {
-        return new Rehearsal(
+    RehearsalReport copied(long size, Duration took) {
+        return new RehearsalReport(
                 Stage.RELEASING,
                 begun,
                 by,
@@ -96,8 +96,8 @@ public record Rehearsal(
                 message);
     }
 
-    Rehearsal released(ReleasePreview told, Duration took, List<String> open) {
-        return new Rehearsal(
+    RehearsalReport released(ReleasePreview told, Duration took, List<String> open) {
+        return new RehearsalReport(
                 Stage.FORMULAS,
                 begun,
                 by,
@@ -113,8 +113,8 @@ public record Rehearsal(
                 message);
     }
 
-    Rehearsal workedOut(Duration took) {
-        return new Rehearsal(
+    RehearsalReport workedOut(Duration took) {
+        return new RehearsalReport(
                 Stage.EXAMPLES,
                 begun,
                 by,
@@ -130,8 +130,8 @@ public record Rehearsal(
                 message);
     }
 
-    Rehearsal played(List<ExampleResult> alone, List<ExampleResult> onRecords) {
-        return new Rehearsal(
+    RehearsalReport played(List<ExampleResult> alone, List<ExampleResult> onRecords) {
+        return new RehearsalReport(
                 Stage.DONE,
                 begun,
                 by,
@@ -147,8 +147,8 @@ public record Rehearsal(
                 message);
     }
 
-    Rehearsal over(Stage end, @Nullable ReleasePreview told, String why) {
-        return new Rehearsal(
+    RehearsalReport over(Stage end, @Nullable ReleasePreview told, String why) {
+        return new RehearsalReport(
                 end,
                 begun,
                 by,
