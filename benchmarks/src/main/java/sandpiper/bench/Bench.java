@@ -13,6 +13,7 @@ import sandpiper.bench.line.Footprint;
 import sandpiper.bench.line.Importing;
 import sandpiper.bench.line.Mixed;
 import sandpiper.bench.line.Parents;
+import sandpiper.bench.line.Rehearsing;
 import sandpiper.bench.line.Releasing;
 import sandpiper.bench.line.Report;
 import sandpiper.bench.line.Requests;
@@ -108,6 +109,9 @@ public final class Bench {
             if (isWanted(only, "import")) {
                 new Importing(stand, ours, scale.imported()).run();
                 new Parents(stand).run();
+            }
+            if (isWanted(only, "rehearsal")) {
+                new Rehearsing(stand, scale.stays()).run();
             }
             if (isWanted(only, "release")) {
                 new Releasing(stand, scale.stays()).run();

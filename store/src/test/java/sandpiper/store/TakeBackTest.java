@@ -217,6 +217,22 @@ class TakeBackTest {
     }
 
     @Test
+    void totalsOfWhatComesBackCountWhatHappenedMeanwhile() {
+        var counting = YARD + "  jobs: { type: integer, formula: count(works) }\n";
+        yard.release(files(counting, JOB.replace("yard: { type: reference, to: Yard }", "yard: { type: reference, to: Yard, inverse: works }")));
+        assertThat(yard.show("Yard", "N,2")).containsEntry("jobs", 1L);
+        yard.release(
+                files(
+                        JOB.replace("  yard: { type: reference, to: Yard }\n", "")
+                                .replace("      at: { type: reference, to: Yard }\n", "")));
+        done(yard.remove("Job", "J1"));
+
+        takeBack(2, true);
+
+        assertThat(yard.show("Yard", "N,2")).containsEntry("jobs", 0L);
+    }
+
+    @Test
     void anotherRecordIsNotTakenForOneThatIsGone() {
         yard.release(files(YARD, JOB.replace("  yard: { type: reference, to: Yard }\n", "")));
         done(yard.remove("Job", "J2"));

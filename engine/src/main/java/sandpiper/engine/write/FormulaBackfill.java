@@ -77,7 +77,8 @@ public final class FormulaBackfill {
         var formulas = new ArrayList<Formula>();
         for (var object : change.objects()) {
             var after = object.after();
-            if (after == null || object.before() == null) {
+            // An object that is new may have come back with its records.
+            if (after == null) {
                 continue;
             }
             for (var formula : live.logic().of(after).formulas()) {

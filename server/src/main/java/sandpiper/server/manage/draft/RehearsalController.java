@@ -37,6 +37,16 @@ public class RehearsalController {
         static UnprovedExample of(ExampleResult result) {
             return new UnprovedExample(result.requirement(), result.label(), result.problems());
         }
+
+        /** What records say is for those who may see them. */
+        static UnprovedExample onRecords(ExampleResult result, boolean seesRecords) {
+            return seesRecords
+                    ? of(result)
+                    : new UnprovedExample(
+                            result.requirement(),
+                            result.label(),
+                            List.of("Who has the duty records sees what is other there."));
+        }
     }
 
     /**
@@ -72,7 +82,7 @@ public class RehearsalController {
             List<UnprovedExample> failing,
             List<UnprovedExample> differing,
             @Nullable String message) {
-        static RehearsalView of(RehearsalReport one) {
+        static RehearsalView of(RehearsalReport one, boolean seesRecords) {
             return new RehearsalView(
                     one.stage().name().toLowerCase(Locale.ROOT),
                     one.stage().isOver(),
@@ -86,7 +96,9 @@ public class RehearsalController {
                     one.worked(),
                     one.preview(),
                     one.failing().stream().map(UnprovedExample::of).toList(),
-                    one.differing().stream().map(UnprovedExample::of).toList(),
+                    one.differing().stream()
+                            .map(it -> UnprovedExample.onRecords(it, seesRecords))
+                            .toList(),
                     one.message());
         }
     }
@@ -97,7 +109,7 @@ public class RehearsalController {
     RehearsalView begin(@AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.RELEASE);
         try {
-            return RehearsalView.of(rehearsals.begin(actor));
+            return RehearsalView.of(rehearsals.begin(actor), actor.has(Duty.RECORDS));
         } catch (RehearsalException e) {
             throw new ProblemException(HttpStatus.CONFLICT, String.valueOf(e.getMessage()));
         }
@@ -109,7 +121,7 @@ public class RehearsalController {
         DutyCheck.require(actor, Duty.DESIGN);
         return rehearsals
                 .last()
-                .map(RehearsalView::of)
+                .map(one -> RehearsalView.of(one, actor.has(Duty.RECORDS)))
                 .orElseThrow(() ->
                         new ProblemException(
                                 HttpStatus.NOT_FOUND,
