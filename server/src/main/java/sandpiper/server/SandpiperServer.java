@@ -1,9 +1,6 @@
 package sandpiper.server;
 
-import java.nio.file.Path;
-import java.time.Clock;
 import java.util.LinkedHashMap;
-import org.jspecify.annotations.Nullable;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.WebApplicationType;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
@@ -11,7 +8,6 @@ import org.springframework.boot.web.server.servlet.context.ServletWebServerAppli
 import org.springframework.context.ConfigurableApplicationContext;
 import sandpiper.engine.writer.LastWord;
 import sandpiper.server.config.StartOptions;
-import sandpiper.store.Restoration;
 
 /** Starts and stops an instance. */
 @SpringBootApplication(
@@ -30,26 +26,6 @@ public class SandpiperServer {
         public void close() {
             context.close();
         }
-    }
-
-    /**
-     * What came of a backup that was put back.
-     *
-     * @param release the newest in it; 0 before the first
-     * @param bytes how large the data file is now
-     * @param before what was there, or {@code null} when nothing was
-     */
-    public record Restored(int release, long bytes, @Nullable Path before) {}
-
-    /**
-     * Puts a backup in the place of the data of an instance that is stopped.
-     *
-     * @throws sandpiper.engine.port.StorageException when that cannot be, with why; then everything
-     *     is as it was
-     */
-    public static Restored restore(Path backup, Path data) {
-        var done = Restoration.restore(backup, data, Clock.systemUTC());
-        return new Restored(done.release(), done.bytes(), done.before());
     }
 
     /**

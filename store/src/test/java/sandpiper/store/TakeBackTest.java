@@ -219,7 +219,12 @@ class TakeBackTest {
     @Test
     void totalsOfWhatComesBackCountWhatHappenedMeanwhile() {
         var counting = YARD + "  jobs: { type: integer, formula: count(works) }\n";
-        yard.release(files(counting, JOB.replace("yard: { type: reference, to: Yard }", "yard: { type: reference, to: Yard, inverse: works }")));
+        yard.release(
+                files(
+                        counting,
+                        JOB.replace(
+                                "yard: { type: reference, to: Yard }",
+                                "yard: { type: reference, to: Yard, inverse: works }")));
         assertThat(yard.show("Yard", "N,2")).containsEntry("jobs", 1L);
         yard.release(
                 files(

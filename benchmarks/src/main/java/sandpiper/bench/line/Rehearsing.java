@@ -76,8 +76,8 @@ public final class Rehearsing {
         return String.format(
                 Locale.ROOT,
                 "%s after %.1f s (copy %.1f s, release %.1f s, formulas %.1f s); p99 %.0f ms beside"
-                        + " it and %.0f ms without, longest %.0f and %.0f ms, %.0f and %.0f answers a"
-                        + " second, %d failed",
+                    + " it and %.0f ms without, longest %.0f and %.0f ms, %.0f and %.0f answers a"
+                    + " second, %d failed",
                 came.path("stage").asString(),
                 took,
                 came.path("copyMillis").asDouble() / 1e3,

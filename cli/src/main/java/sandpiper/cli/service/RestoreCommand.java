@@ -8,7 +8,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import sandpiper.cli.common.AnsweringCommand;
-import sandpiper.server.SandpiperServer;
+import sandpiper.server.config.DataRestoration;
 
 @Command(
         name = "restore",
@@ -43,7 +43,7 @@ public final class RestoreCommand extends AnsweringCommand implements Callable<I
     public Integer call() {
         var named = System.getenv("SANDPIPER_DATA");
         var target = data != null ? data : named != null ? Path.of(named) : USUAL;
-        var restored = SandpiperServer.restore(file, target);
+        var restored = DataRestoration.restore(file, target);
         out().printf(
                         "%s has what %s had: release %d, %,d bytes.%n",
                         target, file, restored.release(), restored.bytes());

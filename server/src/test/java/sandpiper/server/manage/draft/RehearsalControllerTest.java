@@ -30,8 +30,7 @@ class RehearsalControllerTest {
     }
 
     private static RehearsalReport done() {
-        var differing =
-                new ExampleResult("R1", "paid", "Paid", List.of("pay is 4711."), List.of());
+        var differing = new ExampleResult("R1", "paid", "Paid", List.of("pay is 4711."), List.of());
         return new RehearsalReport(
                 Stage.DONE,
                 Instant.EPOCH,
