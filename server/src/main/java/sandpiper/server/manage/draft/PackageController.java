@@ -1,7 +1,8 @@
 package sandpiper.server.manage.draft;
 
 import io.swagger.v3.oas.annotations.Operation;
-import java.io.IOException;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -189,12 +190,19 @@ public class PackageController {
                 .body(new ByteArrayResource(ArchiveWriter.write(packed, key)));
     }
 
-    @Operation(summary = "Take a packed package into the draft, in the place of what was there")
+    @Operation(
+            summary = "Take a packed package into the draft, in the place of what was there",
+            requestBody =
+                    @io.swagger.v3.oas.annotations.parameters.RequestBody(
+                            required = true,
+                            content =
+                                    @Content(
+                                            mediaType = ZIP,
+                                            schema = @Schema(type = "string", format = "binary"))))
     @PostMapping(path = "/unpack", consumes = ZIP)
-    Unpacked unpack(@RequestBody Resource archive, @AuthenticationPrincipal Actor actor)
-            throws IOException {
+    Unpacked unpack(@RequestBody byte[] archive, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
-        var packed = read(archive.getContentAsByteArray());
+        var packed = read(archive);
         var manifest = packed.manifest();
         requireTrust(packed);
         var draft = engine.drafts().check();
