@@ -25,7 +25,9 @@ function from(): string {
     <Tooltip v-if="of.altered.length" :title="of.altered.join(', ')">
       <Tag color="red">{{ of.altered.length }} altered since</Tag>
     </Tooltip>
-    <a :href="`/manage/v1/packages/${of.name}/archive`" download :aria-label="`Pack ${of.label}`">Pack it</a>
+    <a :href="`/manage/v1/packages/${of.name}/archive`" download :aria-label="`Pack it: ${of.label}`"
+      >Pack it</a
+    >
   </div>
 </template>
 

@@ -1,5 +1,4 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { ApiProblem } from '@/api/http'
 import { button, press, service, show, soon, text } from '@/testing/service'
 import RehearsalCard from './RehearsalCard.vue'
 
@@ -20,14 +19,11 @@ const DONE = {
   failing: [],
   differing: [],
 }
-const came = (more: object) => service.answers('GET /manage/v1/rehearsal', { ...DONE, ...more })
+const came = (more: object) => service.answers('GET /manage/v1/rehearsal', { last: { ...DONE, ...more } })
 
 beforeEach(() => {
   service.forget()
-  service.answers(
-    'GET /manage/v1/rehearsal',
-    new ApiProblem({ title: '', status: 404, detail: 'Nothing was rehearsed.' }),
-  )
+  service.answers('GET /manage/v1/rehearsal', {})
 })
 afterEach(() => (document.body.innerHTML = ''))
 

@@ -3,7 +3,6 @@ import { Alert, Button, Spin } from 'ant-design-vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, unwrap } from '@/api/client'
-import { ApiProblem } from '@/api/http'
 import { count, moment } from '@/composables/format'
 import { useSession } from '@/composables/session'
 
@@ -17,21 +16,13 @@ const STEPS: Record<string, string> = {
   examples: 'Playing the examples',
 }
 const ONE_SECOND = 1000
-const NOT_FOUND = 404
 
 const queries = useQueryClient()
 const { may } = useSession()
 const problem = ref('')
 const rehearsal = useQuery({
   queryKey: ['rehearsal'],
-  queryFn: async () => {
-    try {
-      return await unwrap(api.GET('/manage/v1/rehearsal'))
-    } catch (error) {
-      if (error instanceof ApiProblem && error.problem.status === NOT_FOUND) return null
-      throw error
-    }
-  },
+  queryFn: async () => (await unwrap(api.GET('/manage/v1/rehearsal'))).last ?? null,
   refetchInterval: (query) => (query.state.data && !query.state.data.over ? ONE_SECOND : false),
 })
 const last = computed(() => rehearsal.data.value)

@@ -39,7 +39,7 @@ beforeEach(() => {
     { number: 1, at: '2026-05-01T10:00:00Z', by: 'bob', note: '', changes: ['All'] },
   ])
   service.answers('GET /manage/v1/kept-values', [])
-  service.answers('GET /manage/v1/rehearsal', null)
+  service.answers('GET /manage/v1/rehearsal', {})
 })
 afterEach(() => (document.body.innerHTML = ''))
 

@@ -151,7 +151,7 @@ async function release() {
                   size="small"
                   type="text"
                   class="back again"
-                  :aria-label="`make release ${one.number} live again`"
+                  :aria-label="`make live again: release ${one.number}`"
                   @click="takenBack = one.number"
                   >make live again</Button
                 >

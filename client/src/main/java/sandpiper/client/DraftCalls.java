@@ -248,9 +248,9 @@ public final class DraftCalls {
         return http.send("POST", REHEARSAL, Map.of(), Rehearsed.class);
     }
 
-    /** How far that has come. */
+    /** How far the one has come that was begun. */
     public Answer<Rehearsed> rehearsal() {
-        return http.read(REHEARSAL, Rehearsed.class);
+        return ManageClient.typed(http.get(REHEARSAL).path("last"), Rehearsed.class);
     }
 
     /** Ends it. */

@@ -125,7 +125,7 @@ class EndpointsTest {
                 list("kept", it -> it.draft().kept()),
                 of("forget", it -> it.draft().forget(7)),
                 of("rehearse", it -> it.draft().rehearse()),
-                of("rehearsal", it -> it.draft().rehearsal()),
+                new Case("rehearsal", "{\"last\": {}}", it -> it.draft().rehearsal()),
                 of("endRehearsal", it -> it.draft().endRehearsal()),
                 list("packages", it -> it.draft().packages()),
                 of("unpack", it -> it.draft().unpack(new byte[] {1})),

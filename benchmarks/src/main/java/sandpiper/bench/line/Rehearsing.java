@@ -49,7 +49,7 @@ public final class Rehearsing {
                     came[0] = manage.post(REHEARSAL, Map.of());
                     while (!came[0].path("over").asBoolean()) {
                         Thread.sleep(STEP_MILLIS);
-                        came[0] = manage.get(REHEARSAL);
+                        came[0] = manage.get(REHEARSAL).path("last");
                     }
                     started[1] = System.nanoTime();
                     return true;

@@ -103,6 +103,13 @@ public class RehearsalController {
         }
     }
 
+    /**
+     * The rehearsal that is under way, or the last one.
+     *
+     * @param last {@code null} when nothing was rehearsed since the service started
+     */
+    record LastRehearsal(@Nullable RehearsalView last) {}
+
     @Operation(summary = "Release the draft on a copy of the live data")
     @PostMapping
     @ResponseStatus(HttpStatus.ACCEPTED)
@@ -117,15 +124,13 @@ public class RehearsalController {
 
     @Operation(summary = "How far the rehearsal has come, or what the last one came to")
     @GetMapping
-    RehearsalView last(@AuthenticationPrincipal Actor actor) {
+    LastRehearsal last(@AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
-        return rehearsals
-                .last()
-                .map(one -> RehearsalView.of(one, actor.has(Duty.RECORDS)))
-                .orElseThrow(() ->
-                        new ProblemException(
-                                HttpStatus.NOT_FOUND,
-                                "Nothing was rehearsed since the service started."));
+        return new LastRehearsal(
+                rehearsals
+                        .last()
+                        .map(one -> RehearsalView.of(one, actor.has(Duty.RECORDS)))
+                        .orElse(null));
     }
 
     @Operation(summary = "End the rehearsal that is under way")

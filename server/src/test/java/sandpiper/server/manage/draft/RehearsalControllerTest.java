@@ -51,11 +51,12 @@ class RehearsalControllerTest {
     void whatRecordsSayIsForThoseWhoMaySeeThem() {
         when(rehearsals.last()).thenReturn(Optional.of(done()));
 
-        assertThat(controller.last(person(Duty.DESIGN)).differing().getFirst().problems())
+        assertThat(controller.last(person(Duty.DESIGN)).last().differing().getFirst().problems())
                 .containsExactly("Who has the duty records sees what is other there.");
         assertThat(
                         controller
                                 .last(person(Duty.DESIGN, Duty.RECORDS))
+                                .last()
                                 .differing()
                                 .getFirst()
                                 .problems())
@@ -80,8 +81,7 @@ class RehearsalControllerTest {
     @Test
     void whatIsNotThereIsTold() {
         when(rehearsals.last()).thenReturn(Optional.empty());
-        assertThatThrownBy(() -> controller.last(person(Duty.DESIGN)))
-                .hasMessageContaining("Nothing was rehearsed");
+        assertThat(controller.last(person(Duty.DESIGN)).last()).isNull();
         when(rehearsals.end()).thenReturn(false);
         assertThatThrownBy(() -> controller.end(person(Duty.RELEASE)))
                 .hasMessageContaining("No rehearsal is under way");
