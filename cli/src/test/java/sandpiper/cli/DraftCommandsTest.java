@@ -283,7 +283,8 @@ class DraftCommandsTest {
         void waitsForItsEndAndTellsHowLongTheReleaseTakes() {
             service.answering(
                     "POST /manage/v1/rehearsal", DONE.formatted("copying", false, "", "null"));
-            service.answering("GET /manage/v1/rehearsal",
+            service.answering(
+                    "GET /manage/v1/rehearsal",
                     "{\"last\": %s}".formatted(DONE.formatted("done", true, "", "null")));
 
             var outcome = service.run("rehearse");

@@ -145,6 +145,13 @@ public final class Rehearsals implements AutoCloseable {
     }
 
     private void run(Actor actor) {
+        var end = rehearsed(actor);
+        // Who hears that it is over finds nothing left of it.
+        removeCopy();
+        last = end;
+    }
+
+    private RehearsalReport rehearsed(Actor actor) {
         try {
             var start = Instant.now();
             engine.backUp(copy);
@@ -154,24 +161,22 @@ public final class Rehearsals implements AutoCloseable {
                     var writer = new Writer(storage, LONGEST_QUEUE, WriteMetrics.NONE)) {
                 var drafts = new Drafts(storage, writer, clock);
                 try (var releases = new Releases(storage, drafts, writer, clock)) {
-                    rehearse(storage, writer, drafts.files(), releases, actor);
+                    return rehearse(storage, writer, drafts.files(), releases, actor);
                 }
             }
         } catch (InterruptedException _) {
-            stopped("It was ended.");
+            return stopped("It was ended.");
         } catch (IOException | RuntimeException e) {
             LOG.warn("A rehearsal could not go on", e);
-            stopped(String.valueOf(e.getMessage()));
-        } finally {
-            removeCopy();
+            return stopped(String.valueOf(e.getMessage()));
         }
     }
 
-    private void stopped(String why) {
-        last = now().over(Stage.STOPPED, null, why);
+    private RehearsalReport stopped(String why) {
+        return now().over(Stage.STOPPED, null, why);
     }
 
-    private void rehearse(
+    private RehearsalReport rehearse(
             Storage storage,
             Writer writer,
             Map<String, String> files,
@@ -184,8 +189,7 @@ public final class Rehearsals implements AutoCloseable {
         var start = Instant.now();
         var result = releases.release("rehearsal", new Releases.Accepted(true, true), actor);
         if (result instanceof ReleasePreview.Result.Refused(var told, var why)) {
-            last = now().over(Stage.REFUSED, told, why);
-            return;
+            return now().over(Stage.REFUSED, told, why);
         }
         var released = since(start);
         var open = releases.recomputing().stream().map(one -> one.formula()).toList();
@@ -193,8 +197,7 @@ public final class Rehearsals implements AutoCloseable {
         var working = Instant.now();
         while (!releases.recomputing().isEmpty()) {
             if (since(working).compareTo(LONGEST) > 0) {
-                stopped("Formulas were not worked out within an hour.");
-                return;
+                return stopped("Formulas were not worked out within an hour.");
             }
             Thread.sleep(STEP);
         }
@@ -203,7 +206,7 @@ public final class Rehearsals implements AutoCloseable {
         requireNotEnded();
         var onRecords = examples.runOn(storage, writer, releases.live());
         var failing = alone.stream().filter(one -> !one.holds()).toList();
-        last = now().played(failing, besides(failing, now, onRecords));
+        return now().played(failing, besides(failing, now, onRecords));
     }
 
     /**
