@@ -3,6 +3,7 @@ import { BulbOutlined, KeyOutlined, LogoutOutlined } from '@ant-design/icons-vue
 import { App as AntApp, ConfigProvider, Tooltip } from 'ant-design-vue'
 import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { PLACE } from './api/place'
 import OwnPassword from './components/OwnPassword.vue'
 import SignInAgain from './components/SignInAgain.vue'
 import GuideStrip from './components/GuideStrip.vue'
@@ -58,12 +59,12 @@ async function leave() {
           <Tooltip title="Light or dark" placement="right">
             <button class="place" aria-label="Light or dark" @click="toggle"><BulbOutlined /></button>
           </Tooltip>
-          <Tooltip title="Your password and sessions" placement="right">
+          <Tooltip v-if="!PLACE" title="Your password and sessions" placement="right">
             <button class="place" aria-label="Your password and sessions" @click="changing = true">
               <KeyOutlined />
             </button>
           </Tooltip>
-          <Tooltip :title="`Sign out (${me.name})`" placement="right">
+          <Tooltip v-if="!PLACE" :title="`Sign out (${me.name})`" placement="right">
             <button class="place" aria-label="Sign out" @click="leave"><LogoutOutlined /></button>
           </Tooltip>
         </nav>

@@ -1,8 +1,9 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import { PLACE } from './api/place'
 import { useSession } from './composables/session'
 
 export const router = createRouter({
-  history: createWebHistory(),
+  history: createWebHistory(PLACE || undefined),
   routes: [
     {
       path: '/sign-in',
@@ -89,6 +90,11 @@ export const router = createRouter({
 router.beforeEach(async (to) => {
   const { me, load } = useSession()
   await load()
+  if (PLACE && me.value === null) {
+    // People sign in to the service itself.
+    location.replace('/sign-in')
+    return false
+  }
   if (!to.meta.open && (me.value === null || me.value.temporary)) {
     return { name: 'sign-in', query: to.fullPath === '/' ? {} : { then: to.fullPath } }
   }

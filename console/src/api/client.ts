@@ -1,5 +1,6 @@
 import createClient from 'openapi-fetch'
 import { ApiProblem, forgeryToken, noteStatus, type Problem } from './http'
+import { PLACE } from './place'
 import type { components, paths } from './manage'
 
 export type Schemas = components['schemas']
@@ -31,7 +32,7 @@ export type Me = Schemas['Me']
 
 /** The manage API; its types are generated from the service's own OpenAPI document. */
 export const api = createClient<paths>({
-  baseUrl: typeof location === 'undefined' ? '' : location.origin,
+  baseUrl: typeof location === 'undefined' ? '' : location.origin + PLACE,
   headers: { Accept: 'application/json' },
 })
 

@@ -1,3 +1,5 @@
+import { at } from './place'
+
 /** A problem as the service tells it (RFC 9457), in words to show as they are. */
 export interface Problem {
   title: string
@@ -64,7 +66,7 @@ export async function call<T>(
 ): Promise<T> {
   let response: Response
   try {
-    response = await fetch(path, {
+    response = await fetch(at(path), {
       method,
       headers: {
         Accept: 'application/json',
@@ -86,7 +88,7 @@ export async function call<T>(
 
 /** Reads something that is no JSON, as it comes. */
 export async function text(path: string): Promise<string> {
-  const response = await fetch(path)
+  const response = await fetch(at(path))
   if (!response.ok) {
     throw await problemOf(response)
   }

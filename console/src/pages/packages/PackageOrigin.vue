@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { at } from '@/api/place'
 import { Tag, Tooltip } from 'ant-design-vue'
 import type { Schemas } from '@/api/client'
 import { moment } from '@/composables/format'
@@ -25,7 +26,7 @@ function from(): string {
     <Tooltip v-if="of.altered.length" :title="of.altered.join(', ')">
       <Tag color="red">{{ of.altered.length }} altered since</Tag>
     </Tooltip>
-    <a :href="`/manage/v1/packages/${of.name}/archive`" download :aria-label="`Pack it: ${of.label}`"
+    <a :href="at(`/manage/v1/packages/${of.name}/archive`)" download :aria-label="`Pack it: ${of.label}`"
       >Pack it</a
     >
   </div>

@@ -81,6 +81,26 @@ describe('a rehearsal', () => {
     expect(text()).toContain('Two share J1.')
   })
 
+  it('is opened where it is served, until it is ended', async () => {
+    service.answers('DELETE /manage/v1/rehearsal', null)
+    came({ served: { place: '/rehearsal', until: '2026-05-02T10:00:00Z' } })
+    await show(RehearsalCard, { ready: true })
+    expect(document.querySelector<HTMLAnchorElement>('[data-test=served] a')?.getAttribute('href')).toBe(
+      '/rehearsal/',
+    )
+    expect(button('Rehearse again').disabled).toBe(false)
+    came({})
+    await press('End it')
+    await soon(() => expect(document.querySelector('[data-test=served]')).toBeNull())
+    expect(text()).not.toContain('End it')
+  })
+
+  it('tells what recorded calls are answered', async () => {
+    came({ replay: { played: 7, skipped: 0, differences: [] } })
+    await show(RehearsalCard, { ready: true })
+    expect(text()).toMatch(/7 calls\s+were played/)
+  })
+
   it('says why it cannot begin', async () => {
     service.refuses('POST /manage/v1/rehearsal', 'A rehearsal of bob is under way.')
     await show(RehearsalCard, { ready: true })

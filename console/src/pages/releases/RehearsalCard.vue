@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { api, unwrap } from '@/api/client'
 import { count, moment } from '@/composables/format'
 import { useSession } from '@/composables/session'
+import ReplayReport from './ReplayReport.vue'
 
 /** The draft on a copy of the live data: what it does there, and how long the release will take. */
 defineProps<{ ready: boolean }>()
@@ -14,6 +15,8 @@ const STEPS: Record<string, string> = {
   releasing: 'Releasing on the copy',
   formulas: 'Working out formulas',
   examples: 'Playing the examples',
+  serving: 'Serving the copy',
+  replaying: 'Playing recorded calls',
 }
 const ONE_SECOND = 1000
 
@@ -26,6 +29,8 @@ const rehearsal = useQuery({
   refetchInterval: (query) => (query.state.data && !query.state.data.over ? ONE_SECOND : false),
 })
 const last = computed(() => rehearsal.data.value)
+const served = computed(() => last.value?.served)
+const origin = location.origin
 const running = computed(() => !!last.value && !last.value.over)
 
 async function ask(work: () => Promise<unknown>) {
@@ -49,15 +54,24 @@ const time = (millis: number) =>
       <h2>Rehearsal</h2>
       <span v-if="last" class="quiet">{{ moment(last.begun) }} · {{ last.by }}</span>
       <span class="spacer"></span>
-      <Button v-if="running && may('release')" @click="end">End it</Button>
-      <Button v-else :disabled="!ready || !may('release')" @click="begin">Rehearse</Button>
+      <Button v-if="(running || served) && may('release')" @click="end">End it</Button>
+      <Button v-if="!running" :disabled="!ready || !may('release')" @click="begin">
+        {{ served ? 'Rehearse again' : 'Rehearse' }}
+      </Button>
     </div>
     <p v-if="!last" class="quiet">
-      Releases the draft on a copy of the live data, and tells what it does and how long it takes. The service
-      goes on; nothing is sent from the copy, and it is gone at the end.
+      Releases the draft on a copy of the live data, tells what it does and how long it takes, and serves the
+      copy for a day to be tried by people and clients. The service goes on; nothing is sent from the copy.
     </p>
     <p v-else-if="running"><Spin size="small" /> {{ STEPS[last.stage] }} …</p>
     <template v-else-if="last.stage === 'done'">
+      <p v-if="served" data-test="served">
+        <a :href="`${served.place}/`">Open the rehearsal</a>
+        <span class="quiet">
+          Clients find it at <code>{{ origin }}{{ served.place }}</code
+          >. It is thrown away {{ moment(served.until) }}, or when it is ended.
+        </span>
+      </p>
       <p>
         On a copy of release {{ last.release }} ({{ count(Math.round(last.bytes / 1e6)) }} MB) the release
         took <strong>{{ time(last.releaseMillis) }}</strong>, in which nobody can write.
@@ -90,6 +104,7 @@ const time = (millis: number) =>
         </template>
       </Alert>
       <p v-if="!last.failing.length && !last.differing.length" class="quiet">All examples hold.</p>
+      <ReplayReport v-if="last.replay" :of="last.replay" />
     </template>
     <Alert
       v-else
@@ -111,6 +126,17 @@ h2 {
   margin: 0;
 }
 p {
+  display: block;
+  margin: 10px 0;
+}
+p > a {
+  margin-right: 10px;
+  font-weight: 600;
+}
+.row {
+  gap: 8px;
+}
+.ant-alert {
   margin: 10px 0;
 }
 ul {

@@ -7,6 +7,7 @@ import { useRouter } from 'vue-router'
 import { api, unwrap, type ResourceView } from '@/api/client'
 import { keepFile } from '@/api/draft'
 import { call } from '@/api/http'
+import { at } from '@/api/place'
 import LoadState from '@/components/LoadState.vue'
 import { useDraft, useModel } from '@/composables/model'
 import { useSession } from '@/composables/session'
@@ -43,7 +44,7 @@ const contract = useQuery({
 })
 const spoken = computed(() => PROTOCOLS.filter((one) => speaks(one.name)))
 const addresses = computed(() =>
-  spoken.value.map((one) => `/${one.path}/${chosen.value?.name}/v${chosen.value?.version}`),
+  spoken.value.map((one) => at(`/${one.path}/${chosen.value?.name}/v${chosen.value?.version}`)),
 )
 const forms = computed(() => formsOf(chosen.value?.protocols ?? []))
 const formTitle = ref('')

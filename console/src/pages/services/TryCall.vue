@@ -2,6 +2,7 @@
 import { Button, Input, Select, Textarea } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import type { ResourceView, ServiceView } from '@/api/client'
+import { PLACE } from '@/api/place'
 import { asCurl, type Trial } from './curl'
 import { exampleBody, type Contract } from './contract'
 import { functionsOf, offersOf } from './offers'
@@ -70,7 +71,7 @@ const trial = computed<Trial>(() => {
     ifMatch: (isChange.value && ifMatch.value) || undefined,
   }
 })
-const curl = computed(() => asCurl(trial.value, location.origin))
+const curl = computed(() => asCurl(trial.value, location.origin + PLACE))
 </script>
 
 <template>

@@ -3,6 +3,7 @@ import { Button, Input, Select, Textarea } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import type { ServiceView } from '@/api/client'
 import LoadState from '@/components/LoadState.vue'
+import { PLACE } from '@/api/place'
 import { asCurl, type Trial } from './curl'
 import { useExamples } from './examples'
 import TriedAnswer from './TriedAnswer.vue'
@@ -50,7 +51,7 @@ const trial = computed<Trial>(() => ({
   body: body.value || undefined,
   ifMatch: (isChange.value && ifMatch.value) || undefined,
 }))
-const curl = computed(() => asCurl(trial.value, location.origin))
+const curl = computed(() => asCurl(trial.value, location.origin + PLACE))
 </script>
 
 <template>

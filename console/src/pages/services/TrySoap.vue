@@ -3,6 +3,7 @@ import { Button, Select, Textarea } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import type { ServiceView } from '@/api/client'
 import LoadState from '@/components/LoadState.vue'
+import { PLACE } from '@/api/place'
 import { asCurl, type Trial } from './curl'
 import { useExamples } from './examples'
 import TriedAnswer from './TriedAnswer.vue'
@@ -41,7 +42,7 @@ const trial = computed<Trial>(() => ({
   body: envelope.value,
   type: 'text/xml',
 }))
-const curl = computed(() => asCurl(trial.value, location.origin))
+const curl = computed(() => asCurl(trial.value, location.origin + PLACE))
 </script>
 
 <template>

@@ -1,5 +1,6 @@
 import { ref } from 'vue'
 import { ApiProblem, forgeryToken } from '@/api/http'
+import { at } from '@/api/place'
 import { callerToken } from './caller'
 import type { Trial } from './curl'
 
@@ -33,7 +34,7 @@ export function useTrial(pretty: (text: string) => string) {
     const start = performance.now()
     try {
       const token = await callerToken()
-      const response = await fetch(trial.path, {
+      const response = await fetch(at(trial.path), {
         method: trial.method,
         // As a client it is not the person's session that counts.
         credentials: token ? 'omit' : 'same-origin',

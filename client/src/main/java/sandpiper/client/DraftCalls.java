@@ -122,6 +122,8 @@ public final class DraftCalls {
      * A rehearsal, as far as it has come; see the manage API for its stages.
      *
      * @param differing examples that hold by themselves, but not on the records there are
+     * @param replay what recorded calls are answered, or {@code null} when none were replayed
+     * @param served where the copy is served now, or {@code null} when it is not
      */
     public record Rehearsed(
             String stage,
@@ -135,7 +137,20 @@ public final class DraftCalls {
             @Nullable Preview preview,
             List<Unproved> failing,
             List<Unproved> differing,
+            @Nullable Replayed replay,
+            @Nullable ServedCopy served,
             @Nullable String message) {}
+
+    /** Where a copy is served, from the root of the service, and until when. */
+    public record ServedCopy(String place, String until) {}
+
+    /** Recorded calls that were played, and what is answered otherwise. */
+    public record Replayed(
+            @Nullable String since, int played, int skipped, List<AnsweredOtherwise> differences) {}
+
+    /** Of how many calls of a kind how many are answered otherwise in the same way. */
+    public record AnsweredOtherwise(
+            String call, int count, int of, String now, String then, String example) {}
 
     /** A release that is live now. */
     public record Released(int number, List<String> changes) {}

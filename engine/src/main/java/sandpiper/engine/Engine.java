@@ -79,6 +79,7 @@ public final class Engine implements AutoCloseable {
                         new ReactionWrites(sinks, storage.runs(), clock),
                         sinks.listeners(),
                         tuning.ofHandlers(),
+                        tuning.schedules(),
                         clock);
         releases.whenServed(deliveries::refreshWebhooks);
     }

@@ -9,13 +9,16 @@ import sandpiper.engine.writer.WriteMetrics;
  * @param longestQueue changes that may wait to be written; more are refused at once
  * @param ofHandlers waits between the tries of handlers that fail
  * @param metrics is told how writing goes
+ * @param schedules whether what is due at a time is done; not so on a copy
  */
-public record Tuning(int longestQueue, Backoff ofHandlers, WriteMetrics metrics) {
+public record Tuning(
+        int longestQueue, Backoff ofHandlers, WriteMetrics metrics, boolean schedules) {
     /** At a usual rate this queue is a few seconds of work. */
-    public static final Tuning USUAL = new Tuning(10_000, Backoff.OF_HANDLERS, WriteMetrics.NONE);
+    public static final Tuning USUAL =
+            new Tuning(10_000, Backoff.OF_HANDLERS, WriteMetrics.NONE, true);
 
     /** The same with other waits between the tries of handlers. */
     public Tuning with(Backoff other) {
-        return new Tuning(longestQueue, other, metrics);
+        return new Tuning(longestQueue, other, metrics, schedules);
     }
 }

@@ -4,13 +4,19 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.lang.reflect.Proxy;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Function;
+import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -18,11 +24,15 @@ import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.example.Examples;
+import sandpiper.engine.port.SchemaStorage;
 import sandpiper.engine.port.Storage;
+import sandpiper.engine.port.StorageException;
+import sandpiper.engine.rehearsal.CopyHost;
 import sandpiper.engine.rehearsal.RehearsalException;
 import sandpiper.engine.rehearsal.RehearsalReport;
 import sandpiper.engine.rehearsal.RehearsalReport.Stage;
 import sandpiper.engine.rehearsal.Rehearsals;
+import sandpiper.engine.rehearsal.ReplayReport;
 
 /** The draft on a copy of what there is. */
 class RehearsalTest {
@@ -54,8 +64,52 @@ class RehearsalTest {
             """;
 
     @TempDir Path folder;
+    private final Host host = new Host();
     private Harness marina;
     private Rehearsals rehearsals;
+
+    /** Serves copies in words only. */
+    private static final class Host implements CopyHost {
+        private final List<Copy> served = new CopyOnWriteArrayList<>();
+        private final AtomicInteger open = new AtomicInteger();
+        private final CountDownLatch replaying = new CountDownLatch(1);
+        private int recorded;
+        private boolean endless;
+        private @Nullable Copy before;
+
+        @Override
+        public int recorded() {
+            return recorded;
+        }
+
+        @Override
+        public Served serve(Copy copy) {
+            served.add(copy);
+            open.incrementAndGet();
+            return new Served() {
+                @Override
+                public String place() {
+                    return "/rehearsal";
+                }
+
+                @Override
+                public void close() {
+                    open.decrementAndGet();
+                }
+            };
+        }
+
+        @Override
+        public ReplayReport replay(Copy copy, Served after) throws InterruptedException {
+            before = copy;
+            assertThat(copy.data()).exists();
+            replaying.countDown();
+            if (endless) {
+                Thread.sleep(60_000);
+            }
+            return new ReplayReport(Harness.CLOCK.instant(), recorded, 0, List.of());
+        }
+    }
 
     @BeforeEach
     void begin() {
@@ -71,6 +125,7 @@ class RehearsalTest {
                 marina.engine,
                 new Examples(SqliteStorage::temporary),
                 opener,
+                host,
                 folder.resolve("data.db"));
     }
 
@@ -100,6 +155,18 @@ class RehearsalTest {
         }
     }
 
+    /** The same but for one method. */
+    private static <T> T instead(Class<T> type, T real, String method, Supplier<Object> answer) {
+        return type.cast(
+                Proxy.newProxyInstance(
+                        type.getClassLoader(),
+                        new Class<?>[] {type},
+                        (_, called, arguments) ->
+                                called.getName().equals(method)
+                                        ? answer.get()
+                                        : called.invoke(real, arguments)));
+    }
+
     private RehearsalReport rehearsed() throws InterruptedException {
         rehearsals.begin(Actor.SYSTEM);
         return awaited();
@@ -116,10 +183,11 @@ class RehearsalTest {
         assertThat(came.stage()).as(came.toString()).isEqualTo(Stage.DONE);
         assertThat(came.release()).isEqualTo(1);
         assertThat(came.bytes()).isPositive();
-        assertThat(came.releasing()).isPositive();
+        assertThat(came.took().releasing()).isPositive();
         assertThat(came.preview().losses()).hasSize(1).first().asString().contains("Buoy.note");
         assertThat(came.failing()).isEmpty();
         assertThat(came.differing()).isEmpty();
+        rehearsals.end();
         assertThat(files()).noneMatch(file -> file.contains("rehearsal"));
         assertThat(marina.engine.live().number()).isEqualTo(1);
         assertThat(marina.show("Buoy", "B7")).containsEntry("note", "n7");
@@ -141,7 +209,7 @@ class RehearsalTest {
         var came = rehearsed();
 
         assertThat(came.worked()).containsExactly("Buoy.double");
-        assertThat(came.formulas()).isPositive();
+        assertThat(came.took().formulas()).isPositive();
     }
 
     @Test
@@ -207,6 +275,92 @@ class RehearsalTest {
         assertThat(rehearsals.end()).isTrue();
         assertThat(awaited().stage()).isEqualTo(Stage.STOPPED);
         assertThat(rehearsals.end()).isFalse();
+        assertThat(files()).noneMatch(file -> file.contains("rehearsal"));
+        marina.create("Buoy", "code", "B999");
+    }
+
+    @Test
+    void itIsServedUntilItIsEndedOrTheNextOneBegins() throws Exception {
+        draft(BUOY + "  more: { type: text }\n");
+
+        var came = rehearsed();
+
+        assertThat(came.stage()).as(came.toString()).isEqualTo(Stage.DONE);
+        assertThat(came.served().place()).isEqualTo("/rehearsal");
+        assertThat(came.served().until())
+                .isEqualTo(Harness.CLOCK.instant().plus(Duration.ofDays(1)));
+        assertThat(host.served.getFirst().changes()).isEqualTo(1);
+        assertThat(host.served.getFirst().data()).exists();
+        assertThat(host.open).hasValue(1);
+        assertThat(came.replay()).isNull();
+
+        draft(BUOY + "  other: { type: text }\n");
+        assertThat(rehearsed().served()).isNotNull();
+        assertThat(host.served).hasSize(2);
+        assertThat(host.open).hasValue(1);
+
+        assertThat(rehearsals.end()).isTrue();
+        assertThat(host.open).hasValue(0);
+        var ended = rehearsals.last().orElseThrow();
+        assertThat(ended.stage()).isEqualTo(Stage.DONE);
+        assertThat(ended.served()).isNull();
+        assertThat(ended.message()).isNull();
+        assertThat(files()).noneMatch(file -> file.contains("rehearsal"));
+    }
+
+    @Test
+    void whatWasRecordedIsPlayedOnACopyAsItWasAndOnTheServedOne() throws Exception {
+        host.recorded = 12;
+        draft(BUOY + "  more: { type: text }\n");
+
+        var came = rehearsed();
+
+        assertThat(came.replay().played()).isEqualTo(12);
+        assertThat(host.before.data()).isNotEqualTo(host.served.getFirst().data());
+        // It is of no use any more.
+        assertThat(host.before.data()).doesNotExist();
+    }
+
+    @Test
+    void aReplayCanBeEnded() throws Exception {
+        host.recorded = 1;
+        host.endless = true;
+        draft(BUOY + "  more: { type: text }\n");
+        rehearsals.begin(Actor.SYSTEM);
+        assertThat(host.replaying.await(20, TimeUnit.SECONDS)).isTrue();
+
+        assertThat(rehearsals.end()).isTrue();
+
+        var came = rehearsals.last().orElseThrow();
+        assertThat(came.stage()).isEqualTo(Stage.STOPPED);
+        assertThat(came.message()).isEqualTo("It was ended.");
+        assertThat(host.open).hasValue(0);
+        assertThat(files()).noneMatch(file -> file.matches(".*(rehearsal|before).*"));
+    }
+
+    @Test
+    void aDiskThatIsFullIsToldAndTheLiveDataGoesOn() throws Exception {
+        rehearsals.close();
+        rehearsals =
+                with(copy -> {
+                    var real = SqliteStorage.open(copy, Harness.CLOCK);
+                    var full =
+                            instead(
+                                    SchemaStorage.class,
+                                    real.schema(),
+                                    "apply",
+                                    () -> {
+                                        throw new StorageException(
+                                                "The disk is full.", new IOException());
+                                    });
+                    return instead(Storage.class, real, "schema", () -> full);
+                });
+        draft(BUOY + "  more: { type: text }\n");
+
+        var came = rehearsed();
+
+        assertThat(came.stage()).isEqualTo(Stage.STOPPED);
+        assertThat(came.message()).contains("The disk is full.");
         assertThat(files()).noneMatch(file -> file.contains("rehearsal"));
         marina.create("Buoy", "code", "B999");
     }

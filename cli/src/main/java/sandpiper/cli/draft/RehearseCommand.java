@@ -18,16 +18,23 @@ import sandpiper.client.DraftCalls;
         description = {
             "Release the draft on a copy of the live data, to see what it does there and how long"
                     + " it takes.",
-            "The service goes on meanwhile. Nothing is sent from the copy, and it is gone at the"
-                    + " end."
+            "The service goes on meanwhile. The copy is served at /rehearsal for a day, with the"
+                + " same people and clients; nothing is sent from it. Calls that were recorded are"
+                + " replayed on it."
         },
-        footer = {"", "Examples:", "  sandpiper rehearse", "  sandpiper rehearse --end"})
+        footer = {
+            "",
+            "Examples:",
+            "  sandpiper rehearse",
+            "  sandpiper records find Stay --server http://127.0.0.1:8080/rehearsal",
+            "  sandpiper rehearse --end"
+        })
 public final class RehearseCommand extends AnsweringCommand implements Callable<Integer> {
     private static final Duration STEP = Duration.ofMillis(200);
 
     @Mixin Connection connection;
 
-    @Option(names = "--end", description = "End the rehearsal that is under way.")
+    @Option(names = "--end", description = "End the rehearsal that is under way or served.")
     boolean end;
 
     @Option(names = "--json", description = "Print JSON.")
@@ -50,6 +57,7 @@ public final class RehearseCommand extends AnsweringCommand implements Callable<
             sayJson(rehearsal);
         } else {
             tell(came, out());
+            tellPlace(came, connection.open().server());
         }
         out().flush();
         boolean good = came.stage().equals("done") && came.failing().isEmpty();
@@ -82,6 +90,9 @@ public final class RehearseCommand extends AnsweringCommand implements Callable<
                     "Examples that hold, but no longer or not yet on the records there are",
                     came.differing(),
                     out);
+            if (came.replay() != null) {
+                tell(came.replay(), out);
+            }
         }
         if (came.message() != null) {
             out.println(came.message());
@@ -95,6 +106,33 @@ public final class RehearseCommand extends AnsweringCommand implements Callable<
                     out.printf(
                             "  - %s, %s: %s%n",
                             one.requirement(), one.label(), String.join(" ", one.problems())));
+        }
+    }
+
+    private void tellPlace(DraftCalls.Rehearsed came, String server) {
+        if (came.served() != null) {
+            out().printf(
+                            "The copy is served at %s%s until %s; end it with sandpiper rehearse"
+                                    + " --end.%n",
+                            server, came.served().place(), came.served().until());
+        }
+    }
+
+    private static void tell(DraftCalls.Replayed replay, PrintWriter out) {
+        out.printf(
+                "%,d recorded %s played, without the draft and with it; %s.%n",
+                replay.played(),
+                replay.played() == 1 ? "call was" : "calls were",
+                replay.differences().isEmpty()
+                        ? "all are answered alike"
+                        : "these are answered otherwise");
+        for (var one : replay.differences()) {
+            out.printf(
+                    "  - %,d of %,d %s: %s -> %s%n    as %s%n",
+                    one.count(), one.of(), one.call(), one.now(), one.then(), one.example());
+        }
+        if (replay.skipped() > 0) {
+            out.printf("%,d could not be played.%n", replay.skipped());
         }
     }
 

@@ -323,7 +323,11 @@ public final class Releases implements AutoCloseable {
                             }
                         },
                         this::serve);
-        return Writer.await(attempt, LONGEST_RELEASE).result();
+        var came = Writer.await(attempt, LONGEST_RELEASE);
+        if (came.next() != null) {
+            LOG.info("Release {} is live", came.next().number());
+        }
+        return came.result();
     }
 
     /** What came of a release; {@code next} is what is served then, {@code null} when refused. */
@@ -407,6 +411,5 @@ public final class Releases implements AutoCloseable {
         takenBack = null;
         served.run();
         backfill.wake();
-        LOG.info("Release {} is live", live.number());
     }
 }

@@ -46,6 +46,7 @@ public final class Deliveries implements AutoCloseable {
             ReactionWrites writes,
             Listening listening,
             Backoff ofHandlers,
+            boolean schedules,
             Clock clock) {
         this.storage = storage;
         this.writer = writer;
@@ -58,7 +59,7 @@ public final class Deliveries implements AutoCloseable {
                         clock,
                         new FanOut(storage, live, listening, clock),
                         new Reactions(storage, live, writer, writes, ofHandlers, clock),
-                        new Timetable(storage, live, writer, clock),
+                        schedules ? new Timetable(storage, live, writer, clock)::run : () -> false,
                         () -> webhookWaiters.forEach(Runnable::run));
         refreshWebhooks();
         writer.afterCommit(() -> {
@@ -74,7 +75,11 @@ public final class Deliveries implements AutoCloseable {
         return new Listening();
     }
 
-    /** Starts to hand events on to those who listen. */
+    /**
+     * Starts to hand events on to those who listen.
+     *
+     * @param schedules whether what is due at a time is done as well
+     */
     public static Deliveries start(
             Storage storage,
             Supplier<LiveRelease> live,
@@ -82,9 +87,10 @@ public final class Deliveries implements AutoCloseable {
             ReactionWrites writes,
             Listeners listeners,
             Backoff ofHandlers,
+            boolean schedules,
             Clock clock) {
         return new Deliveries(
-                storage, live, writer, writes, (Listening) listeners, ofHandlers, clock);
+                storage, live, writer, writes, (Listening) listeners, ofHandlers, schedules, clock);
     }
 
     private <T> T read(Function<Session, T> reading) {

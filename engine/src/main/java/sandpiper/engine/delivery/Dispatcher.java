@@ -35,7 +35,7 @@ final class Dispatcher implements AutoCloseable {
     private final Clock clock;
     private final FanOut fanOut;
     private final Reactions reactions;
-    private final Timetable timetable;
+    private final BooleanSupplier timetable;
     private final Runnable webhooksWait;
     private final ReentrantLock lock = new ReentrantLock();
     private final Condition woken = lock.newCondition();
@@ -44,14 +44,19 @@ final class Dispatcher implements AutoCloseable {
     private volatile boolean closed;
     private final Thread thread;
 
-    /** {@code webhooksWait} is told when there is something for webhooks. */
+    /**
+     * Made, not started.
+     *
+     * @param timetable does what is due at a time; tells whether there was anything
+     * @param webhooksWait is told when there is something for webhooks
+     */
     Dispatcher(
             Storage storage,
             Writer writer,
             Clock clock,
             FanOut fanOut,
             Reactions reactions,
-            Timetable timetable,
+            BooleanSupplier timetable,
             Runnable webhooksWait) {
         this.storage = storage;
         this.writer = writer;
@@ -98,7 +103,7 @@ final class Dispatcher implements AutoCloseable {
     private boolean step() {
         // Each for itself: what one of them stumbles over keeps the others back no longer than
         // once.
-        boolean due = guarded(timetable::run);
+        boolean due = guarded(timetable);
         boolean handedOn = guarded(this::handOn);
         boolean reacted = guarded(reactions::run);
         tidy();

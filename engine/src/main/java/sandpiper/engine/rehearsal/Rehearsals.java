@@ -3,19 +3,20 @@ package sandpiper.engine.rehearsal;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.slf4j.MDC;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.definition.Drafts;
@@ -24,18 +25,24 @@ import sandpiper.engine.definition.Releases;
 import sandpiper.engine.example.ExampleResult;
 import sandpiper.engine.example.Examples;
 import sandpiper.engine.port.Storage;
-import sandpiper.engine.rehearsal.RehearsalReport.Stage;
+import sandpiper.engine.rehearsal.RehearsalReport.ServedAt;
 import sandpiper.engine.writer.WriteMetrics;
 import sandpiper.engine.writer.Writer;
 
 /**
- * Releases the draft on a copy of the live data while the service goes on. Nothing is sent from
- * there: no event is handed on, no schedule runs. One at a time; the copy is gone at the end, or at
- * the next start when the service was killed. Safe for use by many threads.
+ * Releases the draft on a copy of the live data while the service goes on, and serves that copy for
+ * a day. Nothing is sent from there: events stay where they are raised, no schedule runs. One at a
+ * time; the copy is gone at the end, or at the next start when the service was killed. Safe for use
+ * by many threads.
  */
 public final class Rehearsals implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(Rehearsals.class);
+
+    /** The name in the log under which requests stand. */
+    private static final String LOGGED = "request";
+
     private static final Duration LONGEST = Duration.ofMinutes(60);
+    private static final Duration SERVED = Duration.ofDays(1);
     private static final Duration STEP = Duration.ofMillis(20);
 
     /** What the release, its log and its new tables need besides the copy. */
@@ -47,46 +54,61 @@ public final class Rehearsals implements AutoCloseable {
     private final Engine engine;
     private final Examples examples;
     private final Function<Path, Storage> opener;
+    private final CopyHost host;
     private final Path data;
     private final Path copy;
+    private final Path before;
     private final Clock clock;
-    private volatile @Nullable RehearsalReport last;
+    private volatile @Nullable Progress last;
     private @Nullable Thread thread;
 
     /**
      * Takes away what a service that was killed has left.
      *
      * @param opener opens a copy, which is closed with what it gives
+     * @param host serves it
      * @param data the file of the live data; the copy lies beside it
      */
-    public Rehearsals(Engine engine, Examples examples, Function<Path, Storage> opener, Path data) {
+    public Rehearsals(
+            Engine engine,
+            Examples examples,
+            Function<Path, Storage> opener,
+            CopyHost host,
+            Path data) {
         this.engine = engine;
         this.examples = examples;
         this.opener = opener;
+        this.host = host;
         this.data = data;
-        this.copy = data.resolveSibling(data.getFileName() + ".rehearsal");
+        this.copy = beside(data, ".rehearsal");
+        this.before = beside(data, ".before");
         this.clock = engine.clock();
-        removeCopy();
+        removeCopies();
+    }
+
+    private static Path beside(Path data, String end) {
+        return data.resolveSibling(data.getFileName() + end);
     }
 
     /** The one that is under way, or the last one since the start. */
     public Optional<RehearsalReport> last() {
-        return Optional.ofNullable(last);
+        return Optional.ofNullable(last).map(Progress::report);
     }
 
     /**
-     * Begins one with the draft as it is.
+     * Begins one with the draft as it is. One that came to its end and is still served is thrown
+     * away for it.
      *
      * @throws RehearsalException when one is under way, the draft cannot be released, or there is
      *     no room for the copy
      */
     public synchronized RehearsalReport begin(Actor actor) {
-        var known = last;
-        if (known != null && !known.stage().isOver()) {
-            throw new RehearsalException(
-                    "A rehearsal of %s is under way; wait for it, or end it."
-                            .formatted(known.by()));
-        }
+        last().filter(known -> !known.stage().isOver())
+                .ifPresent(known -> {
+                    throw new RehearsalException(
+                            "A rehearsal of %s is under way; wait for it, or end it."
+                                    .formatted(known.by()));
+                });
         var preview = engine.releases().preview();
         if (preview.hasErrors()) {
             throw new RehearsalException("The draft has errors; mend them first.");
@@ -94,16 +116,23 @@ public final class Rehearsals implements AutoCloseable {
         if (preview.files().isEmpty()) {
             throw new RehearsalException("The draft is the same as the live release.");
         }
+        stop(thread);
         requireRoom();
-        var begun = RehearsalReport.begun(clock.instant(), actor.name(), engine.live().number());
-        last = begun;
-        thread = Thread.ofPlatform().daemon().name("sandpiper-rehearsal").start(() -> run(actor));
-        return begun;
+        var progress = new Progress(clock.instant(), actor.name(), engine.live().number());
+        last = progress;
+        thread =
+                Thread.ofPlatform()
+                        .daemon()
+                        .name("sandpiper-rehearsal")
+                        .start(() -> run(progress, actor));
+        return progress.report();
     }
 
     private void requireRoom() {
         try {
-            long needed = TIMES_THE_DATA * Files.size(data);
+            // Replaying needs another copy, which grows only by what is played.
+            int times = host.recorded() > 0 ? TIMES_THE_DATA + 1 : TIMES_THE_DATA;
+            long needed = times * Files.size(data);
             long free = Files.getFileStore(data).getUsableSpace();
             if (free < needed) {
                 throw new RehearsalException(
@@ -117,12 +146,16 @@ public final class Rehearsals implements AutoCloseable {
         }
     }
 
-    /** Ends the one that is under way; tells whether there was one. */
+    /** Ends the one that is under way or served; tells whether there was one. */
     public boolean end() {
         Thread running;
         synchronized (this) {
             running = thread;
         }
+        return stop(running);
+    }
+
+    private static boolean stop(@Nullable Thread running) {
         if (running == null || !running.isAlive()) {
             return false;
         }
@@ -140,43 +173,53 @@ public final class Rehearsals implements AutoCloseable {
         end();
     }
 
-    private RehearsalReport now() {
-        return Objects.requireNonNull(last);
+    private void run(Progress progress, Actor actor) {
+        String why = "It could not go on; the log says why.";
+        // What is logged of the copy must not be taken for the live service.
+        MDC.put(LOGGED, "rehearsal");
+        try {
+            why = rehearsed(progress, actor);
+        } finally {
+            // Who hears that it is over finds nothing left of it.
+            removeCopies();
+            progress.over(why);
+        }
     }
 
-    private void run(Actor actor) {
-        var end = rehearsed(actor);
-        // Who hears that it is over finds nothing left of it.
-        removeCopy();
-        last = end;
-    }
-
-    private RehearsalReport rehearsed(Actor actor) {
+    /** Why it did not come to its end, or {@code null} when it did. */
+    private @Nullable String rehearsed(Progress progress, Actor actor) {
         try {
             var start = Instant.now();
             engine.backUp(copy);
             requireNotEnded();
-            last = now().copied(Files.size(copy), since(start));
+            if (host.recorded() > 0) {
+                Files.copy(copy, before, StandardCopyOption.REPLACE_EXISTING);
+            }
+            progress.copied(Files.size(copy), since(start));
+            int changes;
             try (var storage = opener.apply(copy);
                     var writer = new Writer(storage, LONGEST_QUEUE, WriteMetrics.NONE)) {
                 var drafts = new Drafts(storage, writer, clock);
                 try (var releases = new Releases(storage, drafts, writer, clock)) {
-                    return rehearse(storage, writer, drafts.files(), releases, actor);
+                    changes = releases.preview().files().size();
+                    var refused =
+                            rehearse(progress, storage, writer, drafts.files(), releases, actor);
+                    if (refused != null) {
+                        return refused;
+                    }
                 }
             }
+            return serve(progress, changes);
         } catch (InterruptedException _) {
-            return stopped("It was ended.");
+            return progress.report().stage().isOver() ? null : "It was ended.";
         } catch (IOException | RuntimeException e) {
             LOG.warn("A rehearsal could not go on", e);
-            return stopped(String.valueOf(e.getMessage()));
+            return String.valueOf(e.getMessage());
         }
     }
 
-    private RehearsalReport stopped(String why) {
-        return now().over(Stage.STOPPED, null, why);
-    }
-
-    private RehearsalReport rehearse(
+    private @Nullable String rehearse(
+            Progress progress,
             Storage storage,
             Writer writer,
             Map<String, String> files,
@@ -189,24 +232,44 @@ public final class Rehearsals implements AutoCloseable {
         var start = Instant.now();
         var result = releases.release("rehearsal", new Releases.Accepted(true, true), actor);
         if (result instanceof ReleasePreview.Result.Refused(var told, var why)) {
-            return now().over(Stage.REFUSED, told, why);
+            progress.refused(told);
+            return why;
         }
         var released = since(start);
         var open = releases.recomputing().stream().map(one -> one.formula()).toList();
-        last = now().released(preview, released, open);
+        progress.released(preview, released, open);
         var working = Instant.now();
         while (!releases.recomputing().isEmpty()) {
             if (since(working).compareTo(LONGEST) > 0) {
-                return stopped("Formulas were not worked out within an hour.");
+                return "Formulas were not worked out within an hour.";
             }
             Thread.sleep(STEP);
         }
-        last = now().workedOut(since(working));
+        progress.workedOut(since(working));
         var alone = examples.run(files);
         requireNotEnded();
         var onRecords = examples.runOn(storage, writer, releases.live());
         var failing = alone.stream().filter(one -> !one.holds()).toList();
-        return now().played(failing, besides(failing, now, onRecords));
+        progress.played(failing, besides(failing, now, onRecords));
+        return null;
+    }
+
+    private @Nullable String serve(Progress progress, int changes) throws InterruptedException {
+        requireNotEnded();
+        var report = progress.report();
+        var made = new CopyHost.Copy(copy, report.begun(), changes, report.by());
+        try (var served = host.serve(made)) {
+            if (Files.exists(before)) {
+                progress.replaying();
+                var old = new CopyHost.Copy(before, report.begun(), 0, report.by());
+                progress.replayed(host.replay(old, served));
+                remove(before);
+            }
+            var until = clock.instant().plus(SERVED);
+            progress.served(new ServedAt(served.place(), until));
+            Thread.sleep(SERVED);
+            return null;
+        }
     }
 
     /**
@@ -240,12 +303,17 @@ public final class Rehearsals implements AutoCloseable {
         return Duration.between(start, Instant.now());
     }
 
-    private void removeCopy() {
+    private void removeCopies() {
+        remove(copy);
+        remove(before);
+    }
+
+    private static void remove(Path file) {
         for (var end : new String[] {"", "-wal", "-shm", ".lock", "-journal"}) {
             try {
-                Files.deleteIfExists(Path.of(copy + end));
+                Files.deleteIfExists(Path.of(file + end));
             } catch (IOException e) {
-                LOG.warn("{}{} of a rehearsal could not be removed", copy, end, e);
+                LOG.warn("{}{} of a rehearsal could not be removed", file, end, e);
             }
         }
     }

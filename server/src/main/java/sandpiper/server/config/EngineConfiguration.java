@@ -3,6 +3,7 @@ package sandpiper.server.config;
 import io.micrometer.core.instrument.Gauge;
 import io.micrometer.core.instrument.MeterRegistry;
 import java.time.Clock;
+import java.util.Optional;
 import org.springframework.boot.context.properties.EnableConfigurationProperties;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -12,9 +13,11 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.Tuning;
 import sandpiper.engine.delivery.Backoff;
 import sandpiper.engine.example.Examples;
+import sandpiper.engine.rehearsal.CopyHost;
 import sandpiper.engine.rehearsal.Rehearsals;
 import sandpiper.server.json.Bounds;
 import sandpiper.server.json.JsonReader;
+import sandpiper.server.settings.Rehearsed;
 import sandpiper.server.settings.Settings;
 import sandpiper.store.SqliteStorage;
 
@@ -36,7 +39,8 @@ class EngineConfiguration {
     }
 
     @Bean(destroyMethod = "close")
-    Engine engine(Settings settings, Clock clock, MeterRegistry meters) {
+    Engine engine(
+            Settings settings, Clock clock, MeterRegistry meters, Optional<Rehearsed> rehearsed) {
         var limits = settings.limits();
         DataFile.requireExpected(settings.data(), settings.fresh());
         var engine =
@@ -46,7 +50,8 @@ class EngineConfiguration {
                         new Tuning(
                                 limits.waitingChanges(),
                                 Backoff.OF_HANDLERS,
-                                new WriteMeters(meters)));
+                                new WriteMeters(meters),
+                                rehearsed.isEmpty()));
         DataFile.requireDemoMeant(engine, settings.demo());
         Gauge.builder("sandpiper.changes.waiting", engine, Engine::waiting)
                 .description("Changes that wait to be written.")
@@ -60,11 +65,13 @@ class EngineConfiguration {
     }
 
     @Bean(destroyMethod = "close")
-    Rehearsals rehearsals(Engine engine, Examples examples, Settings settings, Clock clock) {
+    Rehearsals rehearsals(
+            Engine engine, Examples examples, CopyHost host, Settings settings, Clock clock) {
         return new Rehearsals(
                 engine,
                 examples,
                 copy -> SqliteStorage.open(copy, clock),
+                host,
                 settings.data().toAbsolutePath());
     }
 

@@ -1,8 +1,10 @@
 package sandpiper.server.intake;
 
 import jakarta.servlet.http.HttpServletRequest;
+import java.util.Optional;
 import org.springframework.stereotype.Component;
 import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
+import sandpiper.server.settings.Rehearsed;
 import sandpiper.server.settings.Settings;
 
 /**
@@ -12,15 +14,17 @@ import sandpiper.server.settings.Settings;
 @Component
 public final class PublicAddress {
     private final String set;
+    private final String place;
 
-    PublicAddress(Settings settings) {
+    PublicAddress(Settings settings, Optional<Rehearsed> rehearsed) {
         this.set = settings.publicAddress();
+        this.place = rehearsed.map(Rehearsed::place).orElse("");
     }
 
     /** Without a slash at the end. */
     public String of(HttpServletRequest request) {
         return set.isEmpty()
-                ? ServletUriComponentsBuilder.fromContextPath(request).build().toUriString()
+                ? ServletUriComponentsBuilder.fromContextPath(request).build().toUriString() + place
                 : set;
     }
 

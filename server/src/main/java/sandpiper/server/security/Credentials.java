@@ -60,6 +60,7 @@ public class Credentials {
     private final SecretCipher seal;
     private final PasswordDigests digests;
     private final SignInLog log;
+    private final Admission admission;
     private static final int LONGEST_NAME = 60;
     private static final int LONGEST_PASSWORD = 200;
 
@@ -68,9 +69,11 @@ public class Credentials {
             PasswordEncoder passwords,
             RateLimits limits,
             SecretCipher seal,
-            SignInLog log) {
+            SignInLog log,
+            Admission admission) {
         this.engine = engine;
         this.log = log;
+        this.admission = admission;
         this.digests = new PasswordDigests(engine.clock().instant());
         this.limits = limits;
         this.seal = seal;
@@ -225,7 +228,7 @@ public class Credentials {
 
     private Optional<Actor> use(Known known) {
         var client = known.client();
-        if (client.disabled()) {
+        if (client.disabled() || !admission.admits(client)) {
             return Optional.empty();
         }
         noteUse(client.name());
@@ -256,7 +259,7 @@ public class Credentials {
         }
         var user = engine.accounts().users().find(name);
         if (user.isPresent() && isRemembered(user.get(), password)) {
-            return user.filter(found -> !found.disabled()).map(engine.accounts().users()::actor);
+            return user.filter(this::mayComeIn).map(engine.accounts().users()::actor);
         }
         // Many calls that begin at once with the right password are no tries.
         return oneByOne(name, () -> lookedAt(user, name, password, address));
@@ -265,7 +268,7 @@ public class Credentials {
     private Optional<Actor> lookedAt(
             Optional<StoredUser> user, String name, String password, String address) {
         if (user.isPresent() && isRemembered(user.get(), password)) {
-            return user.filter(found -> !found.disabled()).map(engine.accounts().users()::actor);
+            return user.filter(this::mayComeIn).map(engine.accounts().users()::actor);
         }
         try {
             failures.begin(name, address, engine.clock().instant());
@@ -282,7 +285,11 @@ public class Credentials {
         }
         failures.right(name, address);
         log.note(name, address, user.get().disabled() ? "sign-in of a disabled user" : "signed in");
-        return user.filter(found -> !found.disabled()).map(engine.accounts().users()::actor);
+        return user.filter(this::mayComeIn).map(engine.accounts().users()::actor);
+    }
+
+    private boolean mayComeIn(StoredUser user) {
+        return !user.disabled() && admission.admits(user);
     }
 
     /**
@@ -308,7 +315,7 @@ public class Credentials {
         return engine.accounts()
                 .users()
                 .find(name)
-                .filter(user -> !user.disabled() && stamp(user.passwordHash()).equals(stamp))
+                .filter(user -> mayComeIn(user) && stamp(user.passwordHash()).equals(stamp))
                 .map(engine.accounts().users()::actor);
     }
 

@@ -4,6 +4,7 @@ import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import jakarta.servlet.http.HttpSession;
 import java.io.IOException;
 import java.time.Duration;
 import org.springframework.security.core.context.SecurityContextHolder;
@@ -23,14 +24,17 @@ final class CurrentUserFilter extends OncePerRequestFilter {
         this.credentials = credentials;
     }
 
+    static boolean isTooOld(HttpSession session) {
+        return System.currentTimeMillis() - session.getCreationTime() > LONGEST.toMillis();
+    }
+
     @Override
     protected void doFilterInternal(
             HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
         var before = SecurityContextHolder.getContext().getAuthentication();
         var opened = request.getSession(false);
-        if (opened != null
-                && System.currentTimeMillis() - opened.getCreationTime() > LONGEST.toMillis()) {
+        if (opened != null && isTooOld(opened)) {
             opened.invalidate();
             SecurityContextHolder.clearContext();
         } else if (before instanceof ActorAuthentication session && session.stamp() != null) {

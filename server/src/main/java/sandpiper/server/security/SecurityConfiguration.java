@@ -4,6 +4,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.Optional;
+import org.springframework.boot.autoconfigure.condition.ConditionalOnMissingBean;
 import org.springframework.context.ApplicationContext;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -57,8 +58,15 @@ class SecurityConfiguration {
     }
 
     @Bean
+    @ConditionalOnMissingBean(SecurityContextRepository.class)
     SecurityContextRepository sessions() {
         return new HttpSessionSecurityContextRepository();
+    }
+
+    @Bean
+    @ConditionalOnMissingBean
+    Admission admission() {
+        return Admission.OF_ALL;
     }
 
     /** Keys may hold any character; they are never used as paths. */

@@ -8,6 +8,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.boot.context.properties.bind.DefaultValue;
 import org.springframework.boot.context.properties.bind.Name;
+import org.springframework.util.unit.DataSize;
 
 /**
  * Every setting of an instance, as in {@code sandpiper.data}. What is not known or makes no sense
@@ -37,7 +38,8 @@ public record Settings(
         @DefaultValue Webhooks webhooks,
         @DefaultValue Tracing tracing,
         @DefaultValue Instance instance,
-        @DefaultValue Packages packages) {
+        @DefaultValue Packages packages,
+        @DefaultValue Recording recording) {
     public Settings {
         within("port", port, 0, 65_535);
         publicAddress = publicAddress.strip().replaceFirst("/+$", "");
@@ -82,7 +84,7 @@ public record Settings(
      * @param callsPerMinute of a client without a limit of its own; 0 for any number
      */
     public record Limits(
-            org.springframework.util.unit.DataSize body,
+            DataSize body,
             int depth,
             int page,
             int connections,
@@ -182,6 +184,24 @@ public record Settings(
     public record Packages(@Nullable Path signingKey, @DefaultValue List<String> trusted) {
         public Packages {
             trusted = trimmed(trusted);
+        }
+    }
+
+    /**
+     * Calls of services that are kept to be replayed in a rehearsal. They hold what records hold.
+     *
+     * @param bytes that they may take beside the data; 0 to keep none
+     * @param kept how long a call is kept
+     */
+    public record Recording(@DefaultValue("0B") DataSize bytes, @DefaultValue("7d") Duration kept) {
+        /** Less would hold hardly a call. */
+        private static final long SMALLEST = 64 << 10;
+
+        public Recording {
+            if (bytes.toBytes() != 0) {
+                within("recording.bytes", bytes.toBytes(), SMALLEST, 100L << 30);
+            }
+            within("recording.kept", kept.toMillis(), 1, Duration.ofDays(90).toMillis());
         }
     }
 }

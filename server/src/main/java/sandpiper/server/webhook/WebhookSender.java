@@ -28,6 +28,7 @@ import sandpiper.engine.port.EventStorage.Delivered;
 import sandpiper.engine.port.EventStorage.Try;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.security.SecretCipher;
+import sandpiper.server.settings.Rehearsed;
 import sandpiper.server.settings.Settings;
 
 /**
@@ -55,14 +56,27 @@ class WebhookSender {
     private final Semaphore woken = new Semaphore(0);
     private final ExecutorService senders = Executors.newVirtualThreadPerTaskExecutor();
     private final Thread thread;
+    private final boolean held;
     private volatile boolean closed;
 
     @Autowired
-    WebhookSender(Engine engine, SecretCipher seal, WebhookClient client, Settings settings) {
-        this(engine, seal, client, settings.webhooks().retries());
+    WebhookSender(
+            Engine engine,
+            SecretCipher seal,
+            WebhookClient client,
+            Settings settings,
+            Optional<Rehearsed> rehearsed) {
+        this(engine, seal, client, settings.webhooks().retries(), rehearsed.isPresent());
     }
 
-    WebhookSender(Engine engine, SecretCipher seal, WebhookClient client, List<Duration> retries) {
+    /** {@code held} when nothing may go out. */
+    WebhookSender(
+            Engine engine,
+            SecretCipher seal,
+            WebhookClient client,
+            List<Duration> retries,
+            boolean held) {
+        this.held = held;
         this.engine = engine;
         this.seal = seal;
         this.client = client;
@@ -72,6 +86,9 @@ class WebhookSender {
 
     @PostConstruct
     void start() {
+        if (held) {
+            return;
+        }
         engine.deliveries().onWebhooksWaiting(woken::release);
         thread.start();
     }
@@ -248,6 +265,9 @@ class WebhookSender {
     @PreDestroy
     void close() throws InterruptedException {
         closed = true;
+        if (held) {
+            return;
+        }
         woken.release();
         thread.join(Duration.ofSeconds(5));
         senders.shutdown();

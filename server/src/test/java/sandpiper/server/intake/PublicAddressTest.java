@@ -3,6 +3,7 @@ package sandpiper.server.intake;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Map;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.springframework.mock.web.MockHttpServletRequest;
 import sandpiper.server.settings.SomeSettings;
@@ -16,7 +17,8 @@ class PublicAddressTest {
     }
 
     private static PublicAddress of(String set) {
-        return new PublicAddress(SomeSettings.with(Map.of("sandpiper.public-address", set)));
+        return new PublicAddress(
+                SomeSettings.with(Map.of("sandpiper.public-address", set)), Optional.empty());
     }
 
     @Test

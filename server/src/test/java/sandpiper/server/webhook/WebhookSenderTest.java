@@ -183,7 +183,7 @@ class WebhookSenderTest {
         when(engine.clock()).thenReturn(Clock.fixed(NOW, ZoneOffset.UTC));
         when(engine.live()).thenReturn(live);
 
-        var sender = new WebhookSender(engine, seal, client, List.of(Duration.ofMinutes(1)));
+        var sender = new WebhookSender(engine, seal, client, List.of(Duration.ofMinutes(1)), false);
         sender.start();
         var end = Instant.now().plusSeconds(20);
         while (noted.size() < MESSAGES && Instant.now().isBefore(end)) {

@@ -8,6 +8,7 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -22,6 +23,7 @@ import sandpiper.engine.access.Actor;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.security.Credentials;
 import sandpiper.server.security.SignIn;
+import sandpiper.server.settings.Rehearsed;
 import sandpiper.server.settings.Settings;
 
 /** Signing in and out. */
@@ -30,13 +32,26 @@ import sandpiper.server.settings.Settings;
 public class SessionController {
     private final SignIn signIn;
     private final Credentials credentials;
-    private final Settings.Instance instance;
+    private final InstanceView instance;
 
-    SessionController(SignIn signIn, Credentials credentials, Settings settings) {
+    SessionController(
+            SignIn signIn,
+            Credentials credentials,
+            Settings settings,
+            Optional<Rehearsed> rehearsed) {
         this.signIn = signIn;
         this.credentials = credentials;
-        this.instance = settings.instance();
+        this.instance = InstanceView.of(settings.instance(), rehearsed.orElse(null));
     }
+
+    /**
+     * Says that this is a copy to rehearse on.
+     *
+     * @param made when it was copied
+     * @param changes files of definitions that differ from what is live
+     * @param by who rehearses
+     */
+    record RehearsalMark(String made, int changes, String by) {}
 
     /**
      * Where somebody is signed in.
@@ -44,13 +59,18 @@ public class SessionController {
      * @param name empty for none
      * @param colour as in {@code #b3261e}; empty for none
      * @param packagesOnly whether definitions come in packages alone
+     * @param rehearsal says that it is a copy; {@code null} when it is the service itself
      */
-    record InstanceView(String name, String colour, boolean packagesOnly) {
-        static InstanceView of(Settings.Instance instance) {
+    record InstanceView(
+            String name, String colour, boolean packagesOnly, @Nullable RehearsalMark rehearsal) {
+        static InstanceView of(Settings.Instance instance, @Nullable Rehearsed copy) {
             return new InstanceView(
                     instance.name(),
                     instance.colour(),
-                    instance.accepts() == Settings.Accepts.PACKAGES);
+                    instance.accepts() == Settings.Accepts.PACKAGES,
+                    copy == null
+                            ? null
+                            : new RehearsalMark(copy.made().toString(), copy.changes(), copy.by()));
         }
     }
 
@@ -87,7 +107,7 @@ public class SessionController {
         return Me.of(
                 actor,
                 actor.kind() == Actor.Kind.USER && credentials.isTemporary(actor.name()),
-                InstanceView.of(instance));
+                instance);
     }
 
     @Operation(summary = "Who is signed in")

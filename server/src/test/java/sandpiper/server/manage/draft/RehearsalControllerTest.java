@@ -17,8 +17,11 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.engine.example.ExampleResult;
 import sandpiper.engine.rehearsal.RehearsalReport;
+import sandpiper.engine.rehearsal.RehearsalReport.ServedAt;
 import sandpiper.engine.rehearsal.RehearsalReport.Stage;
+import sandpiper.engine.rehearsal.RehearsalReport.Took;
 import sandpiper.engine.rehearsal.Rehearsals;
+import sandpiper.engine.rehearsal.ReplayReport;
 import sandpiper.server.problem.ProblemException;
 
 class RehearsalControllerTest {
@@ -37,13 +40,24 @@ class RehearsalControllerTest {
                 "ann",
                 3,
                 1_000,
-                Duration.ofMillis(20),
-                Duration.ofMillis(1_500),
-                Duration.ZERO,
+                new Took(Duration.ofMillis(20), Duration.ofMillis(1_500), Duration.ZERO),
                 List.of(),
                 null,
                 List.of(),
                 List.of(differing),
+                new ReplayReport(
+                        Instant.EPOCH,
+                        12,
+                        1,
+                        List.of(
+                                new ReplayReport.Difference(
+                                        "desk v1 stays create",
+                                        2,
+                                        9,
+                                        "201",
+                                        "422 pay is 4711",
+                                        "POST /api/desk/v1/stays, site"))),
+                new ServedAt("/rehearsal", Instant.EPOCH),
                 null);
     }
 
@@ -61,6 +75,18 @@ class RehearsalControllerTest {
                                 .getFirst()
                                 .problems())
                 .containsExactly("pay is 4711.");
+        assertThat(controller.last(person(Duty.DESIGN)).last().replay().toString())
+                .contains("desk v1 stays create", "count=2, of=9")
+                .doesNotContain("4711");
+        assertThat(
+                        controller
+                                .last(person(Duty.DESIGN, Duty.RECORDS))
+                                .last()
+                                .replay()
+                                .differences()
+                                .getFirst()
+                                .then())
+                .isEqualTo("422 pay is 4711");
     }
 
     @Test
