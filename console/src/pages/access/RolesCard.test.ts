@@ -3,6 +3,7 @@ import { button, confirm, passing, press, service, show, text } from '@/testing/
 import RolesCard from './RolesCard.vue'
 
 vi.mock('@/api/client', async () => (await import('@/testing/service')).clientModule())
+vi.mock('@/composables/session', () => ({ useSession: () => ({ may: () => true }) }))
 
 const CLERK = {
   name: 'clerk',
@@ -40,6 +41,16 @@ describe('roles', () => {
     )
     expect(buttons.map((one) => one.disabled)).toEqual([true, false])
     expect(buttons[0]?.title).toBe('Take it from the people who hold it first')
+  })
+
+  it('of a package are changed there', async () => {
+    service.answers('GET /manage/v1/roles', [{ ...CLERK, from: 'gullhaven' }])
+    await show(RolesCard)
+    expect(text()).toContain('comes with the package gullhaven')
+    expect([...document.querySelectorAll('[data-test=role-clerk] button')]).toEqual([])
+    expect(document.querySelector('[data-test=role-clerk] a')?.getAttribute('href')).toContain(
+      '/packages/gullhaven',
+    )
   })
 
   it('that nobody holds are removed when that is said twice', async () => {

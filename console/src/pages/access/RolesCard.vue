@@ -7,9 +7,11 @@ import { api, unwrap, type RoleView } from '@/api/client'
 import LoadState from '@/components/LoadState.vue'
 import { grantWords } from './grants'
 import RoleForm from './RoleForm.vue'
+import { useSession } from '@/composables/session'
 import { useTold } from './told'
 
 const told = useTold()
+const { may } = useSession()
 const roles = useQuery({ queryKey: ['roles'], queryFn: () => unwrap(api.GET('/manage/v1/roles')) })
 const edited = ref<RoleView | 'new' | null>(null)
 
@@ -50,6 +52,7 @@ async function saved() {
             <td>
               <strong>{{ role.label }}</strong>
               <div class="quiet">{{ role.describe }}</div>
+              <div v-if="role.from" class="quiet">comes with the package {{ role.from }}</div>
               <div v-if="role.users.length" class="quiet">held by {{ role.users.join(', ') }}</div>
             </td>
             <td>
@@ -63,7 +66,10 @@ async function saved() {
                 <code>{{ grant }}</code>
               </div>
             </td>
-            <td class="actions">
+            <td v-if="role.from" class="actions">
+              <RouterLink v-if="may('design')" to="/packages">Package</RouterLink>
+            </td>
+            <td v-else class="actions">
               <Button size="small" @click="edited = role">Change</Button>
               <Popconfirm title="Remove it?" ok-text="Remove" placement="left" @confirm="remove(role)">
                 <Button

@@ -4,7 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** Who does what in the marina. */
+/** Who does what in the marina, besides the role that its package brings. */
 final class DemoRoles {
     private DemoRoles() {}
 
@@ -20,22 +20,6 @@ final class DemoRoles {
                         "Builds and releases, and looks after who may do what.",
                         "duties",
                         List.of("DESIGN", "RELEASE", "RECORDS", "ACCESS", "AUDIT", "OPERATE")));
-        roles.put(
-                "dock-master",
-                Map.of(
-                        "label",
-                        "Dock master",
-                        "describe",
-                        "Runs piers, berths and stays.",
-                        "objects",
-                        List.of(
-                                grant("*", List.of("VIEW")),
-                                grant("Pier", List.of("VIEW", "CREATE", "EDIT")),
-                                grant("Berth", List.of("VIEW", "CREATE", "EDIT", "RETIRE")),
-                                grant("Vessel", List.of("VIEW", "CREATE", "EDIT", "RETIRE")),
-                                grant("Stay", List.of("VIEW", "CREATE", "EDIT", "RETIRE")),
-                                grant("WorkRequest", List.of("VIEW", "CREATE", "EDIT")),
-                                grant("CraftInspection", List.of("VIEW", "CREATE", "EDIT")))));
         roles.put(
                 "clerk",
                 Map.of(

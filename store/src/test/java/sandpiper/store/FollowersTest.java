@@ -78,7 +78,8 @@ class FollowersTest {
                                                 Set.of(Action.VIEW),
                                                 null,
                                                 List.of("secret"),
-                                                List.of()))));
+                                                List.of())),
+                                null));
         yard.engine
                 .views()
                 .put(

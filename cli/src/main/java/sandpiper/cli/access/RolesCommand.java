@@ -99,7 +99,7 @@ public final class RolesCommand extends AnsweringCommand {
         var role = ManageClient.read(Files.readString(file));
         if (role instanceof ObjectNode shown) {
             // What roles show says besides.
-            shown.remove(List.of("name", "users"));
+            shown.remove(List.of("name", "users", "from"));
         }
         connection.open().access().setRole(name, role);
         return say("set " + name);

@@ -8,6 +8,7 @@ import org.jspecify.annotations.Nullable;
  * A named set of grants that people can be given.
  *
  * @param services operations of services, each as {@link ServiceGrant} reads it
+ * @param from the package that brings it, or {@code null} when it was made in this instance
  */
 public record Role(
         String name,
@@ -15,7 +16,8 @@ public record Role(
         @Nullable String describe,
         Set<Duty> duties,
         List<String> services,
-        List<ObjectGrant> objects) {
+        List<ObjectGrant> objects,
+        @Nullable String from) {
     public Role {
         duties = Set.copyOf(duties);
         services = List.copyOf(services);

@@ -7,6 +7,7 @@ import sandpiper.engine.access.Role;
 import sandpiper.engine.access.StoredUser;
 import sandpiper.engine.accounts.AccountException.Reason;
 import sandpiper.engine.port.AccessStorage;
+import sandpiper.engine.port.Session;
 import sandpiper.engine.writer.Transactions;
 
 /** Named sets of grants, which people are given. Safe for use by many threads. */
@@ -41,9 +42,14 @@ public final class Roles {
                 .toList();
     }
 
-    /** Makes a role, or gives it other grants. */
+    /**
+     * Makes a role, or gives it other grants.
+     *
+     * @throws AccountException when it comes with a package
+     */
     public void put(Actor actor, Role role) {
         transactions.change(transaction -> {
+            requireOwn(transaction, role.name());
             storage.putRole(transaction, role);
             log.note(transaction, actor.name(), "role set", role.name(), described(role));
         });
@@ -52,10 +58,11 @@ public final class Roles {
     /**
      * Takes a role away that nobody has.
      *
-     * @throws AccountException when somebody has it
+     * @throws AccountException when somebody has it, or it comes with a package
      */
     public void remove(Actor actor, String name) {
         transactions.change(transaction -> {
+            requireOwn(transaction, name);
             var holders = holders(storage.users(transaction), name);
             if (!holders.isEmpty()) {
                 throw new AccountException(
@@ -66,6 +73,18 @@ public final class Roles {
             storage.removeRole(transaction, name);
             log.note(transaction, actor.name(), "role removed", name, "");
         });
+    }
+
+    private void requireOwn(Session session, String name) {
+        storage.roles(session).stream()
+                .filter(role -> role.name().equals(name) && role.from() != null)
+                .findFirst()
+                .ifPresent(role -> {
+                    throw new AccountException(
+                            Reason.CONFLICT,
+                            "The role %s comes with the package %s; change it there and release that."
+                                    .formatted(name, role.from()));
+                });
     }
 
     private static String described(Role role) {

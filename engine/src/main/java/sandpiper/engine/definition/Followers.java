@@ -136,7 +136,8 @@ record Followers(AccessStorage access, ViewStorage views, WebhookStorage webhook
                                 role.describe(),
                                 role.duties(),
                                 role.services(),
-                                objects));
+                                objects,
+                                role.from()));
                 access.addEntry(
                         transaction,
                         new AccessEntry(

@@ -47,6 +47,7 @@ public final class Releases implements AutoCloseable {
     private final ContractUses contracts;
     private final KeptAside kept;
     private final Followers followers;
+    private final RolesOfPackages roles;
     private volatile Runnable served = () -> {};
     private volatile LiveRelease live;
     private volatile @Nullable Ready ready;
@@ -63,6 +64,7 @@ public final class Releases implements AutoCloseable {
         this.clock = clock;
         this.contracts = new ContractUses(storage.traffic(), clock);
         this.kept = new KeptAside(storage, new Transactions(storage, writer), clock);
+        this.roles = new RolesOfPackages(storage.access(), clock);
         this.followers =
                 new Followers(storage.access(), storage.views(), storage.webhooks(), clock);
         this.live = newest();
@@ -225,10 +227,14 @@ public final class Releases implements AutoCloseable {
                         .flatMap(List::stream)
                         .toList(),
                 effects.losses(),
-                effects.obstacles(),
+                joined(effects.obstacles(), roles.obstacles(session, release.get())),
                 contracts.breaks(session, live.release(), release.get()),
-                followers.left(session, change),
+                joined(followers.left(session, change), roles.left(session, release.get())),
                 changedFiles);
+    }
+
+    private static List<String> joined(List<String> some, List<String> others) {
+        return Stream.concat(some.stream(), others.stream()).toList();
     }
 
     private Aside aside(Session session, ReleaseChange change, boolean forgets) {
@@ -380,6 +386,7 @@ public final class Releases implements AutoCloseable {
         var next = makeReady(wanted.files()).orElseThrow();
         var change = wanted.change(live.release(), next.release());
         followers.follow(transaction, change, actor);
+        roles.apply(transaction, next.release(), actor);
         storage.schema().apply(transaction, change, aside(transaction, change, order.forgets()));
         new FormulaBackfill(next, transaction, storage.events(), actor, clock.instant())
                 .run(change)

@@ -54,7 +54,8 @@ class AccountsTest {
                                     Set.of(ObjectGrant.Action.VIEW),
                                     null,
                                     List.of(),
-                                    List.of())));
+                                    List.of())),
+                    null);
 
     private final AccessStorage access = mock(AccessStorage.class);
     private final Storage storage = mock(Storage.class);

@@ -1,8 +1,10 @@
 package sandpiper.model.change;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import sandpiper.model.definition.DeliveredRole;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ServiceType;
@@ -71,6 +73,7 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
         services(sentences);
         packages(sentences);
         events(sentences);
+        roles(sentences);
         return sentences;
     }
 
@@ -161,6 +164,22 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
         before.namedEvents().stream()
                 .filter(event -> after.event(event.name()).isEmpty())
                 .forEach(event -> sentences.add("Event %s is removed.".formatted(event.name())));
+    }
+
+    private void roles(List<String> sentences) {
+        var former = new HashMap<String, DeliveredRole>();
+        before.roles().forEach(role -> former.put(role.name(), role));
+        for (var role : after.roles()) {
+            var known = former.remove(role.name());
+            if (known == null) {
+                sentences.add("Role %s is added.".formatted(role.name()));
+            } else if (!known.equals(role)) {
+                sentences.add("Role %s changes.".formatted(role.name()));
+            }
+        }
+        former.keySet().stream()
+                .sorted()
+                .forEach(name -> sentences.add("Role %s is removed.".formatted(name)));
     }
 
     private void packages(List<String> sentences) {

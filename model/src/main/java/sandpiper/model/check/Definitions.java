@@ -17,6 +17,7 @@ import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Diagnostic;
 import sandpiper.model.Place;
+import sandpiper.model.definition.DeliveredRole;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.definition.Requirement;
 import sandpiper.model.logic.LogicCompiler;
@@ -48,6 +49,7 @@ public final class Definitions {
     private final List<ServiceType> services = new ArrayList<>();
     private final Map<String, EventType> events = new LinkedHashMap<>();
     private final List<Requirement> requirements = new ArrayList<>();
+    private final Map<String, DeliveredRole> roles = new LinkedHashMap<>();
     private final LabelReader labels = new LabelReader();
     private final Map<FileKind, List<Source>> sources = new HashMap<>();
 
@@ -154,6 +156,9 @@ public final class Definitions {
             readServices(packageName, compiled);
         }
         for (var packageName : order) {
+            readRoles(packageName, compiled);
+        }
+        for (var packageName : order) {
             readRequirements(packageName, compiled);
         }
         diagnostics.sort(Diagnostic.BY_PLACE);
@@ -169,6 +174,7 @@ public final class Definitions {
                                 services,
                                 List.copyOf(events.values()),
                                 requirements,
+                                List.copyOf(roles.values()),
                                 labels.labels()),
                 compiled);
     }
@@ -182,6 +188,7 @@ public final class Definitions {
                         List.copyOf(choices.values()),
                         List.of(),
                         List.copyOf(events.values()),
+                        List.of(),
                         List.of(),
                         labels.labels());
         var findings = LogicCompiler.findings(release);
@@ -231,8 +238,8 @@ public final class Definitions {
                             Place.START,
                             DefinitionCode.UNREAD_FILE,
                             "This file is not read: definitions are in package.yaml and in *.yaml"
-                                    + " in objects, extensions, choices, events, services and"
-                                    + " requirements."));
+                                + " in objects, extensions, choices, events, services, roles and"
+                                + " requirements."));
             return;
         }
         var tree = YamlFile.read(path, text, diagnostics);
@@ -364,6 +371,23 @@ public final class Definitions {
                 } else {
                     requirements.add(one);
                 }
+            }
+        }
+    }
+
+    private void readRoles(String packageName, Release compiled) {
+        for (var source : sources(FileKind.ROLE, packageName)) {
+            var name = Source.text(source.root(), "role").orElse("");
+            if (name.isEmpty()) {
+                continue;
+            }
+            var role = new RoleReader(source, packageName, compiled, services).read(name);
+            if (roles.putIfAbsent(name, role) != null) {
+                source.error(
+                        DefinitionCode.DUPLICATE_NAME,
+                        "There is a role %s already.".formatted(Quoted.of(name)),
+                        null,
+                        "role");
             }
         }
     }

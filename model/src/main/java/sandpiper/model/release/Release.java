@@ -16,6 +16,7 @@ import sandpiper.logic.type.EventShape;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.RecordType;
 import sandpiper.logic.type.World;
+import sandpiper.model.definition.DeliveredRole;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.definition.Requirement;
 import sandpiper.model.layout.Labels;
@@ -33,6 +34,7 @@ public final class Release {
     private final List<ServiceType> services;
     private final List<EventType> named;
     private final List<Requirement> requirements;
+    private final List<DeliveredRole> roles;
     private final Labels labels;
     private final Map<String, EventType> events = new LinkedHashMap<>();
     private final Map<String, List<Inverse>> inverses = new LinkedHashMap<>();
@@ -46,10 +48,12 @@ public final class Release {
             List<ObjectType> objects,
             List<ChoiceList> choices,
             List<ServiceType> services) {
-        this(packages, objects, choices, services, List.of(), List.of(), Labels.NONE);
+        this(packages, objects, choices, services, List.of(), List.of(), List.of(), Labels.NONE);
     }
 
-    /** The same with events, what proves that it does what was asked for, and further labels. */
+    /**
+     * The same with events, what proves that it does what was asked for, roles and further labels.
+     */
     public Release(
             List<PackageType> packages,
             List<ObjectType> objects,
@@ -57,10 +61,12 @@ public final class Release {
             List<ServiceType> services,
             List<EventType> named,
             List<Requirement> requirements,
+            List<DeliveredRole> roles,
             Labels labels) {
         this.labels = labels;
         this.named = List.copyOf(named);
         this.requirements = List.copyOf(requirements);
+        this.roles = List.copyOf(roles);
         named.forEach(event -> events.put(event.name(), event));
         objects.forEach(object ->
                 InherentEvents.of(object).forEach(event -> events.put(event.name(), event)));
@@ -76,7 +82,12 @@ public final class Release {
 
     /** The same release with other objects in the place of its own. */
     public Release with(List<ObjectType> others) {
-        return new Release(packages, others, choices, services, named, requirements, labels);
+        return new Release(packages, others, choices, services, named, requirements, roles, labels);
+    }
+
+    /** Sets of grants that come with packages. */
+    public List<DeliveredRole> roles() {
+        return roles;
     }
 
     /** What things are called in further languages. */

@@ -12,6 +12,7 @@ public enum FileKind {
     CHOICES("choices", "choices/*.yaml", FileShapes.CHOICES),
     SERVICE("service", "services/*.yaml", ServiceShapes.SERVICE),
     EVENT("event", "events/*.yaml", FileShapes.EVENT),
+    ROLE("role", "roles/*.yaml", RoleShapes.ROLE),
     REQUIREMENT("requirement", "requirements/*.yaml", RequirementShapes.REQUIREMENT);
 
     private final String id;

@@ -396,7 +396,8 @@ public final class SystemTables {
                               unpacked_by text not null,
                               primary key (package, content)
                             ) without rowid\
-                            """));
+                            """),
+                    List.of("alter table sandpiper_role add column package text"));
 
     private SystemTables() {}
 

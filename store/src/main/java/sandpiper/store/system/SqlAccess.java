@@ -63,7 +63,9 @@ public final class SqlAccess implements AccessStorage {
             Sql.text(
                     GRANT.select("role", "object", "actions", "condition", "hidden", "read_only")
                             .orderBy(Sql.column("role"), Sql.column("number")));
-    private static final String[] OF_ROLE = {"name", "label", "describe", "duties", "services"};
+    private static final String[] OF_ROLE = {
+        "name", "label", "describe", "duties", "services", "package"
+    };
     private static final String ROLES = Sql.text(ROLE.select(OF_ROLE).orderBy(Sql.column("name")));
     private static final String ADD_ROLE = ROLE.insert(OF_ROLE);
     private static final String ADD_GRANT =
@@ -166,7 +168,8 @@ public final class SqlAccess implements AccessStorage {
                                         .map(Duty::valueOf)
                                         .collect(Collectors.toSet()),
                                 TextList.read(row.getString(5)),
-                                objects.getOrDefault(row.getString(1), List.of())));
+                                objects.getOrDefault(row.getString(1), List.of()),
+                                row.getString(6)));
     }
 
     private static ObjectGrant readGrant(ResultSet row) throws SQLException {
@@ -191,7 +194,8 @@ public final class SqlAccess implements AccessStorage {
                 role.label(),
                 Objects.requireNonNullElse(role.describe(), ""),
                 TextList.write(role.duties().stream().map(Duty::name).sorted().toList()),
-                TextList.write(role.services()));
+                TextList.write(role.services()),
+                role.from());
         for (int i = 0; i < role.objects().size(); i++) {
             var grant = role.objects().get(i);
             sql.run(

@@ -72,6 +72,8 @@ public class RoleController {
      * A role.
      *
      * @param services operations of services, as a client's grants
+     * @param from the package that brings it, where it is changed; {@code null} when it was made in
+     *     this instance
      */
     record RoleView(
             String name,
@@ -80,7 +82,8 @@ public class RoleController {
             List<Duty> duties,
             List<String> services,
             List<ObjectGrantView> objects,
-            List<String> users) {
+            List<String> users,
+            @Nullable String from) {
         static RoleView of(Role role, List<String> users) {
             return new RoleView(
                     role.name(),
@@ -89,7 +92,8 @@ public class RoleController {
                     role.duties().stream().sorted().toList(),
                     role.services(),
                     role.objects().stream().map(ObjectGrantView::of).toList(),
-                    users);
+                    users,
+                    role.from());
         }
     }
 
@@ -134,7 +138,8 @@ public class RoleController {
                         body.describe(),
                         new HashSet<>(Objects.requireNonNullElse(body.duties(), List.<Duty>of())),
                         services,
-                        objects);
+                        objects,
+                        null);
         engine.accounts().roles().put(actor, role);
         return RoleView.of(role, List.of());
     }

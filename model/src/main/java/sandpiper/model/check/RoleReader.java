@@ -1,0 +1,247 @@
+package sandpiper.model.check;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import sandpiper.logic.Nearest;
+import sandpiper.logic.Quoted;
+import sandpiper.logic.filter.Checked;
+import sandpiper.logic.filter.ConditionChecker;
+import sandpiper.model.DefinitionCode;
+import sandpiper.model.Names;
+import sandpiper.model.definition.DeliveredRole;
+import sandpiper.model.logic.Reports;
+import sandpiper.model.release.CallType;
+import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Release;
+import sandpiper.model.release.ResourceType;
+import sandpiper.model.release.ServiceType;
+import sandpiper.model.yaml.YamlNode;
+
+/** Reads a role; what it names must be there. */
+final class RoleReader {
+    private static final Pattern OPERATION =
+            Pattern.compile(
+                    "([^/\\s]+)/([^/\\s]+)/(\\S+)(?:\\s+where\\s+(\\S.*))?", Pattern.DOTALL);
+    private static final String EVERY = "*";
+    private static final String OBJECTS = "objects";
+
+    private final Source source;
+    private final String packageName;
+    private final Release release;
+    private final List<ServiceType> services;
+
+    /** {@code services} are those of all packages. */
+    RoleReader(Source source, String packageName, Release release, List<ServiceType> services) {
+        this.source = source;
+        this.packageName = packageName;
+        this.release = release;
+        this.services = services;
+    }
+
+    DeliveredRole read(String name) {
+        var root = source.root();
+        var granted = Source.texts(root, "services");
+        for (int i = 0; i < granted.size(); i++) {
+            operation(granted.get(i));
+        }
+        var objects = new ArrayList<DeliveredRole.Grant>();
+        for (var entry : Source.mapping(root, OBJECTS).entries()) {
+            if (entry.value() instanceof YamlNode.Mapping grant) {
+                objects.add(grant(entry.key().text(), grant));
+            }
+        }
+        return new DeliveredRole(
+                name,
+                packageName,
+                Source.text(root, "label").orElseGet(() -> Names.label(name)),
+                Source.text(root, "describe").orElse(null),
+                granted,
+                objects);
+    }
+
+    private DeliveredRole.Grant grant(String object, YamlNode.Mapping grant) {
+        var hidden = names(grant, "hidden");
+        var readOnly = names(grant, "readOnly");
+        if (object.equals(EVERY)) {
+            if (grant.get("where").isPresent() || !hidden.isEmpty() || !readOnly.isEmpty()) {
+                source.errorAtKey(
+                        DefinitionCode.WRONG_VALUE,
+                        "A grant on every object has no condition and names no fields.",
+                        null,
+                        OBJECTS,
+                        object);
+            }
+        } else {
+            named(object, grant, hidden, readOnly);
+        }
+        return new DeliveredRole.Grant(
+                object,
+                Source.texts(grant, "actions"),
+                Source.text(grant, "where").orElse(null),
+                hidden,
+                readOnly);
+    }
+
+    private void named(
+            String object, YamlNode.Mapping grant, List<String> hidden, List<String> readOnly) {
+        release.find(object)
+                .ifPresentOrElse(
+                        found -> {
+                            fields(found, hidden, "hidden");
+                            fields(found, readOnly, "readOnly");
+                            condition(found, grant);
+                        },
+                        () ->
+                                source.errorAtKey(
+                                        DefinitionCode.UNKNOWN_OBJECT,
+                                        "There is no object %s.".formatted(Quoted.of(object)),
+                                        Nearest.to(
+                                                        object,
+                                                        release.objects().stream()
+                                                                .map(ObjectType::name)
+                                                                .toList())
+                                                .orElse(null),
+                                        OBJECTS,
+                                        object));
+    }
+
+    /** A list, or names with commas between them. */
+    private static List<String> names(YamlNode.Mapping grant, String key) {
+        return Source.texts(grant, key).stream()
+                .flatMap(text -> Arrays.stream(text.split(",")))
+                .map(String::strip)
+                .filter(name -> !name.isEmpty())
+                .toList();
+    }
+
+    private void fields(ObjectType object, List<String> names, String key) {
+        var known = new LinkedHashSet<String>();
+        known.addAll(object.fields().names());
+        object.parts().forEach(part -> known.add(part.name()));
+        for (var name : names) {
+            if (!known.contains(name)) {
+                source.error(
+                        DefinitionCode.UNKNOWN_FIELD,
+                        "%s has no field %s.".formatted(object.name(), Quoted.of(name)),
+                        Nearest.to(name, known).orElse(null),
+                        OBJECTS,
+                        object.name(),
+                        key);
+            } else if (key.equals("hidden") && object.key().contains(name)) {
+                source.error(
+                        DefinitionCode.NOT_VISIBLE,
+                        "%s is the key and cannot be hidden.".formatted(name),
+                        null,
+                        OBJECTS,
+                        object.name(),
+                        key);
+            }
+        }
+    }
+
+    private void condition(ObjectType object, YamlNode.Mapping grant) {
+        var text = source.logic(grant, "where");
+        if (text == null) {
+            return;
+        }
+        // What day it is changes nothing about whether the condition is right.
+        var checked =
+                ConditionChecker.check(
+                        text.text(),
+                        release.recordType(object),
+                        Clock.fixed(Instant.EPOCH, object.zone()));
+        if (checked instanceof Checked.Rejected(var problems)) {
+            Reports.add(text, problems, source.diagnostics());
+        }
+    }
+
+    private void operation(String grant) {
+        var parts = OPERATION.matcher(grant);
+        if (!parts.matches()) {
+            wrong(
+                    "%s is no grant; write service/resource/operation, as in berth-desk/stays/read, with * for all."
+                            .formatted(Quoted.of(grant)),
+                    null);
+            return;
+        }
+        var meant = services.stream().filter(one -> isMeant(parts.group(1), one.name())).toList();
+        if (meant.isEmpty()) {
+            unknown("service", parts.group(1), services.stream().map(ServiceType::name).toList());
+            return;
+        }
+        var resource = parts.group(2);
+        if (resource.equals(ServiceType.FUNCTIONS) || resource.equals(ServiceType.EVENTS)) {
+            return;
+        }
+        var resources =
+                meant.stream()
+                        .flatMap(one -> one.resources().stream())
+                        .filter(one -> isMeant(resource, one.name()))
+                        .toList();
+        if (resources.isEmpty()) {
+            unknown(
+                    "resource",
+                    resource,
+                    meant.stream()
+                            .flatMap(one -> one.resources().stream())
+                            .map(ResourceType::name)
+                            .toList());
+            return;
+        }
+        var operations = resources.stream().flatMap(RoleReader::operations).distinct().toList();
+        if (operations.stream().noneMatch(one -> isMeant(parts.group(3), one))) {
+            unknown("operation", parts.group(3), operations);
+        }
+        if (parts.group(4) != null) {
+            resources.stream()
+                    .map(ResourceType::object)
+                    .distinct()
+                    .forEach(object -> condition(grant, object, parts.group(4)));
+        }
+    }
+
+    private void condition(String grant, ObjectType object, String where) {
+        var checked =
+                ConditionChecker.check(
+                        where,
+                        release.recordType(object),
+                        Clock.fixed(Instant.EPOCH, object.zone()));
+        if (checked instanceof Checked.Rejected(var problems)) {
+            wrong(
+                    "The condition of %s does not fit %s: %s"
+                            .formatted(
+                                    Quoted.of(grant), object.name(), problems.getFirst().message()),
+                    null);
+        }
+    }
+
+    private static Stream<String> operations(ResourceType resource) {
+        return Stream.concat(
+                resource.trees().keySet().stream()
+                        .map(operation -> operation.name().toLowerCase(Locale.ROOT)),
+                resource.calls().stream().map(CallType::name));
+    }
+
+    private static boolean isMeant(String granted, String name) {
+        return granted.equals(EVERY) || granted.equals(name);
+    }
+
+    private void unknown(String kind, String name, List<String> known) {
+        wrong(
+                "There is no %s %s to grant.".formatted(kind, Quoted.of(name)),
+                Nearest.to(name, Set.copyOf(known)).orElse(null));
+    }
+
+    private void wrong(String message, @Nullable String suggestion) {
+        source.error(DefinitionCode.WRONG_VALUE, message, suggestion, "services");
+    }
+}
