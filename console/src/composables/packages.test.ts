@@ -17,13 +17,17 @@ describe('the files of packages', () => {
     expect(kindOf('yard/choices/kind.yaml')).toBe('choices')
     expect(kindOf('yard/objects/deep/boat.yaml')).toBe('other')
     expect(kindOf('yard/notes.txt')).toBe('other')
+    expect(kindOf('yard/roles/hand.yaml')).toBe('role')
+    expect(kindOf('yard/data/Season.csv')).toBe('seed')
+    expect(kindOf('yard/data/season.yaml')).toBe('other')
   })
 
   it('begin with a text that says what they are, at a path of their name', () => {
     expect(pathOf('yard', 'object', 'WorkRequest')).toBe('yard/objects/work-request.yaml')
     expect(pathOf('yard', 'service', 'berth-desk')).toBe('yard/services/berth-desk.yaml')
+    expect(pathOf('yard', 'seed', 'WorkSeason')).toBe('yard/data/WorkSeason.csv')
     expect(objectName(beginningOf('object', 'WorkRequest'))).toBe('WorkRequest')
-    for (const { kind } of KINDS.filter((one) => one.kind !== 'requirement'))
+    for (const { kind } of KINDS.filter((one) => !['requirement', 'seed'].includes(one.kind)))
       expect(definedName({ path: 'x', text: beginningOf(kind, 'Name') })).toBe('Name')
   })
 

@@ -4,7 +4,16 @@ import { newServiceText } from '@/editor/serviceFile'
 import { read } from '@/editor/yamlFile'
 
 export type FileKind =
-  'package' | 'object' | 'extension' | 'choices' | 'service' | 'event' | 'requirement' | 'other'
+  | 'package'
+  | 'object'
+  | 'extension'
+  | 'choices'
+  | 'service'
+  | 'event'
+  | 'role'
+  | 'seed'
+  | 'requirement'
+  | 'other'
 
 interface KindWords {
   kind: FileKind
@@ -74,6 +83,24 @@ export const KINDS: KindWords[] = [
     begin: (name) => `event: ${name}\nfields: {}\n`,
   },
   {
+    kind: 'role',
+    folder: 'roles',
+    title: 'Roles',
+    what: 'What people may do who are given them, wherever the package is used.',
+    form: SMALL,
+    formSaid: SMALL_SAID,
+    begin: (name) => `role: ${name}\nobjects: {}\n`,
+  },
+  {
+    kind: 'seed',
+    folder: 'data',
+    title: 'Records',
+    what: 'Records that come with the package, in CSV; what people change stays theirs.',
+    form: CAPITAL,
+    formSaid: 'Name the object whose records they are, such as Season.',
+    begin: () => 'code\n',
+  },
+  {
     kind: 'requirement',
     folder: 'requirements',
     title: 'Requirements',
@@ -88,8 +115,13 @@ export const KINDS: KindWords[] = [
 export function kindOf(path: string): FileKind {
   const inside = path.slice(path.indexOf('/') + 1)
   if (inside === 'package.yaml') return 'package'
-  return KINDS.find((one) => new RegExp(`^${one.folder}/[^/]+\\.yaml$`).test(inside))?.kind ?? 'other'
+  return (
+    KINDS.find((one) => new RegExp(`^${one.folder}/[^/]+\\.${ending(one.kind)}$`).test(inside))?.kind ??
+    'other'
+  )
 }
+
+const ending = (kind: FileKind) => (kind === 'seed' ? 'csv' : 'yaml')
 
 /** How a file for a name is called: CraftInspection becomes craft-inspection.yaml. */
 export function fileNameOf(name: string): string {
@@ -99,7 +131,8 @@ export function fileNameOf(name: string): string {
 /** Where a file of a kind and name goes. */
 export function pathOf(folder: string, kind: FileKind, name: string): string {
   const words = KINDS.find((one) => one.kind === kind)!
-  return `${folder}/${words.folder}/${fileNameOf(name)}`
+  // A file of records is called as their object.
+  return `${folder}/${words.folder}/${kind === 'seed' ? `${name}.csv` : fileNameOf(name)}`
 }
 
 /** The text of a new file, which is right to begin with. */
@@ -111,7 +144,7 @@ export function beginningOf(kind: FileKind, name: string): string {
 export function definedName(file: DraftFile): string | undefined {
   try {
     const document = read(file.text)
-    for (const key of ['object', 'extend', 'choices', 'service', 'event', 'package']) {
+    for (const key of ['object', 'extend', 'choices', 'service', 'event', 'role', 'package']) {
       const name = document.get(key)
       if (typeof name === 'string') return name
     }

@@ -149,7 +149,7 @@ async function reopen() {
             :key="opened"
             ref="editor"
             :text="text"
-            :kind="kind"
+            :kind="kind === 'seed' ? 'other' : kind"
             :diagnostics="mine"
             :read-only="isSealed"
             @update="change"

@@ -11,14 +11,14 @@ const emit = defineEmits<{ left: [] }>()
 
 const router = useRouter()
 const queries = useQueryClient()
-const to = ref(props.as === 'rename' ? props.path : props.path.replace(/\.yaml$/, '-copy.yaml'))
+const to = ref(props.as === 'rename' ? props.path : props.path.replace(/\.(yaml|csv)$/, '-copy.$1'))
 const problem = ref('')
 const busy = ref(false)
 
 async function go() {
   const wanted = to.value.trim()
   problem.value = ''
-  if (!/^[a-z0-9-]+\/[A-Za-z0-9._/-]+\.yaml$/.test(wanted) || wanted.includes('..')) {
+  if (!/^[a-z0-9-]+\/[A-Za-z0-9._/-]+\.(yaml|csv)$/.test(wanted) || wanted.includes('..')) {
     problem.value = 'A file is named like yard/objects/boat.yaml.'
     return
   }

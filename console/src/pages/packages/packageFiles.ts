@@ -15,7 +15,8 @@ export interface PackageFiles {
 const MANIFEST = 'manifest.json'
 
 const LARGEST = 5_000_000
-const DEFINITION = /^[a-z0-9-]+\/(package|[a-z]+\/[A-Za-z0-9._-]+)\.yaml$/
+const DEFINITION = /^[a-z0-9-]+\/((package|[a-z]+\/[A-Za-z0-9._-]+)\.yaml|data\/[A-Za-z0-9]+\.csv)$/
+const READ = /\.yaml$|\/data\/[^/]+\.csv$/
 
 /** The files of a zip archive. */
 export async function filesOfZip(file: File): Promise<PackageFiles> {
@@ -46,7 +47,7 @@ export async function filesOfFolder(files: File[]): Promise<PackageFiles> {
   const texts: [string, string][] = []
   for (const file of files) {
     const path = file.webkitRelativePath || file.name
-    if (!path.endsWith('.yaml')) texts.push([path, ''])
+    if (!READ.test(path)) texts.push([path, ''])
     else texts.push([path, decode(path, new Uint8Array(await file.arrayBuffer()))])
   }
   return gathered(from, texts)
@@ -56,7 +57,7 @@ function decode(path: string, content: Uint8Array): string {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(content)
   } catch {
-    if (path.endsWith('.yaml')) throw new Error(`${path} is not UTF-8; save it so and try again.`)
+    if (READ.test(path)) throw new Error(`${path} is not UTF-8; save it so and try again.`)
     return ''
   }
 }

@@ -6,6 +6,7 @@ import java.time.Duration;
 import sandpiper.engine.accounts.Accounts;
 import sandpiper.engine.definition.Drafts;
 import sandpiper.engine.definition.Releases;
+import sandpiper.engine.definition.SeedLoader;
 import sandpiper.engine.delivery.Deliveries;
 import sandpiper.engine.port.RecomputationStorage.Open;
 import sandpiper.engine.port.Storage;
@@ -61,16 +62,12 @@ public final class Engine implements AutoCloseable {
         this.traces = new KeptTraces(storage.traces(), transactions);
         this.views = new NamedViews(storage.views(), transactions);
         this.drafts = new Drafts(storage, writer, clock);
-        this.releases = new Releases(storage, drafts, writer, clock);
         var sinks = new EventSinks(storage.events(), Deliveries.listeners(), tuning.metrics());
+        var writes = new RecordWrites(storage.answers(), storage.runs(), sinks, clock);
+        this.releases = new Releases(storage, drafts, writer, clock, new SeedLoader(writes));
         this.records =
                 new Records(
-                        storage,
-                        releases::live,
-                        writer,
-                        new RecordWrites(storage.answers(), storage.runs(), sinks, clock),
-                        new Trials(sinks, clock),
-                        clock);
+                        storage, releases::live, writer, writes, new Trials(sinks, clock), clock);
         this.deliveries =
                 Deliveries.start(
                         storage,

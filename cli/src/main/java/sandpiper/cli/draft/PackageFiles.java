@@ -41,7 +41,10 @@ public final class PackageFiles {
 
     private static boolean isDefinition(Path path) {
         var name = path.getFileName().toString();
-        return Files.isRegularFile(path) && !name.startsWith(".") && name.endsWith(".yaml");
+        boolean isSeed = name.endsWith(".csv") && path.getParent().endsWith("data");
+        return Files.isRegularFile(path)
+                && !name.startsWith(".")
+                && (name.endsWith(".yaml") || isSeed);
     }
 
     private static String text(Path path) throws IOException {

@@ -48,6 +48,7 @@ public final class Releases implements AutoCloseable {
     private final KeptAside kept;
     private final Followers followers;
     private final RolesOfPackages roles;
+    private final @Nullable SeedLoader seeds;
     private volatile Runnable served = () -> {};
     private volatile LiveRelease live;
     private volatile @Nullable Ready ready;
@@ -56,8 +57,23 @@ public final class Releases implements AutoCloseable {
     /** What was compiled ahead, so that nobody who writes has to wait for it. */
     private record Ready(Map<String, String> files, LiveRelease release) {}
 
-    /** Loads the newest release. */
+    /** Loads the newest release; of packages no records are made. */
     public Releases(Storage storage, Drafts drafts, Writer writer, Clock clock) {
+        this(storage, drafts, writer, clock, null);
+    }
+
+    /**
+     * Loads the newest release.
+     *
+     * @param seeds makes the records that come with packages, or {@code null} to leave them out
+     */
+    public Releases(
+            Storage storage,
+            Drafts drafts,
+            Writer writer,
+            Clock clock,
+            @Nullable SeedLoader seeds) {
+        this.seeds = seeds;
         this.storage = storage;
         this.drafts = drafts;
         this.writer = writer;
@@ -392,6 +408,14 @@ public final class Releases implements AutoCloseable {
                 .run(change)
                 .forEach(formula ->
                         storage.recomputations().put(transaction, new Open(formula.written(), 0)));
+        var unmade =
+                seeds == null ? List.<String>of() : seeds.load(transaction, live.release(), next);
+        if (!unmade.isEmpty()) {
+            return refused(
+                    preview,
+                    "Records that come with packages are refused; nothing was released. "
+                            + String.join(" ", unmade));
+        }
         var stored =
                 new StoredRelease(
                         live.number() + 1,

@@ -22,10 +22,14 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.definition.Drafts;
 import sandpiper.engine.definition.ReleasePreview;
 import sandpiper.engine.definition.Releases;
+import sandpiper.engine.definition.SeedLoader;
 import sandpiper.engine.example.ExampleResult;
 import sandpiper.engine.example.Examples;
 import sandpiper.engine.port.Storage;
+import sandpiper.engine.react.EventSinks;
+import sandpiper.engine.react.Listeners;
 import sandpiper.engine.rehearsal.RehearsalReport.ServedAt;
+import sandpiper.engine.write.RecordWrites;
 import sandpiper.engine.writer.WriteMetrics;
 import sandpiper.engine.writer.Writer;
 
@@ -200,7 +204,7 @@ public final class Rehearsals implements AutoCloseable {
             try (var storage = opener.apply(copy);
                     var writer = new Writer(storage, LONGEST_QUEUE, WriteMetrics.NONE)) {
                 var drafts = new Drafts(storage, writer, clock);
-                try (var releases = new Releases(storage, drafts, writer, clock)) {
+                try (var releases = new Releases(storage, drafts, writer, clock, seeds(storage))) {
                     changes = releases.preview().files().size();
                     var refused =
                             rehearse(progress, storage, writer, drafts.files(), releases, actor);
@@ -216,6 +220,12 @@ public final class Rehearsals implements AutoCloseable {
             LOG.warn("A rehearsal could not go on", e);
             return String.valueOf(e.getMessage());
         }
+    }
+
+    /** On the copy nobody hears of what is made. */
+    private SeedLoader seeds(Storage storage) {
+        var sinks = new EventSinks(storage.events(), Listeners.NONE);
+        return new SeedLoader(new RecordWrites(storage.answers(), storage.runs(), sinks, clock));
     }
 
     private @Nullable String rehearse(

@@ -74,6 +74,7 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
         packages(sentences);
         events(sentences);
         roles(sentences);
+        SeedChange.of(before, after).stream().map(SeedChange::sentence).forEach(sentences::add);
         return sentences;
     }
 

@@ -20,6 +20,7 @@ import sandpiper.model.Place;
 import sandpiper.model.definition.DeliveredRole;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.definition.Requirement;
+import sandpiper.model.definition.SeedFile;
 import sandpiper.model.logic.LogicCompiler;
 import sandpiper.model.release.EventType;
 import sandpiper.model.release.ObjectType;
@@ -50,6 +51,7 @@ public final class Definitions {
     private final Map<String, EventType> events = new LinkedHashMap<>();
     private final List<Requirement> requirements = new ArrayList<>();
     private final Map<String, DeliveredRole> roles = new LinkedHashMap<>();
+    private final Map<String, SeedFile> seeds = new LinkedHashMap<>();
     private final LabelReader labels = new LabelReader();
     private final Map<FileKind, List<Source>> sources = new HashMap<>();
 
@@ -159,6 +161,9 @@ public final class Definitions {
             readRoles(packageName, compiled);
         }
         for (var packageName : order) {
+            readSeeds(packageName, compiled);
+        }
+        for (var packageName : order) {
             readRequirements(packageName, compiled);
         }
         diagnostics.sort(Diagnostic.BY_PLACE);
@@ -175,6 +180,7 @@ public final class Definitions {
                                 List.copyOf(events.values()),
                                 requirements,
                                 List.copyOf(roles.values()),
+                                List.copyOf(seeds.values()),
                                 labels.labels()),
                 compiled);
     }
@@ -188,6 +194,7 @@ public final class Definitions {
                         List.copyOf(choices.values()),
                         List.of(),
                         List.copyOf(events.values()),
+                        List.of(),
                         List.of(),
                         List.of(),
                         labels.labels());
@@ -227,7 +234,7 @@ public final class Definitions {
                     "A file needs a path such as harbour/objects/owner.yaml.");
             return;
         }
-        if (path.endsWith(".csv") || path.endsWith(".md")) {
+        if (SeedReader.isSeed(path) || path.endsWith(".md")) {
             return;
         }
         var kind = FileKind.of(path.substring(slash + 1));
@@ -237,9 +244,9 @@ public final class Definitions {
                             path,
                             Place.START,
                             DefinitionCode.UNREAD_FILE,
-                            "This file is not read: definitions are in package.yaml and in *.yaml"
-                                + " in objects, extensions, choices, events, services, roles and"
-                                + " requirements."));
+                            "This file is not read: records are in data/*.csv, definitions in"
+                                    + " package.yaml and in *.yaml in objects, extensions, choices,"
+                                    + " events, services, roles and requirements."));
             return;
         }
         var tree = YamlFile.read(path, text, diagnostics);
@@ -390,6 +397,25 @@ public final class Definitions {
                         "role");
             }
         }
+    }
+
+    private void readSeeds(String packageName, Release compiled) {
+        files.forEach((path, text) -> {
+            if (folder(path).equals(packageName) && SeedReader.isSeed(path)) {
+                new SeedReader(path, text, packageName, compiled, diagnostics)
+                        .read()
+                        .ifPresent(seed -> {
+                            var other = seeds.putIfAbsent(seed.object(), seed);
+                            if (other != null) {
+                                report(
+                                        path,
+                                        DefinitionCode.DUPLICATE_NAME,
+                                        "Records of %s come with %s already."
+                                                .formatted(seed.object(), other.path()));
+                            }
+                        });
+            }
+        });
     }
 
     private void readServices(String packageName, Release compiled) {

@@ -19,6 +19,7 @@ import sandpiper.logic.type.World;
 import sandpiper.model.definition.DeliveredRole;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.definition.Requirement;
+import sandpiper.model.definition.SeedFile;
 import sandpiper.model.layout.Labels;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.type.FieldType;
@@ -35,6 +36,7 @@ public final class Release {
     private final List<EventType> named;
     private final List<Requirement> requirements;
     private final List<DeliveredRole> roles;
+    private final List<SeedFile> seeds;
     private final Labels labels;
     private final Map<String, EventType> events = new LinkedHashMap<>();
     private final Map<String, List<Inverse>> inverses = new LinkedHashMap<>();
@@ -48,11 +50,21 @@ public final class Release {
             List<ObjectType> objects,
             List<ChoiceList> choices,
             List<ServiceType> services) {
-        this(packages, objects, choices, services, List.of(), List.of(), List.of(), Labels.NONE);
+        this(
+                packages,
+                objects,
+                choices,
+                services,
+                List.of(),
+                List.of(),
+                List.of(),
+                List.of(),
+                Labels.NONE);
     }
 
     /**
-     * The same with events, what proves that it does what was asked for, roles and further labels.
+     * The same with events, what proves that it does what was asked for, roles, records and further
+     * labels.
      */
     public Release(
             List<PackageType> packages,
@@ -62,11 +74,13 @@ public final class Release {
             List<EventType> named,
             List<Requirement> requirements,
             List<DeliveredRole> roles,
+            List<SeedFile> seeds,
             Labels labels) {
         this.labels = labels;
         this.named = List.copyOf(named);
         this.requirements = List.copyOf(requirements);
         this.roles = List.copyOf(roles);
+        this.seeds = List.copyOf(seeds);
         named.forEach(event -> events.put(event.name(), event));
         objects.forEach(object ->
                 InherentEvents.of(object).forEach(event -> events.put(event.name(), event)));
@@ -82,12 +96,18 @@ public final class Release {
 
     /** The same release with other objects in the place of its own. */
     public Release with(List<ObjectType> others) {
-        return new Release(packages, others, choices, services, named, requirements, roles, labels);
+        return new Release(
+                packages, others, choices, services, named, requirements, roles, seeds, labels);
     }
 
     /** Sets of grants that come with packages. */
     public List<DeliveredRole> roles() {
         return roles;
+    }
+
+    /** Records that come with packages, of each object at most once. */
+    public List<SeedFile> seeds() {
+        return seeds;
     }
 
     /** What things are called in further languages. */
