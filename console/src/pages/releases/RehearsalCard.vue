@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { Alert, Button, Spin } from 'ant-design-vue'
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, unwrap } from '@/api/client'
 import { count, moment } from '@/composables/format'
 import { useSession } from '@/composables/session'
+import { lasting, useRehearsal } from './rehearsal'
 import ReplayReport from './ReplayReport.vue'
 
 /** The draft on a copy of the live data: what it does there, and how long the release will take. */
@@ -18,17 +19,11 @@ const STEPS: Record<string, string> = {
   serving: 'Serving the copy',
   replaying: 'Playing recorded calls',
 }
-const ONE_SECOND = 1000
 
 const queries = useQueryClient()
 const { may } = useSession()
 const problem = ref('')
-const rehearsal = useQuery({
-  queryKey: ['rehearsal'],
-  queryFn: async () => (await unwrap(api.GET('/manage/v1/rehearsal'))).last ?? null,
-  refetchInterval: (query) => (query.state.data && !query.state.data.over ? ONE_SECOND : false),
-})
-const last = computed(() => rehearsal.data.value)
+const { last } = useRehearsal()
 const served = computed(() => last.value?.served)
 const origin = location.origin
 const running = computed(() => !!last.value && !last.value.over)
@@ -44,8 +39,6 @@ async function ask(work: () => Promise<unknown>) {
 }
 const begin = () => ask(() => unwrap(api.POST('/manage/v1/rehearsal')))
 const end = () => ask(() => unwrap(api.DELETE('/manage/v1/rehearsal')))
-const time = (millis: number) =>
-  millis < ONE_SECOND ? `${millis} ms` : `${(millis / ONE_SECOND).toFixed(1)} s`
 </script>
 
 <template>
@@ -74,10 +67,11 @@ const time = (millis: number) =>
       </p>
       <p>
         On a copy of release {{ last.release }} ({{ count(Math.round(last.bytes / 1e6)) }} MB) the release
-        took <strong>{{ time(last.releaseMillis) }}</strong>, in which nobody can write.
+        took <strong>{{ lasting(last.releaseMillis) }}</strong>, in which nobody can write.
         <template v-if="last.formulas.length">
           Afterwards {{ last.formulas.join(', ') }} {{ last.formulas.length === 1 ? 'was' : 'were' }} worked
-          out for all records in <strong>{{ time(last.formulaMillis) }}</strong>, while requests are served.
+          out for all records in <strong>{{ lasting(last.formulaMillis) }}</strong>, while requests are
+          served.
         </template>
       </p>
       <Alert v-if="last.failing.length" type="error" show-icon message="Examples that do not hold">

@@ -4,7 +4,11 @@ import type { components } from '@/api/manage'
 import type { Acceptance } from './acceptance'
 
 /** What a release would do: what changes, what stands in the way, and what has to be accepted. */
-defineProps<{ preview: components['schemas']['ReleasePreview'] }>()
+defineProps<{
+  preview: components['schemas']['ReleasePreview']
+  /** How long that took when it was rehearsed, in words; absent when it was not. */
+  rehearsed?: string
+}>()
 const accepted = defineModel<Acceptance>({ required: true })
 const accept = (more: Partial<Acceptance>) => (accepted.value = { ...accepted.value, ...more })
 </script>
@@ -58,6 +62,13 @@ const accept = (more: Partial<Acceptance>) => (accepted.value = { ...accepted.va
       </Checkbox>
     </template>
   </Alert>
+  <template v-if="preview.follows.length">
+    <h2>Done along with it</h2>
+    <ul class="changes" data-test="follows">
+      <li v-for="one in preview.follows" :key="one">{{ one }}</li>
+    </ul>
+    <p v-if="rehearsed" class="quiet">{{ rehearsed }}</p>
+  </template>
   <Alert v-if="preview.leftBehind.length" type="info" show-icon message="Left behind" data-test="left-behind">
     <template #description>
       <ul class="changes">

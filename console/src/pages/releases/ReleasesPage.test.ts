@@ -22,6 +22,7 @@ const PREVIEW = {
   losses: [],
   breaks: [],
   obstacles: [],
+  follows: [] as string[],
   leftBehind: [] as string[],
 }
 const previews = (more: object) => service.answers('GET /manage/v1/releases/preview', { ...PREVIEW, ...more })
@@ -75,6 +76,27 @@ describe('what waits in the draft', () => {
     await show(ReleasesPage)
     await press('take back')
     expect(takeBack).toHaveBeenCalledWith(['yard/package.yaml'])
+  })
+})
+
+describe('what is done along with a release', () => {
+  it('is told, with the time it took in the rehearsal', async () => {
+    previews({ follows: ['Job.total is worked out anew for 1,200 records of Job.'] })
+    service.answers('GET /manage/v1/rehearsal', {
+      last: {
+        stage: 'done',
+        over: true,
+        begun: '2026-05-01T10:00:00Z',
+        releaseMillis: 80,
+        formulaMillis: 2400,
+        formulas: ['Job.total'],
+        failing: [],
+        differing: [],
+      },
+    })
+    await show(ReleasesPage)
+    expect(document.querySelector('[data-test=follows]')?.textContent).toContain('1,200 records of Job')
+    expect(text()).toMatch(/the release took 80 ms, and formulas 2\.4 s afterwards/)
   })
 })
 

@@ -10,6 +10,7 @@ import { moment } from '@/composables/format'
 import { useSession } from '@/composables/session'
 import { isCovered, NOTHING_ACCEPTED, order } from './acceptance'
 import KeptValues from './KeptValues.vue'
+import { useRehearsal } from './rehearsal'
 import RehearsalCard from './RehearsalCard.vue'
 import ReleaseEffects from './ReleaseEffects.vue'
 import TakeBackDialog from './TakeBackDialog.vue'
@@ -21,6 +22,7 @@ const preview = useQuery({
   queryFn: () => unwrap(api.GET('/manage/v1/releases/preview')),
 })
 const releases = useQuery({ queryKey: ['releases'], queryFn: () => unwrap(api.GET('/manage/v1/releases')) })
+const { times } = useRehearsal()
 const note = ref('')
 const accepted = ref(NOTHING_ACCEPTED)
 const busy = ref(false)
@@ -90,7 +92,7 @@ async function release() {
                     </div>
                   </template>
                 </Alert>
-                <ReleaseEffects v-model="accepted" :preview="preview.data.value" />
+                <ReleaseEffects v-model="accepted" :preview="preview.data.value" :rehearsed="times" />
                 <p v-if="!preview.data.value.changes.length && !errors.length" class="quiet">
                   Only wording differs; what is served stays the same.
                 </p>

@@ -55,7 +55,13 @@ public final class DraftCalls {
             List<String> losses,
             List<String> breaks,
             List<String> obstacles,
+            @Nullable List<String> follows,
             @Nullable List<String> leftBehind) {
+        /** What is done along with it; a service before this one tells none. */
+        public List<String> following() {
+            return follows == null ? List.of() : follows;
+        }
+
         /** Grants and views that name what is removed; a service before this one tells none. */
         public List<String> left() {
             return leftBehind == null ? List.of() : leftBehind;

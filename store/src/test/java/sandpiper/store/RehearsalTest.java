@@ -184,6 +184,8 @@ class RehearsalTest {
         assertThat(came.release()).isEqualTo(1);
         assertThat(came.bytes()).isPositive();
         assertThat(came.took().releasing()).isPositive();
+        assertThat(came.preview().follows())
+                .containsExactly("Buoy.double is worked out anew for 300 records of Buoy.");
         assertThat(came.preview().losses()).hasSize(1).first().asString().contains("Buoy.note");
         assertThat(came.failing()).isEmpty();
         assertThat(came.differing()).isEmpty();

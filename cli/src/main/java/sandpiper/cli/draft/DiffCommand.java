@@ -76,6 +76,7 @@ public final class DiffCommand implements Callable<Integer> {
         list(text, "Data that would be taken away", preview.losses());
         list(text, "Contracts that would break", preview.breaks());
         list(text, "In the way", preview.obstacles());
+        list(text, "Done along with it", preview.following());
         list(text, "Left behind", preview.left());
         return text.toString();
     }

@@ -117,16 +117,7 @@ record Followers(AccessStorage access, ViewStorage views, WebhookStorage webhook
     void follow(Transaction transaction, ReleaseChange change, Actor by) {
         var renames = Renames.of(change);
         for (var role : access.roles(transaction)) {
-            var objects =
-                    role.objects().stream()
-                            .map(grant ->
-                                    new ObjectGrant(
-                                            renames.object(grant.object()),
-                                            grant.actions(),
-                                            grant.where(),
-                                            renames.guarded(grant.object(), grant.hidden()),
-                                            renames.guarded(grant.object(), grant.readOnly())))
-                            .toList();
+            var objects = role.objects().stream().map(grant -> renamed(grant, renames)).toList();
             if (!objects.equals(role.objects())) {
                 access.putRole(
                         transaction,
@@ -184,6 +175,39 @@ record Followers(AccessStorage access, ViewStorage views, WebhookStorage webhook
                                 renames.path(object, chart.by()),
                                 chart.step(),
                                 sum == null ? null : renames.path(object, sum)));
+    }
+
+    /** What takes new names, a sentence each. */
+    List<String> following(Session session, ReleaseChange change) {
+        var renames = Renames.of(change);
+        var sentences = new ArrayList<String>();
+        for (var role : access.roles(session)) {
+            if (role.objects().stream().anyMatch(grant -> !renamed(grant, renames).equals(grant))) {
+                sentences.add("Role %s takes the new names.".formatted(role.name()));
+            }
+        }
+        for (var webhook : webhooks.all(session)) {
+            if (webhook.events().stream().anyMatch(one -> !renames.event(one).equals(one))) {
+                sentences.add("The webhook %s takes the new names.".formatted(webhook.name()));
+            }
+        }
+        for (var view : views.all(session)) {
+            if (!followed(view, renames).equals(view)) {
+                sentences.add(
+                        "The view \"%s\" of %s takes the new names."
+                                .formatted(view.name(), view.object()));
+            }
+        }
+        return sentences;
+    }
+
+    private static ObjectGrant renamed(ObjectGrant grant, Renames renames) {
+        return new ObjectGrant(
+                renames.object(grant.object()),
+                grant.actions(),
+                grant.where(),
+                renames.guarded(grant.object(), grant.hidden()),
+                renames.guarded(grant.object(), grant.readOnly()));
     }
 
     /** What cannot follow, a sentence each. */

@@ -14,6 +14,8 @@ import sandpiper.model.Diagnostic;
  * @param obstacles why the data as it is stands in the way, a sentence each
  * @param breaks what published services would take from those who call them, a sentence each; needs
  *     to be accepted, or a new version of the service
+ * @param follows what is done along with it: formulas that are worked out anew with the number of
+ *     their records, grants, views and webhooks that take new names, a sentence each
  * @param leftBehind grants and views that name what is removed, or whose condition no longer fits,
  *     a sentence each; what is renamed they follow
  * @param files what differs in the text, by path
@@ -24,6 +26,7 @@ public record ReleasePreview(
         List<String> losses,
         List<String> obstacles,
         List<String> breaks,
+        List<String> follows,
         List<String> leftBehind,
         List<FileChange> files) {
     public ReleasePreview {
@@ -32,6 +35,7 @@ public record ReleasePreview(
         losses = List.copyOf(losses);
         obstacles = List.copyOf(obstacles);
         breaks = List.copyOf(breaks);
+        follows = List.copyOf(follows);
         leftBehind = List.copyOf(leftBehind);
         files = List.copyOf(files);
     }

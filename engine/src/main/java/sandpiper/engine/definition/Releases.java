@@ -230,6 +230,7 @@ public final class Releases implements AutoCloseable {
                     List.of(),
                     List.of(),
                     List.of(),
+                    List.of(),
                     changedFiles);
         }
         var change = wanted.change(live.release(), release.get());
@@ -245,8 +246,35 @@ public final class Releases implements AutoCloseable {
                 effects.losses(),
                 joined(effects.obstacles(), roles.obstacles(session, release.get())),
                 contracts.breaks(session, live.release(), release.get()),
+                joined(recalculated(session, wanted, change), followers.following(session, change)),
                 joined(followers.left(session, change), roles.left(session, release.get())),
                 changedFiles);
+    }
+
+    /** Formulas that are worked out anew for records there are, a sentence each. */
+    private List<String> recalculated(Session session, Wanted wanted, ReleaseChange change) {
+        var next = makeReady(wanted.files());
+        if (next.isEmpty() || change.objects().isEmpty() && !change.changesAllFormulas()) {
+            return List.of();
+        }
+        var sentences = new ArrayList<String>();
+        for (var formula : FormulaBackfill.affected(next.get().logic(), change)) {
+            long records =
+                    change.formerly(formula.object())
+                            .map(before -> live.records().count(session, before))
+                            .map(count -> count.inUse() + count.retired())
+                            .orElse(0L);
+            if (records > 0) {
+                sentences.add(
+                        "%s is worked out anew for %,d %s of %s."
+                                .formatted(
+                                        formula.written(),
+                                        records,
+                                        records == 1 ? "record" : "records",
+                                        formula.object().name()));
+            }
+        }
+        return sentences;
     }
 
     private static List<String> joined(List<String> some, List<String> others) {

@@ -18,6 +18,7 @@ import sandpiper.model.change.FieldChange;
 import sandpiper.model.change.ObjectChange;
 import sandpiper.model.change.ReleaseChange;
 import sandpiper.model.logic.Formula;
+import sandpiper.model.logic.ReleaseLogic;
 import sandpiper.model.release.ObjectType;
 
 /** Works out again what formulas give, for all records that are there, when formulas change. */
@@ -54,7 +55,7 @@ public final class FormulaBackfill {
      *     other
      */
     public List<Formula> run(ReleaseChange change) {
-        var formulas = changed(change);
+        var formulas = affected(live.logic(), change);
         long values = 0;
         for (var formula : formulas) {
             // Counting a large table takes long; there are no more than this.
@@ -72,7 +73,12 @@ public final class FormulaBackfill {
         return List.of();
     }
 
-    private List<Formula> changed(ReleaseChange change) {
+    /**
+     * Formulas that are new or differ, in the order in which they are worked out.
+     *
+     * @param logic of the release that comes
+     */
+    public static List<Formula> affected(ReleaseLogic logic, ReleaseChange change) {
         boolean all = change.changesAllFormulas();
         var formulas = new ArrayList<Formula>();
         for (var object : change.objects()) {
@@ -81,7 +87,7 @@ public final class FormulaBackfill {
             if (after == null) {
                 continue;
             }
-            for (var formula : live.logic().of(after).formulas()) {
+            for (var formula : logic.of(after).formulas()) {
                 if (!formula.field().onRead() && (all || isChanged(object, formula))) {
                     formulas.add(formula);
                 }

@@ -4,7 +4,10 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
 import sandpiper.model.definition.DeliveredRole;
+import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ServiceType;
@@ -165,6 +168,18 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
         before.namedEvents().stream()
                 .filter(event -> after.event(event.name()).isEmpty())
                 .forEach(event -> sentences.add("Event %s is removed.".formatted(event.name())));
+    }
+
+    /** What an object was before; nothing when it is new. */
+    public Optional<ObjectType> formerly(ObjectType now) {
+        return objects.stream()
+                .filter(one -> {
+                    var after = one.after();
+                    return after != null && after.name().equals(now.name());
+                })
+                .map(ObjectChange::before)
+                .filter(Objects::nonNull)
+                .findFirst();
     }
 
     private void roles(List<String> sentences) {

@@ -17,6 +17,7 @@ import sandpiper.model.release.ObjectFunctionType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
+import sandpiper.model.source.Source;
 import sandpiper.model.yaml.YamlNode;
 
 /** Reads what of a service is called, and the events it publishes. */

@@ -6,6 +6,7 @@ import java.util.Map;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
+import sandpiper.model.source.Source;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.yaml.YamlNode;
 

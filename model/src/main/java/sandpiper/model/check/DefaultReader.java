@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.definition.DefaultValue;
+import sandpiper.model.source.Source;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.ParsedValue;
 import sandpiper.model.type.TypeKeyword;

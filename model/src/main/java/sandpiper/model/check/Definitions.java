@@ -17,10 +17,9 @@ import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Diagnostic;
 import sandpiper.model.Place;
-import sandpiper.model.definition.DeliveredRole;
+import sandpiper.model.brought.BroughtReader;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.definition.Requirement;
-import sandpiper.model.definition.SeedFile;
 import sandpiper.model.logic.LogicCompiler;
 import sandpiper.model.release.EventType;
 import sandpiper.model.release.ObjectType;
@@ -28,6 +27,7 @@ import sandpiper.model.release.Release;
 import sandpiper.model.release.ServiceType;
 import sandpiper.model.shape.FileKind;
 import sandpiper.model.shape.ShapeChecker;
+import sandpiper.model.source.Source;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.yaml.YamlFile;
 import sandpiper.model.yaml.YamlNode;
@@ -50,8 +50,6 @@ public final class Definitions {
     private final List<ServiceType> services = new ArrayList<>();
     private final Map<String, EventType> events = new LinkedHashMap<>();
     private final List<Requirement> requirements = new ArrayList<>();
-    private final Map<String, DeliveredRole> roles = new LinkedHashMap<>();
-    private final Map<String, SeedFile> seeds = new LinkedHashMap<>();
     private final LabelReader labels = new LabelReader();
     private final Map<FileKind, List<Source>> sources = new HashMap<>();
 
@@ -157,11 +155,14 @@ public final class Definitions {
         for (var packageName : order) {
             readServices(packageName, compiled);
         }
+        var brought = new BroughtReader(compiled, services, diagnostics);
         for (var packageName : order) {
-            readRoles(packageName, compiled);
-        }
-        for (var packageName : order) {
-            readSeeds(packageName, compiled);
+            sources(FileKind.ROLE, packageName).forEach(role -> brought.role(role, packageName));
+            files.forEach((path, text) -> {
+                if (folder(path).equals(packageName) && BroughtReader.isSeed(path)) {
+                    brought.seed(path, text, packageName);
+                }
+            });
         }
         for (var packageName : order) {
             readRequirements(packageName, compiled);
@@ -179,8 +180,8 @@ public final class Definitions {
                                 services,
                                 List.copyOf(events.values()),
                                 requirements,
-                                List.copyOf(roles.values()),
-                                List.copyOf(seeds.values()),
+                                brought.roles(),
+                                brought.seeds(),
                                 labels.labels()),
                 compiled);
     }
@@ -234,7 +235,7 @@ public final class Definitions {
                     "A file needs a path such as harbour/objects/owner.yaml.");
             return;
         }
-        if (SeedReader.isSeed(path) || path.endsWith(".md")) {
+        if (BroughtReader.isSeed(path) || path.endsWith(".md")) {
             return;
         }
         var kind = FileKind.of(path.substring(slash + 1));
@@ -380,42 +381,6 @@ public final class Definitions {
                 }
             }
         }
-    }
-
-    private void readRoles(String packageName, Release compiled) {
-        for (var source : sources(FileKind.ROLE, packageName)) {
-            var name = Source.text(source.root(), "role").orElse("");
-            if (name.isEmpty()) {
-                continue;
-            }
-            var role = new RoleReader(source, packageName, compiled, services).read(name);
-            if (roles.putIfAbsent(name, role) != null) {
-                source.error(
-                        DefinitionCode.DUPLICATE_NAME,
-                        "There is a role %s already.".formatted(Quoted.of(name)),
-                        null,
-                        "role");
-            }
-        }
-    }
-
-    private void readSeeds(String packageName, Release compiled) {
-        files.forEach((path, text) -> {
-            if (folder(path).equals(packageName) && SeedReader.isSeed(path)) {
-                new SeedReader(path, text, packageName, compiled, diagnostics)
-                        .read()
-                        .ifPresent(seed -> {
-                            var other = seeds.putIfAbsent(seed.object(), seed);
-                            if (other != null) {
-                                report(
-                                        path,
-                                        DefinitionCode.DUPLICATE_NAME,
-                                        "Records of %s come with %s already."
-                                                .formatted(seed.object(), other.path()));
-                            }
-                        });
-            }
-        });
     }
 
     private void readServices(String packageName, Release compiled) {

@@ -5,6 +5,7 @@ import java.util.Map;
 import sandpiper.model.Names;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.release.EventType;
+import sandpiper.model.source.Source;
 import sandpiper.model.type.ChoiceList;
 
 /** Reads an event; whether there is the object it is about is for whoever knows the objects. */

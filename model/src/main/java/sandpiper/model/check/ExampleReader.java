@@ -21,6 +21,7 @@ import sandpiper.model.release.FunctionDefinition;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
+import sandpiper.model.source.Source;
 import sandpiper.model.yaml.YamlNode;
 
 /** Reads one example, with the names that were given to records so far. */

@@ -10,6 +10,7 @@ import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
 import sandpiper.model.release.FunctionDefinition;
 import sandpiper.model.release.ObjectType;
+import sandpiper.model.source.Source;
 import sandpiper.model.type.ChoiceList;
 
 /** Reads what a package adds to an object of another one. */

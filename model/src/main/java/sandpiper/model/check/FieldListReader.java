@@ -14,6 +14,7 @@ import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.Fields;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
+import sandpiper.model.source.Source;
 import sandpiper.model.type.FieldType;
 
 /**

@@ -19,6 +19,7 @@ import sandpiper.model.definition.LogicText;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
+import sandpiper.model.source.Source;
 import sandpiper.model.type.BooleanType;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.type.ChoiceType;

@@ -11,6 +11,7 @@ import sandpiper.model.Names;
 import sandpiper.model.definition.Lifecycle;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.release.FunctionDefinition;
+import sandpiper.model.source.Source;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.yaml.YamlNode;
 

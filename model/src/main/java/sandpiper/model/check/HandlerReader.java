@@ -6,6 +6,7 @@ import java.util.Objects;
 import java.util.stream.Stream;
 import sandpiper.model.Names;
 import sandpiper.model.definition.HandlerDefinition;
+import sandpiper.model.source.Source;
 import sandpiper.model.yaml.YamlNode;
 
 /** Reads the handlers of an object or an extension. */

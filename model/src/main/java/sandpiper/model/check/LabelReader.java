@@ -8,6 +8,7 @@ import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.layout.Labels;
+import sandpiper.model.source.Source;
 import sandpiper.model.yaml.YamlNode;
 
 /** Collects labels that are given by language, where others read the main one only. */

@@ -19,6 +19,7 @@ import sandpiper.model.layout.FormLayout.SideList;
 import sandpiper.model.layout.Layout;
 import sandpiper.model.layout.ListLayout;
 import sandpiper.model.release.ObjectType;
+import sandpiper.model.source.Source;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.yaml.YamlNode;

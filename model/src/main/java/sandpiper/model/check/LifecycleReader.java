@@ -16,6 +16,7 @@ import sandpiper.model.definition.PackageType;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
 import sandpiper.model.release.InherentEvents;
+import sandpiper.model.source.Source;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.type.ChoiceType;
 import sandpiper.model.yaml.YamlNode;

@@ -9,6 +9,7 @@ import sandpiper.model.DefinitionCode;
 import sandpiper.model.definition.Numbering;
 import sandpiper.model.definition.Numbering.Token;
 import sandpiper.model.release.Fields;
+import sandpiper.model.source.Source;
 import sandpiper.model.type.TextType;
 
 /** Reads how an object numbers its records. */

@@ -15,6 +15,7 @@ import sandpiper.model.layout.Layout;
 import sandpiper.model.release.Fields;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
+import sandpiper.model.source.Source;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.TextType;

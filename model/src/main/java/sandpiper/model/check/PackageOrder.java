@@ -9,6 +9,7 @@ import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.definition.PackageType;
+import sandpiper.model.source.Source;
 
 /** Puts packages in an order in which each comes after those it depends on. */
 final class PackageOrder {

@@ -10,6 +10,7 @@ import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.definition.Rounding;
+import sandpiper.model.source.Source;
 
 /** Reads {@code package.yaml}. */
 final class PackageReader {

@@ -14,6 +14,7 @@ import sandpiper.model.definition.PackageType;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
+import sandpiper.model.source.Source;
 import sandpiper.model.type.FieldType;
 
 /**

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Set;
 import sandpiper.model.definition.Requirement;
 import sandpiper.model.release.Release;
+import sandpiper.model.source.Source;
 import sandpiper.model.yaml.YamlNode;
 
 /** Reads requirements with their examples; what an example names must be there. */

@@ -10,6 +10,7 @@ import sandpiper.model.Names;
 import sandpiper.model.definition.CheckDefinition;
 import sandpiper.model.definition.RuleDefinition;
 import sandpiper.model.definition.Trigger;
+import sandpiper.model.source.Source;
 import sandpiper.model.yaml.YamlNode;
 
 /** Reads the checks and rules of an object, an extension or a part. */

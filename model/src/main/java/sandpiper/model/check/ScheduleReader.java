@@ -14,6 +14,7 @@ import sandpiper.model.Names;
 import sandpiper.model.definition.CronTime;
 import sandpiper.model.release.Fields;
 import sandpiper.model.release.ScheduleDefinition;
+import sandpiper.model.source.Source;
 import sandpiper.model.type.TypeKeyword;
 import sandpiper.model.yaml.YamlNode;
 

@@ -28,6 +28,7 @@ import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
+import sandpiper.model.source.Source;
 import sandpiper.model.yaml.YamlNode;
 
 /** Reads one service; needs all objects to be known. */

@@ -9,6 +9,7 @@ import sandpiper.model.Names;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.release.Parameter;
 import sandpiper.model.release.ValueType;
+import sandpiper.model.source.Source;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.yaml.YamlNode;
 

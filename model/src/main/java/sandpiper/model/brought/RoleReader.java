@@ -1,4 +1,4 @@
-package sandpiper.model.check;
+package sandpiper.model.brought;
 
 import java.time.Clock;
 import java.time.Instant;
@@ -24,6 +24,7 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ServiceType;
+import sandpiper.model.source.Source;
 import sandpiper.model.yaml.YamlNode;
 
 /** Reads a role; what it names must be there. */

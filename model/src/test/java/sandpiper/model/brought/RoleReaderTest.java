@@ -1,4 +1,4 @@
-package sandpiper.model.check;
+package sandpiper.model.brought;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -9,9 +9,11 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import sandpiper.model.Diagnostic;
+import sandpiper.model.check.CheckedDefinitions;
+import sandpiper.model.check.Definitions;
 import sandpiper.model.definition.DeliveredRole;
 
-class RolesOfPackagesReadTest {
+class RoleReaderTest {
     private static final String JOB =
             """
             object: Job

@@ -1,4 +1,4 @@
-package sandpiper.model.check;
+package sandpiper.model.brought;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
