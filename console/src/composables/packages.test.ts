@@ -18,6 +18,7 @@ describe('the files of packages', () => {
     expect(kindOf('yard/objects/deep/boat.yaml')).toBe('other')
     expect(kindOf('yard/notes.txt')).toBe('other')
     expect(kindOf('yard/roles/hand.yaml')).toBe('role')
+    expect(kindOf('yard/views/due.yaml')).toBe('view')
     expect(kindOf('yard/data/Season.csv')).toBe('seed')
     expect(kindOf('yard/data/season.yaml')).toBe('other')
   })

@@ -11,6 +11,7 @@ export type FileKind =
   | 'service'
   | 'event'
   | 'role'
+  | 'view'
   | 'seed'
   | 'requirement'
   | 'other'
@@ -92,6 +93,15 @@ export const KINDS: KindWords[] = [
     begin: (name) => `role: ${name}\nobjects: {}\n`,
   },
   {
+    kind: 'view',
+    folder: 'views',
+    title: 'Views',
+    what: 'Ways to look at a list that all have who see its records.',
+    form: SMALL,
+    formSaid: SMALL_SAID,
+    begin: (name) => `view: ${name}\nobject: Name\n`,
+  },
+  {
     kind: 'seed',
     folder: 'data',
     title: 'Records',
@@ -144,7 +154,7 @@ export function beginningOf(kind: FileKind, name: string): string {
 export function definedName(file: DraftFile): string | undefined {
   try {
     const document = read(file.text)
-    for (const key of ['object', 'extend', 'choices', 'service', 'event', 'role', 'package']) {
+    for (const key of ['view', 'object', 'extend', 'choices', 'service', 'event', 'role', 'package']) {
       const name = document.get(key)
       if (typeof name === 'string') return name
     }

@@ -73,7 +73,10 @@ const replaces = computed(() =>
       @change="(now) => choose(String(now ?? ''))"
     />
     <Button v-if="!isPlain && !current" @click="begin">Keep view</Button>
-    <Button v-else-if="current && (!current.shared || may('design'))" type="text" @click="remove"
+    <Button
+      v-else-if="current && !current.from && (!current.shared || may('design'))"
+      type="text"
+      @click="remove"
       >Take view away</Button
     >
     <Modal

@@ -2,11 +2,13 @@ package sandpiper.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import sandpiper.client.ManageClient;
+import tools.jackson.databind.JsonNode;
 
 /** Figures, named views, conditions taken apart, and services tried as a client. */
 @ExtendWith(Marina.class)
@@ -64,6 +66,34 @@ class ListsTest {
     }
 
     @Test
+    void viewsOfAPackageAreThereForAllAndChangedThere() {
+        var shown =
+                Marina.get(CLERK, VIEWS)
+                        .json()
+                        .valueStream()
+                        .filter(one -> one.path("name").asString().equals("Arrivals to come"))
+                        .findFirst()
+                        .orElseThrow();
+        assertThat(shown.path("from").asString()).isEqualTo("gullhaven");
+        assertThat(shown.path("shared").asBoolean()).isTrue();
+        assertThat(shown.path("chart").path("step").asString()).isEqualTo("WEEK");
+        var refused =
+                Marina.call(ADMIN, "PUT", VIEWS, "{\"name\":\"Arrivals to come\",\"shared\":true}");
+        assertThat(refused.status()).isEqualTo(409);
+        assertThat(refused.whole().body()).contains("comes with the package gullhaven");
+        var one = VIEWS + "?name=Arrivals%20to%20come&shared=true";
+        assertThat(Marina.call(ADMIN, "DELETE", one, "").status()).isEqualTo(409);
+    }
+
+    private static List<JsonNode> kept(String who) {
+        return Marina.get(who, VIEWS)
+                .json()
+                .valueStream()
+                .filter(one -> !one.hasNonNull("from"))
+                .toList();
+    }
+
+    @Test
     void viewsAreOnesOwnOrShared() {
         var own =
                 "{\"name\":\"Mine\",\"shared\":false,\"filter\":\"nights >"
@@ -75,12 +105,12 @@ class ListsTest {
         var shared = "{\"name\":\"Mine\",\"shared\":true,\"sort\":\"-arrival\"}";
         assertThat(Marina.call(ADMIN, "PUT", VIEWS, shared).status()).isEqualTo(200);
 
-        var seen = Marina.get(CLERK, VIEWS).json();
+        var seen = kept(CLERK);
         assertThat(seen).hasSize(2);
         var mine = seen.get(0).path("shared").asBoolean() ? seen.get(1) : seen.get(0);
         assertThat(mine.path("chart").path("step").asString()).isEqualTo("WEEK");
         assertThat(mine.path("columns").get(0).asString()).isEqualTo("number");
-        assertThat(Marina.get(ADMIN, VIEWS).json()).hasSize(1);
+        assertThat(kept(ADMIN)).hasSize(1);
 
         assertThat(Marina.call(CLERK, "DELETE", VIEWS + "?name=Mine", "").status()).isEqualTo(204);
         assertThat(Marina.call(CLERK, "DELETE", VIEWS + "?name=Mine", "").status()).isEqualTo(404);

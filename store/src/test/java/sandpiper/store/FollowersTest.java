@@ -162,6 +162,21 @@ class FollowersTest {
         assertThat(view.chart().sum()).isEqualTo("pay");
     }
 
+    @Test
+    void whatFollowsIsToldBeforehand() {
+        hook("Job.created");
+        yard.engine
+                .drafts()
+                .push(
+                        files(renamed(), SERVICE.replace("object: Job", "object: Task")),
+                        Actor.SYSTEM);
+
+        assertThat(yard.engine.releases().preview().follows())
+                .contains(
+                        "Role hand takes the new names.", "The webhook books takes the new names.")
+                .anyMatch(one -> one.matches("The view \".+\" of Job takes the new names\\."));
+    }
+
     private void hook(String... events) {
         yard.engine
                 .deliveries()

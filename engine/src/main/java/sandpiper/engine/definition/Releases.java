@@ -7,17 +7,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.TreeSet;
 import java.util.function.Function;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.port.DefinitionStorage.StoredRelease;
 import sandpiper.engine.port.RecomputationStorage.Open;
-import sandpiper.engine.port.SchemaStorage.Aside;
-import sandpiper.engine.port.SchemaStorage.Keeping;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
@@ -26,7 +22,6 @@ import sandpiper.engine.write.FormulaBackfill;
 import sandpiper.engine.writer.Transactions;
 import sandpiper.engine.writer.WriteJob;
 import sandpiper.engine.writer.Writer;
-import sandpiper.model.change.ReleaseChange;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.logic.ReleaseLogic;
 import sandpiper.model.release.Release;
@@ -44,10 +39,10 @@ public final class Releases implements AutoCloseable {
     private final Clock clock;
     private final FormulaBackfillJob backfill;
     private final ContractRevisions revisions;
-    private final ContractUses contracts;
     private final KeptAside kept;
     private final Followers followers;
     private final RolesOfPackages roles;
+    private final ReleasePreviews previews;
     private final @Nullable SeedLoader seeds;
     private volatile Runnable served = () -> {};
     private volatile LiveRelease live;
@@ -78,11 +73,19 @@ public final class Releases implements AutoCloseable {
         this.drafts = drafts;
         this.writer = writer;
         this.clock = clock;
-        this.contracts = new ContractUses(storage.traffic(), clock);
         this.kept = new KeptAside(storage, new Transactions(storage, writer), clock);
         this.roles = new RolesOfPackages(storage.access(), clock);
         this.followers =
                 new Followers(storage.access(), storage.views(), storage.webhooks(), clock);
+        this.previews =
+                new ReleasePreviews(
+                        storage,
+                        drafts,
+                        new ContractUses(storage.traffic(), clock),
+                        kept,
+                        followers,
+                        roles,
+                        clock);
         this.live = newest();
         this.revisions = new ContractRevisions(storage, writer, clock);
         revisions.load(live.number(), live.release());
@@ -219,88 +222,7 @@ public final class Releases implements AutoCloseable {
     }
 
     private ReleasePreview preview(Session session, Wanted wanted, boolean forgets) {
-        var checked = drafts.check(wanted.files());
-        var changedFiles = changedFiles(session, wanted.files());
-        var release = checked.release();
-        if (release.isEmpty()) {
-            return new ReleasePreview(
-                    checked.diagnostics(),
-                    List.of(),
-                    List.of(),
-                    List.of(),
-                    List.of(),
-                    List.of(),
-                    List.of(),
-                    changedFiles);
-        }
-        var change = wanted.change(live.release(), release.get());
-        var effects = storage.schema().effects(session, change, aside(session, change, forgets));
-        return new ReleasePreview(
-                checked.diagnostics(),
-                Stream.of(
-                                change.sentences(),
-                                effects.comebacks(),
-                                contracts.growths(session, live.release(), release.get()))
-                        .flatMap(List::stream)
-                        .toList(),
-                effects.losses(),
-                joined(effects.obstacles(), roles.obstacles(session, release.get())),
-                contracts.breaks(session, live.release(), release.get()),
-                joined(recalculated(session, wanted, change), followers.following(session, change)),
-                joined(followers.left(session, change), roles.left(session, release.get())),
-                changedFiles);
-    }
-
-    /** Formulas that are worked out anew for records there are, a sentence each. */
-    private List<String> recalculated(Session session, Wanted wanted, ReleaseChange change) {
-        var next = makeReady(wanted.files());
-        if (next.isEmpty() || change.objects().isEmpty() && !change.changesAllFormulas()) {
-            return List.of();
-        }
-        var sentences = new ArrayList<String>();
-        for (var formula : FormulaBackfill.affected(next.get().logic(), change)) {
-            long records =
-                    change.formerly(formula.object())
-                            .map(before -> live.records().count(session, before))
-                            .map(count -> count.inUse() + count.retired())
-                            .orElse(0L);
-            if (records > 0) {
-                sentences.add(
-                        "%s is worked out anew for %,d %s of %s."
-                                .formatted(
-                                        formula.written(),
-                                        records,
-                                        records == 1 ? "record" : "records",
-                                        formula.object().name()));
-            }
-        }
-        return sentences;
-    }
-
-    private static List<String> joined(List<String> some, List<String> others) {
-        return Stream.concat(some.stream(), others.stream()).toList();
-    }
-
-    private Aside aside(Session session, ReleaseChange change, boolean forgets) {
-        return new Aside(
-                forgets ? null : new Keeping(live.number(), clock.instant()),
-                kept.comebacks(session, change));
-    }
-
-    private List<ReleasePreview.FileChange> changedFiles(
-            Session session, Map<String, String> files) {
-        var released = storage.definitions().filesOf(session, live.number());
-        var paths = new TreeSet<>(files.keySet());
-        paths.addAll(released.keySet());
-        var changes = new ArrayList<ReleasePreview.FileChange>();
-        for (var path : paths) {
-            var before = released.getOrDefault(path, "");
-            var after = files.getOrDefault(path, "");
-            if (!before.equals(after)) {
-                changes.add(new ReleasePreview.FileChange(path, before, after));
-            }
-        }
-        return changes;
+        return previews.of(session, live, wanted, () -> makeReady(wanted.files()), forgets);
     }
 
     /**
@@ -431,7 +353,11 @@ public final class Releases implements AutoCloseable {
         var change = wanted.change(live.release(), next.release());
         followers.follow(transaction, change, actor);
         roles.apply(transaction, next.release(), actor);
-        storage.schema().apply(transaction, change, aside(transaction, change, order.forgets()));
+        storage.schema()
+                .apply(
+                        transaction,
+                        change,
+                        previews.aside(transaction, live, change, order.forgets()));
         new FormulaBackfill(next, transaction, storage.events(), actor, clock.instant())
                 .run(change)
                 .forEach(formula ->

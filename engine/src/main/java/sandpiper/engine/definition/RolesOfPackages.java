@@ -108,7 +108,7 @@ record RolesOfPackages(AccessStorage access, Clock clock) {
 
     private static Map<String, Role> brought(Release release) {
         var roles = new TreeMap<String, Role>();
-        release.roles().forEach(role -> roles.put(role.name(), role(role)));
+        release.brought().roles().forEach(role -> roles.put(role.name(), role(role)));
         return roles;
     }
 

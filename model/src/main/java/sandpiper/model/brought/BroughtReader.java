@@ -1,5 +1,6 @@
 package sandpiper.model.brought;
 
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -7,18 +8,21 @@ import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Diagnostic;
 import sandpiper.model.Place;
+import sandpiper.model.definition.Brought;
 import sandpiper.model.definition.DeliveredRole;
+import sandpiper.model.definition.DeliveredView;
 import sandpiper.model.definition.SeedFile;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ServiceType;
 import sandpiper.model.source.Source;
 
-/** Reads roles and records that come with packages; what they name must be there. */
+/** Reads roles, views and records that come with packages; what they name must be there. */
 public final class BroughtReader {
     private final Release release;
     private final List<ServiceType> services;
     private final List<Diagnostic> diagnostics;
     private final Map<String, DeliveredRole> roles = new LinkedHashMap<>();
+    private final List<DeliveredView> views = new ArrayList<>();
     private final Map<String, SeedFile> seeds = new LinkedHashMap<>();
 
     /**
@@ -56,6 +60,33 @@ public final class BroughtReader {
         }
     }
 
+    /** Reads the file of a view. */
+    public void view(Source source, String packageName) {
+        var name = Source.text(source.root(), "view").orElse("");
+        if (name.isEmpty()) {
+            return;
+        }
+        new ViewReader(source, packageName, release)
+                .read(name)
+                .ifPresent(view -> {
+                    boolean taken =
+                            views.stream()
+                                    .anyMatch(other ->
+                                            other.object().equals(view.object())
+                                                    && other.name().equals(name));
+                    if (taken) {
+                        source.error(
+                                DefinitionCode.DUPLICATE_NAME,
+                                "There is a view %s of %s already."
+                                        .formatted(Quoted.of(name), view.object()),
+                                null,
+                                "view");
+                    } else {
+                        views.add(view);
+                    }
+                });
+    }
+
     /** Reads a file with records. */
     public void seed(String path, String text, String packageName) {
         new SeedReader(path, text, packageName, release, diagnostics)
@@ -75,13 +106,8 @@ public final class BroughtReader {
                 });
     }
 
-    /** The roles that were read. */
-    public List<DeliveredRole> roles() {
-        return List.copyOf(roles.values());
-    }
-
-    /** The records that were read, of each object at most once. */
-    public List<SeedFile> seeds() {
-        return List.copyOf(seeds.values());
+    /** What was read. */
+    public Brought all() {
+        return new Brought(List.copyOf(roles.values()), views, List.copyOf(seeds.values()));
     }
 }

@@ -1,7 +1,5 @@
 package sandpiper.model.brought;
 
-import java.time.Clock;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashSet;
@@ -14,11 +12,9 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.filter.Checked;
-import sandpiper.logic.filter.ConditionChecker;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
 import sandpiper.model.definition.DeliveredRole;
-import sandpiper.model.logic.Reports;
 import sandpiper.model.release.CallType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
@@ -99,7 +95,7 @@ final class RoleReader {
                         found -> {
                             fields(found, hidden, "hidden");
                             fields(found, readOnly, "readOnly");
-                            condition(found, grant);
+                            BroughtConditions.check(source, release, found, grant, "where");
                         },
                         () ->
                                 source.errorAtKey(
@@ -149,22 +145,6 @@ final class RoleReader {
         }
     }
 
-    private void condition(ObjectType object, YamlNode.Mapping grant) {
-        var text = source.logic(grant, "where");
-        if (text == null) {
-            return;
-        }
-        // What day it is changes nothing about whether the condition is right.
-        var checked =
-                ConditionChecker.check(
-                        text.text(),
-                        release.recordType(object),
-                        Clock.fixed(Instant.EPOCH, object.zone()));
-        if (checked instanceof Checked.Rejected(var problems)) {
-            Reports.add(text, problems, source.diagnostics());
-        }
-    }
-
     private void operation(String grant) {
         var parts = OPERATION.matcher(grant);
         if (!parts.matches()) {
@@ -211,11 +191,7 @@ final class RoleReader {
     }
 
     private void condition(String grant, ObjectType object, String where) {
-        var checked =
-                ConditionChecker.check(
-                        where,
-                        release.recordType(object),
-                        Clock.fixed(Instant.EPOCH, object.zone()));
+        var checked = BroughtConditions.checked(release, object, where);
         if (checked instanceof Checked.Rejected(var problems)) {
             wrong(
                     "The condition of %s does not fit %s: %s"

@@ -191,8 +191,7 @@ final class SeedReader {
         return right;
     }
 
-    private static @Nullable String problem(
-            ObjectType object, String column, HashSet<String> seen) {
+    private static @Nullable String problem(ObjectType object, String column, Set<String> seen) {
         if (!seen.add(column)) {
             return "The column %s is there twice.".formatted(Quoted.of(column));
         }

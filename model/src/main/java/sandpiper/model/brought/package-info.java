@@ -1,6 +1,6 @@
 /**
- * What packages bring besides definitions of data and logic: roles and records, read by {@link
- * sandpiper.model.brought.BroughtReader}.
+ * What packages bring besides definitions of data and logic: roles, views and records, read by
+ * {@link sandpiper.model.brought.BroughtReader}.
  */
 @NullMarked
 package sandpiper.model.brought;

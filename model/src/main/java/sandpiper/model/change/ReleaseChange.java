@@ -77,6 +77,7 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
         packages(sentences);
         events(sentences);
         roles(sentences);
+        views(sentences);
         SeedChange.of(before, after).stream().map(SeedChange::sentence).forEach(sentences::add);
         return sentences;
     }
@@ -184,8 +185,8 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
 
     private void roles(List<String> sentences) {
         var former = new HashMap<String, DeliveredRole>();
-        before.roles().forEach(role -> former.put(role.name(), role));
-        for (var role : after.roles()) {
+        before.brought().roles().forEach(role -> former.put(role.name(), role));
+        for (var role : after.brought().roles()) {
             var known = former.remove(role.name());
             if (known == null) {
                 sentences.add("Role %s is added.".formatted(role.name()));
@@ -196,6 +197,23 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
         former.keySet().stream()
                 .sorted()
                 .forEach(name -> sentences.add("Role %s is removed.".formatted(name)));
+    }
+
+    private void views(List<String> sentences) {
+        var former = new ArrayList<>(before.brought().views());
+        for (var view : after.brought().views()) {
+            boolean known =
+                    former.removeIf(one ->
+                            one.object().equals(view.object()) && one.name().equals(view.name()));
+            if (!known) {
+                sentences.add("View \"%s\" of %s is added.".formatted(view.name(), view.object()));
+            } else if (!before.brought().views().contains(view)) {
+                sentences.add("View \"%s\" of %s changes.".formatted(view.name(), view.object()));
+            }
+        }
+        former.forEach(view ->
+                sentences.add(
+                        "View \"%s\" of %s is removed.".formatted(view.name(), view.object())));
     }
 
     private void packages(List<String> sentences) {

@@ -25,7 +25,7 @@ public record SeedChange(
     /** Of all objects with records that are brought now, where there is a difference. */
     public static List<SeedChange> of(Release before, Release after) {
         var changes = new ArrayList<SeedChange>();
-        for (var file : after.seeds()) {
+        for (var file : after.brought().seeds()) {
             var former = former(before, file);
             var added = new ArrayList<SeedFile.Row>();
             var changed = new ArrayList<SeedFile.Row>();
@@ -46,7 +46,7 @@ public record SeedChange(
 
     private static Map<String, SeedFile.Row> former(Release before, SeedFile file) {
         var rows = new HashMap<String, SeedFile.Row>();
-        before.seeds().stream()
+        before.brought().seeds().stream()
                 .filter(one -> one.object().equals(file.object()))
                 .flatMap(one -> one.rows().stream())
                 .forEach(row -> rows.put(row.key(), row));

@@ -18,6 +18,7 @@ import sandpiper.model.DefinitionCode;
 import sandpiper.model.Diagnostic;
 import sandpiper.model.Place;
 import sandpiper.model.brought.BroughtReader;
+import sandpiper.model.definition.Brought;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.definition.Requirement;
 import sandpiper.model.logic.LogicCompiler;
@@ -158,6 +159,7 @@ public final class Definitions {
         var brought = new BroughtReader(compiled, services, diagnostics);
         for (var packageName : order) {
             sources(FileKind.ROLE, packageName).forEach(role -> brought.role(role, packageName));
+            sources(FileKind.VIEW, packageName).forEach(view -> brought.view(view, packageName));
             files.forEach((path, text) -> {
                 if (folder(path).equals(packageName) && BroughtReader.isSeed(path)) {
                     brought.seed(path, text, packageName);
@@ -180,8 +182,7 @@ public final class Definitions {
                                 services,
                                 List.copyOf(events.values()),
                                 requirements,
-                                brought.roles(),
-                                brought.seeds(),
+                                brought.all(),
                                 labels.labels()),
                 compiled);
     }
@@ -196,8 +197,7 @@ public final class Definitions {
                         List.of(),
                         List.copyOf(events.values()),
                         List.of(),
-                        List.of(),
-                        List.of(),
+                        Brought.NOTHING,
                         labels.labels());
         var findings = LogicCompiler.findings(release);
         diagnostics.addAll(findings.diagnostics());
@@ -247,7 +247,7 @@ public final class Definitions {
                             DefinitionCode.UNREAD_FILE,
                             "This file is not read: records are in data/*.csv, definitions in"
                                     + " package.yaml and in *.yaml in objects, extensions, choices,"
-                                    + " events, services, roles and requirements."));
+                                    + " events, services, roles, views and requirements."));
             return;
         }
         var tree = YamlFile.read(path, text, diagnostics);

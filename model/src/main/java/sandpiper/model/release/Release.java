@@ -16,10 +16,9 @@ import sandpiper.logic.type.EventShape;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.RecordType;
 import sandpiper.logic.type.World;
-import sandpiper.model.definition.DeliveredRole;
+import sandpiper.model.definition.Brought;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.definition.Requirement;
-import sandpiper.model.definition.SeedFile;
 import sandpiper.model.layout.Labels;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.type.FieldType;
@@ -35,8 +34,7 @@ public final class Release {
     private final List<ServiceType> services;
     private final List<EventType> named;
     private final List<Requirement> requirements;
-    private final List<DeliveredRole> roles;
-    private final List<SeedFile> seeds;
+    private final Brought brought;
     private final Labels labels;
     private final Map<String, EventType> events = new LinkedHashMap<>();
     private final Map<String, List<Inverse>> inverses = new LinkedHashMap<>();
@@ -57,8 +55,7 @@ public final class Release {
                 services,
                 List.of(),
                 List.of(),
-                List.of(),
-                List.of(),
+                Brought.NOTHING,
                 Labels.NONE);
     }
 
@@ -73,14 +70,12 @@ public final class Release {
             List<ServiceType> services,
             List<EventType> named,
             List<Requirement> requirements,
-            List<DeliveredRole> roles,
-            List<SeedFile> seeds,
+            Brought brought,
             Labels labels) {
         this.labels = labels;
         this.named = List.copyOf(named);
         this.requirements = List.copyOf(requirements);
-        this.roles = List.copyOf(roles);
-        this.seeds = List.copyOf(seeds);
+        this.brought = brought;
         named.forEach(event -> events.put(event.name(), event));
         objects.forEach(object ->
                 InherentEvents.of(object).forEach(event -> events.put(event.name(), event)));
@@ -97,17 +92,12 @@ public final class Release {
     /** The same release with other objects in the place of its own. */
     public Release with(List<ObjectType> others) {
         return new Release(
-                packages, others, choices, services, named, requirements, roles, seeds, labels);
+                packages, others, choices, services, named, requirements, brought, labels);
     }
 
-    /** Sets of grants that come with packages. */
-    public List<DeliveredRole> roles() {
-        return roles;
-    }
-
-    /** Records that come with packages, of each object at most once. */
-    public List<SeedFile> seeds() {
-        return seeds;
+    /** What packages bring besides. */
+    public Brought brought() {
+        return brought;
     }
 
     /** What things are called in further languages. */

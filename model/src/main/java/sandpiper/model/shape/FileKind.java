@@ -13,6 +13,7 @@ public enum FileKind {
     SERVICE("service", "services/*.yaml", ServiceShapes.SERVICE),
     EVENT("event", "events/*.yaml", FileShapes.EVENT),
     ROLE("role", "roles/*.yaml", RoleShapes.ROLE),
+    VIEW("view", "views/*.yaml", ViewShapes.VIEW),
     REQUIREMENT("requirement", "requirements/*.yaml", RequirementShapes.REQUIREMENT);
 
     private final String id;

@@ -66,7 +66,7 @@ class RoleReaderTest {
         var checked = check(ROLE);
 
         assertThat(checked.diagnostics()).isEmpty();
-        assertThat(checked.release().orElseThrow().roles())
+        assertThat(checked.release().orElseThrow().brought().roles())
                 .containsExactly(
                         new DeliveredRole(
                                 "yard-hand",

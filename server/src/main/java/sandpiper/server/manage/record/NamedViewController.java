@@ -6,6 +6,8 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.List;
+import java.util.Locale;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -26,6 +28,7 @@ import sandpiper.engine.record.Figures;
 import sandpiper.engine.record.NamedView;
 import sandpiper.engine.views.NamedViews;
 import sandpiper.logic.Quoted;
+import sandpiper.model.definition.DeliveredView;
 import sandpiper.server.problem.ProblemException;
 
 /**
@@ -54,7 +57,12 @@ public class NamedViewController {
             Figures.@Nullable Step step,
             @Nullable @Size(max = 60) String sum) {}
 
-    /** A view, shared or one's own. */
+    /**
+     * A view, shared or one's own.
+     *
+     * @param from the package that brings it, where it is changed; {@code null} when it was kept in
+     *     this instance
+     */
     record ListView(
             String name,
             boolean shared,
@@ -63,7 +71,8 @@ public class NamedViewController {
             @Nullable String sort,
             @Nullable String retired,
             List<String> columns,
-            @Nullable ChartView chart) {
+            @Nullable ChartView chart,
+            @Nullable String from) {
         static ListView of(NamedView view) {
             var chart = view.chart();
             return new ListView(
@@ -76,7 +85,31 @@ public class NamedViewController {
                     view.columns(),
                     chart == null
                             ? null
-                            : new ChartView(chart.kind(), chart.by(), chart.step(), chart.sum()));
+                            : new ChartView(chart.kind(), chart.by(), chart.step(), chart.sum()),
+                    null);
+        }
+
+        static ListView of(DeliveredView view) {
+            return new ListView(
+                    view.name(),
+                    true,
+                    view.filter(),
+                    null,
+                    view.sort(),
+                    null,
+                    view.columns(),
+                    view.chart() == null ? null : chart(view.chart()),
+                    view.packageName());
+        }
+
+        private static ChartView chart(DeliveredView.Chart chart) {
+            return new ChartView(
+                    NamedView.Chart.Kind.valueOf(chart.kind().toUpperCase(Locale.ROOT)),
+                    chart.by(),
+                    chart.step() == null
+                            ? null
+                            : Figures.Step.valueOf(chart.step().toUpperCase(Locale.ROOT)),
+                    chart.sum());
         }
     }
 
@@ -95,7 +128,33 @@ public class NamedViewController {
     @GetMapping
     List<ListView> views(@PathVariable String object, @AuthenticationPrincipal Actor actor) {
         require(object, actor);
-        return engine.views().of(object, actor.name()).stream().map(ListView::of).toList();
+        var brought = brought(object);
+        // One of a package stands in the place of a shared one of its name.
+        var kept =
+                engine.views().of(object, actor.name()).stream()
+                        .filter(view ->
+                                view.owner() != null
+                                        || brought.stream()
+                                                .noneMatch(one -> one.name().equals(view.name())));
+        return Stream.concat(brought.stream().map(ListView::of), kept.map(ListView::of)).toList();
+    }
+
+    private List<DeliveredView> brought(String object) {
+        return engine.live().release().brought().views().stream()
+                .filter(view -> view.object().equals(object))
+                .toList();
+    }
+
+    private void requireOwn(String object, boolean shared, String name) {
+        brought(object).stream()
+                .filter(view -> shared && view.name().equals(name))
+                .findFirst()
+                .ifPresent(view -> {
+                    throw new ProblemException(
+                            HttpStatus.CONFLICT,
+                            "The view %s comes with the package %s; change it there and release that."
+                                    .formatted(Quoted.of(name), view.packageName()));
+                });
     }
 
     private void require(String object, Actor actor) {
@@ -120,6 +179,7 @@ public class NamedViewController {
             @Valid @RequestBody ListViewBody body,
             @AuthenticationPrincipal Actor actor) {
         require(object, actor);
+        requireOwn(object, body.shared(), body.name().strip());
         var chart = body.chart();
         var view =
                 new NamedView(
@@ -151,6 +211,7 @@ public class NamedViewController {
             @RequestParam(defaultValue = "false") boolean shared,
             @AuthenticationPrincipal Actor actor) {
         require(object, actor);
+        requireOwn(object, shared, name);
         var owner = owner(shared, actor);
         if (!engine.views().remove(object, owner, name)) {
             throw new ProblemException(
