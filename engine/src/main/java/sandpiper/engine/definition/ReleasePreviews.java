@@ -81,7 +81,7 @@ record ReleasePreviews(
             Supplier<Optional<LiveRelease>> compiled,
             ReleaseChange change) {
         var next = compiled.get();
-        if (next.isEmpty() || change.objects().isEmpty() && !change.changesAllFormulas()) {
+        if (next.isEmpty()) {
             return List.of();
         }
         var sentences = new ArrayList<String>();

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
@@ -27,10 +28,12 @@ record RolesOfPackages(AccessStorage access, Clock clock) {
     List<String> obstacles(Session session, Release release) {
         var brought = brought(release);
         return access.roles(session).stream()
-                .filter(role -> role.from() == null && brought.containsKey(role.name()))
+                .filter(role -> role.from() == null)
+                .map(role -> brought.get(role.name()))
+                .filter(Objects::nonNull)
                 .map(role ->
                         "The package %s brings a role %s, and there is one that was made in this instance; remove that or give the one of the package another name."
-                                .formatted(brought.get(role.name()).from(), role.name()))
+                                .formatted(role.from(), role.name()))
                 .toList();
     }
 
