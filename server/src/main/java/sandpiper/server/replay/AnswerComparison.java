@@ -10,6 +10,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SortedSet;
 import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.regex.Pattern;
@@ -159,25 +160,26 @@ final class AnswerComparison {
     }
 
     /** One value shows more than its name. */
-    private static String shown(TreeSet<String> other, Map<String, List<String>> values) {
+    private static String shown(SortedSet<String> other, Map<String, List<String>> values) {
         return value(other, values)
                 .map(value -> " with %s %s".formatted(other.first(), value))
                 .orElse("");
     }
 
-    private static String shownAfter(TreeSet<String> other, Map<String, List<String>> values) {
+    private static String shownAfter(SortedSet<String> other, Map<String, List<String>> values) {
         return value(other, values).map(": %s"::formatted).orElse("");
     }
 
-    private static Optional<String> value(TreeSet<String> other, Map<String, List<String>> values) {
+    private static Optional<String> value(
+            SortedSet<String> other, Map<String, List<String>> values) {
         return other.size() != 1
                 ? Optional.empty()
-                : Optional.of(values.get(other.first()))
+                : Optional.ofNullable(values.get(other.first()))
                         .filter(list -> list.size() == 1)
                         .map(List::getFirst);
     }
 
-    private static String phrase(String word, TreeSet<String> places, String end) {
+    private static String phrase(String word, SortedSet<String> places, String end) {
         if (places.isEmpty()) {
             return "";
         }
@@ -203,14 +205,14 @@ final class AnswerComparison {
     private boolean isSame(String one, String other) {
         return one.equals(other)
                 || isSameKey(one, other)
-                || UUID_TEXT.matcher(one).matches() && UUID_TEXT.matcher(other).matches()
+                || (UUID_TEXT.matcher(one).matches() && UUID_TEXT.matcher(other).matches())
                 || isSameMoment(one, other);
     }
 
     /** A key, or text that holds that of the record itself, as an address or a title does. */
     private boolean isSameKey(String one, String other) {
         return other.equals(keys.get(one))
-                || !keyBefore.isEmpty() && one.replace(keyBefore, keyAfter).equals(other);
+                || (!keyBefore.isEmpty() && one.replace(keyBefore, keyAfter).equals(other));
     }
 
     private static boolean isSameMoment(String one, String other) {
