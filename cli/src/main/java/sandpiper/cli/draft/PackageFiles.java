@@ -41,7 +41,8 @@ public final class PackageFiles {
 
     private static boolean isDefinition(Path path) {
         var name = path.getFileName().toString();
-        boolean isSeed = name.endsWith(".csv") && path.getParent().endsWith("data");
+        var folder = path.getParent();
+        boolean isSeed = name.endsWith(".csv") && folder != null && folder.endsWith("data");
         return Files.isRegularFile(path)
                 && !name.startsWith(".")
                 && (name.endsWith(".yaml") || isSeed);
