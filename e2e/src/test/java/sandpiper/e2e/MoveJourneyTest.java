@@ -3,14 +3,23 @@ package sandpiper.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
+import java.util.concurrent.Executors;
+import java.util.concurrent.atomic.AtomicBoolean;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.cli.Main;
+import sandpiper.client.AccessCalls;
 
 /**
  * Packages are made on one instance and run on another that takes nothing but packages, signed by a
@@ -31,6 +40,35 @@ class MoveJourneyTest {
             extend: Ship
             fields:
               wide: { type: boolean, formula: beam > 4 }
+            """;
+
+    private static final String SERVICE =
+            """
+            service: fleet
+            version: 1
+            resources:
+              ships:
+                object: Ship
+                create: { fields: [code, beam] }
+                read: { fields: [code, beam] }
+            """;
+    private static final String REQUIREMENTS =
+            """
+            requirements:
+              R1:
+                text: Ships of any beam are kept.
+                examples:
+                  wide:
+                    when: { create: Ship, values: { code: W, beam: 30 } }
+                    then: { values: { wide: true } }
+            """;
+    private static final String NARROW =
+            """
+            checks:
+              - name: narrow
+                that: beam = null or beam < 20
+                say: "{beam} metres are too wide."
+                at: beam
             """;
 
     @TempDir private Path folder;
@@ -62,7 +100,9 @@ class MoveJourneyTest {
                                 "SANDPIPER_INSTANCE_ACCEPTS",
                                 "packages",
                                 "SANDPIPER_PACKAGES_TRUSTED",
-                                fingerprint));
+                                fingerprint,
+                                "SANDPIPER_RECORDING_BYTES",
+                                "1MB"));
         write("fleet/package.yaml", "package: fleet\nversion: 1.0\nsealed: true\n");
         write("fleet/objects/ship.yaml", SHIP);
         write("yard/package.yaml", "package: yard\nversion: 0.1\ndepends: [fleet]\n");
@@ -97,7 +137,13 @@ class MoveJourneyTest {
     }
 
     private void releaseAndPack(String more) throws IOException {
-        assertThat(CommandRun.of(development, "release", packages(), "--accept-losses"))
+        assertThat(
+                        CommandRun.of(
+                                development,
+                                "release",
+                                packages(),
+                                "--accept-losses",
+                                "--accept-failing"))
                 .contains("is live.");
         for (var name : new String[] {"fleet", "yard"}) {
             Files.deleteIfExists(folder.resolve(name + more));
@@ -188,6 +234,90 @@ class MoveJourneyTest {
         assertThat(CommandRun.of(production, "release", "--accept-losses")).contains("Release 2");
         assertThat(CommandRun.of(production, "packages")).contains("1.1", "development, release 3");
         assertThat(CommandRun.of(production, "take-back", "1")).contains("Release 3 is live");
+        assertThat(CommandRun.of(production, "records", "show", "Ship", "S1")).contains("NL");
+    }
+
+    /** Calls of a client, to be recorded and to be answered throughout. */
+    private int call(HttpClient http, String credentials, String code, int beam) throws Exception {
+        var request =
+                HttpRequest.newBuilder(URI.create(production.address() + "/api/fleet/v1/ships"))
+                        .header("Authorization", BasicSignIn.as(credentials))
+                        .header("Content-Type", "application/json")
+                        .POST(
+                                HttpRequest.BodyPublishers.ofString(
+                                        "{\"code\": \"%s\", \"beam\": %d}".formatted(code, beam)))
+                        .build();
+        return http.send(request, HttpResponse.BodyHandlers.discarding()).statusCode();
+    }
+
+    private void moved(String more) throws IOException {
+        releaseAndPack(more);
+        assertThat(CommandRun.of(production, "unpack", file("fleet" + more))).contains("exit 0");
+    }
+
+    @Test
+    void whatComesIsRehearsedOnTheDataThereIsWhileItIsServed() throws Exception {
+        write("fleet/services/fleet.yaml", SERVICE);
+        write("yard/requirements/r.yaml", REQUIREMENTS);
+        releaseAndPack("-1.zip");
+        for (var name : new String[] {"fleet", "yard"}) {
+            assertThat(CommandRun.of(production, "unpack", file(name + "-1.zip")))
+                    .contains("exit 0");
+        }
+        assertThat(CommandRun.of(production, "release")).contains("Release 1 is live.");
+        CommandRun.of(production, "records", "create", "Ship", "code=S1", "beam=5", "flag=NL");
+        var credentials =
+                "port:"
+                        + production
+                                .client()
+                                .access()
+                                .createClient(
+                                        new AccessCalls.NewClient(
+                                                "port", List.of("fleet/*/*"), false, 100_000, null))
+                                .value()
+                                .secret();
+        var done = new AtomicBoolean();
+        var answers = new ArrayList<Integer>();
+        try (var http = HttpClient.newHttpClient();
+                var others = Executors.newSingleThreadExecutor()) {
+            assertThat(call(http, credentials, "WIDE", 25)).isEqualTo(201);
+            assertThat(call(http, credentials, "SMALL", 3)).isEqualTo(201);
+            var working =
+                    others.submit(() -> {
+                        for (int i = 0; !done.get(); i++) {
+                            answers.add(call(http, credentials, "L" + i, 2));
+                        }
+                        return true;
+                    });
+            try {
+                write(
+                        "fleet/objects/ship.yaml",
+                        SHIP.replace("  flag: { type: text }\n", "") + NARROW);
+                moved("-2.zip");
+                assertThat(CommandRun.of(production, "rehearse"))
+                        .contains(
+                                "R1, Wide: It is refused: 30 metres are too wide.",
+                                "1 of ",
+                                "fleet v1 ships create, REST",
+                                "-> 422 25 metres are too wide.",
+                                "exit 1");
+
+                write(
+                        "fleet/objects/ship.yaml",
+                        SHIP.replace("  flag: { type: text }\n", ""));
+                moved("-3.zip");
+                assertThat(CommandRun.of(production, "rehearse"))
+                        .contains("all are answered alike", "exit 0");
+                assertThat(CommandRun.of(production, "release", "--accept-losses"))
+                        .contains("Release 2 is live.");
+                assertThat(CommandRun.of(production, "take-back", "1"))
+                        .contains("Release 3 is live");
+            } finally {
+                done.set(true);
+            }
+            assertThat(working.get()).isTrue();
+        }
+        assertThat(answers).isNotEmpty().containsOnly(201);
         assertThat(CommandRun.of(production, "records", "show", "Ship", "S1")).contains("NL");
     }
 
