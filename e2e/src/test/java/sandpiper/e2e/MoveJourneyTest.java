@@ -302,9 +302,7 @@ class MoveJourneyTest {
                                 "-> 422 25 metres are too wide.",
                                 "exit 1");
 
-                write(
-                        "fleet/objects/ship.yaml",
-                        SHIP.replace("  flag: { type: text }\n", ""));
+                write("fleet/objects/ship.yaml", SHIP.replace("  flag: { type: text }\n", ""));
                 moved("-3.zip");
                 assertThat(CommandRun.of(production, "rehearse"))
                         .contains("all are answered alike", "exit 0");
