@@ -58,7 +58,10 @@ public final class UnpackCommand extends AnsweringCommand implements Callable<In
         came.added().forEach(path -> out().println("added    " + path));
         came.changed().forEach(path -> out().println("changed  " + path));
         came.removed().forEach(path -> out().println("removed  " + path));
-        out().print(DiffCommand.inWords(draft.preview().value()));
-        return say("It is in the draft; \"sandpiper release\" makes it live.");
+        var preview = draft.preview().value();
+        out().print(DiffCommand.inWords(preview));
+        return preview.files().isEmpty()
+                ? 0
+                : say("It is in the draft; \"sandpiper release\" makes it live.");
     }
 }
