@@ -35,10 +35,10 @@ describe('the layout of a file', () => {
       sort: '-code',
     })
     expect(written).toContain('object: Job # the work')
-    expect(written).toContain('    - heading: What\n      fields: [ code, title ]')
+    expect(written).toContain('    - heading: What\n      fields: [code, title]')
     expect(written).toContain('  side: []')
-    expect(written).toContain('    title: [ a, b ]')
-    expect(written).toContain('list:\n  columns: [ code ]\n  sort: -code')
+    expect(written).toContain('    title: [a, b]')
+    expect(written).toContain('list:\n  columns: [code]\n  sort: -code')
     expect(written).not.toContain('leaveOut')
     expect(readLayout(written)).toMatchObject({ side: [], details: { title: ['a', 'b'] }, sort: '-code' })
   })

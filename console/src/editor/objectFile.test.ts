@@ -59,7 +59,7 @@ describe('an object file', () => {
     const codes = setOnField(PIER, ['fields'], 'depth', 'choices', 'low, high')
     const list = setOnField(PIER, ['fields'], 'depth', 'choices', 'Season')
 
-    expect(codes).toContain('choices: [ low, high ]')
+    expect(codes).toContain('choices: [low, high]')
     expect(list).toContain('choices: Season')
   })
 
@@ -103,7 +103,7 @@ describe('an object file', () => {
   it('makes a key of two fields and back', () => {
     const both = toggleKey(PIER, 'open')
 
-    expect(both).toContain('key: [ code, open ]')
+    expect(both).toContain('key: [code, open]')
     expect(toggleKey(both, 'open')).toBe(PIER)
   })
 

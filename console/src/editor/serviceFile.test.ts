@@ -131,7 +131,7 @@ describe('ticks', () => {
     const ticking = tick(text, 'stays', stay, 'create', ['remarks'], true)
     expect(ticking).toContain('# for the booking site')
     expect(ticking).toContain('# shown with charges')
-    expect(ticking).toContain('[ vessel, arrival, remarks, charges(tariff, quantity) ]')
+    expect(ticking).toContain('[vessel, arrival, remarks, charges(tariff, quantity)]')
     expect(readService(ticking)!.resources[0].lists.create).toEqual([
       'vessel',
       'arrival',

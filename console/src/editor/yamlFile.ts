@@ -1,13 +1,59 @@
 import { isCollection, isMap, isScalar, isSeq, parseDocument, YAMLMap, YAMLSeq, type Document } from 'yaml'
 
+/** What documents were read from, so that lines nobody touched are written as they were. */
+const sources = new WeakMap<Document, string>()
+
 /** The text of a definition file as a document that keeps comments and order. */
 export function read(text: string): Document {
-  return parseDocument(text, { keepSourceTokens: false }) as unknown as Document
+  const document = parseDocument(text, { keepSourceTokens: false }) as unknown as Document
+  sources.set(document, text)
+  return document
 }
 
-/** A document as text again; lines are never folded. */
+/** A document as text again; lines are never folded, and those that say the same stay as they were. */
 export function write(document: Document): string {
-  return document.toString({ lineWidth: 0, flowCollectionPadding: true })
+  const written = document.toString({ lineWidth: 0, flowCollectionPadding: true })
+  const source = sources.get(document)
+  if (source === undefined) return written
+  const kept = withLinesOf(source, written)
+  return isSame(kept, written) ? kept : written
+}
+
+/** A line without space that says nothing: within brackets, and more than one between words. */
+const bare = (line: string) =>
+  line
+    .replace(/(?<=\S) +/g, ' ')
+    .replace(/([[{]) /g, '$1')
+    .replace(/ ([\]}])/g, '$1')
+
+const QUOTED = /("[^"]*"|'[^']*')/
+
+/** Lists without space inside of their brackets; texts in quotes stay as they are. */
+const tight = (line: string) =>
+  line
+    .split(QUOTED)
+    .map((part, at) => (at % 2 ? part : part.replace(/\[ +/g, '[').replace(/ +\]/g, ']')))
+    .join('')
+
+function withLinesOf(source: string, written: string): string {
+  const before = new Map<string, string>()
+  for (const line of source.split('\n')) if (!before.has(bare(line))) before.set(bare(line), line)
+  const isTight = source.split('\n').every((line) => tight(line) === line)
+  return written
+    .split('\n')
+    .map((line) => before.get(bare(line)) ?? (isTight ? tight(line) : line))
+    .join('\n')
+}
+
+/** Brackets may stand in texts, where space does say something. */
+function isSame(one: string, other: string): boolean {
+  if (one === other) return true
+  const plain = (text: string) => JSON.stringify(parseDocument(text).toJS() as unknown)
+  try {
+    return plain(one) === plain(other)
+  } catch {
+    return false
+  }
 }
 
 /** A value to be written in one line. */

@@ -337,7 +337,7 @@ class FirstAfternoonTest {
         page.keyboard().press("Escape");
         assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
         assertThat(page.locator(".cm-content").last())
-                .containsText("fields: [ code, urgency, name ]");
+                .containsText("fields: [code, urgency, name]");
         watched.assertAccessible();
     }
 
