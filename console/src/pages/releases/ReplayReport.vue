@@ -67,6 +67,9 @@ td {
   vertical-align: top;
   border-bottom: 1px solid var(--line);
 }
+tr:last-child td {
+  border-bottom: 0;
+}
 .example {
   overflow-wrap: anywhere;
   font-size: 12px;
