@@ -22,7 +22,7 @@ const style = computed(() =>
 <template>
   <div v-if="instance?.name || instance?.colour" class="instance" :style="style" data-test="instance">
     <strong>{{ instance.name }}</strong>
-    <span v-if="instance.packagesOnly">takes packages only</span>
+    <span v-if="instance.packagesOnly && !rehearsal">takes packages only</span>
   </div>
   <div v-if="rehearsal" class="instance rehearsal" data-test="rehearsing">
     <strong>Rehearsal</strong>

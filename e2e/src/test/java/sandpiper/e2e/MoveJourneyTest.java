@@ -191,6 +191,10 @@ class MoveJourneyTest {
                         "fleet 1.0, signed with key", "added    fleet/objects/ship.yaml", "exit 0");
         assertThat(CommandRun.of(production, "unpack", file("yard-1.zip"))).contains("exit 0");
         assertThat(CommandRun.of(production, "release")).contains("Release 1 is live.");
+        assertThat(production.client().get("/manage/v1/draft").path("sealed").toString())
+                .isEqualTo("[\"fleet\",\"yard\"]");
+        assertThat(development.client().get("/manage/v1/draft").path("sealed").toString())
+                .isEqualTo("[\"fleet\"]");
         assertThat(CommandRun.of(production, "packages"))
                 .contains("fleet", "1.0", "development, release 1", "yard");
         assertThat(CommandRun.of(development, "packages")).contains("made here");

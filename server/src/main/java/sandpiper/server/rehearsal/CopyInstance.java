@@ -88,6 +88,8 @@ final class CopyInstance {
                 "sandpiper.limits.requests-at-once",
                 Math.max(1, settings.limits().requestsAtOnce() / SHARE));
         values.put("sandpiper.recording.bytes", "0B");
+        // The console shows definitions to be read, as in an instance that takes packages only.
+        values.put("sandpiper.instance.accepts", "packages");
         // The word by which a condition on the property is not met.
         values.put("sandpiper.tracing.endpoint", "false");
         if (!settings.publicAddress().isEmpty()) {

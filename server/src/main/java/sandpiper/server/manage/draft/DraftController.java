@@ -97,7 +97,18 @@ public class DraftController {
                         .map(file -> new DraftFile(file.getKey(), file.getValue()))
                         .toList(),
                 engine.drafts().check().diagnostics(),
-                sealedPackages());
+                takesPackagesOnly() ? allPackages() : sealedPackages());
+    }
+
+    private boolean takesPackagesOnly() {
+        return instance.accepts() == Settings.Accepts.PACKAGES;
+    }
+
+    private List<String> allPackages() {
+        return engine.drafts().files().keySet().stream()
+                .map(Drafts::packageOf)
+                .distinct()
+                .toList();
     }
 
     private List<String> sealedPackages() {
@@ -205,7 +216,7 @@ public class DraftController {
 
     /** Some instances only run what was made and tested elsewhere. */
     private void requireEditable() {
-        if (instance.accepts() == Settings.Accepts.PACKAGES) {
+        if (takesPackagesOnly()) {
             throw new ProblemException(
                     HttpStatus.CONFLICT,
                     "%s takes packages only, and definitions are not changed in it: change them where they are made, pack them and unpack them here."
