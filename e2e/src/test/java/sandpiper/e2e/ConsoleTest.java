@@ -325,8 +325,7 @@ class ConsoleTest {
             assertThat(page.locator("[data-test=answered]")).not().containsText("\"unitPrice\"");
             tick("Update", "unitPrice").click();
             page.getByText("Text", new Page.GetByTextOptions().setExact(true)).last().click();
-            assertThat(page.locator(".cm-content"))
-                    .containsText("update: { fields: [unitPrice] }");
+            assertThat(page.locator(".cm-content")).containsText("update: { fields: [unitPrice] }");
             assertThat(page.getByText("No errors in this file.")).isVisible();
 
             page.getByText("Contract", new Page.GetByTextOptions().setExact(true)).last().click();

@@ -78,8 +78,8 @@ class RehearsalTest {
         private @Nullable Copy before;
 
         @Override
-        public int recorded() {
-            return recorded;
+        public boolean hasCalls() {
+            return recorded > 0;
         }
 
         @Override

@@ -193,12 +193,17 @@ record Followers(AccessStorage access, ViewStorage views, WebhookStorage webhook
         }
         for (var view : views.all(session)) {
             if (!followed(view, renames).equals(view)) {
-                sentences.add(
-                        "The view \"%s\" of %s takes the new names."
-                                .formatted(view.name(), view.object()));
+                sentences.add("%s takes the new names.".formatted(named(view)));
             }
         }
         return sentences;
+    }
+
+    /** How somebody calls a view of their own is nobody else's business. */
+    private static String named(NamedView view) {
+        return view.owner() == null
+                ? "The view \"%s\" of %s".formatted(view.name(), view.object())
+                : "A view of %s on %s".formatted(view.owner(), view.object());
     }
 
     private static ObjectGrant renamed(ObjectGrant grant, Renames renames) {
@@ -328,12 +333,7 @@ record Followers(AccessStorage access, ViewStorage views, WebhookStorage webhook
             if (object == null) {
                 return;
             }
-            var named =
-                    "The view \"%s\" of %s (%s)"
-                            .formatted(
-                                    view.name(),
-                                    view.object(),
-                                    view.owner() == null ? "shared" : "of " + view.owner());
+            var named = named(view);
             if (object.after() == null) {
                 sentences.add("%s goes with its object.".formatted(named));
                 return;
@@ -378,9 +378,9 @@ record Followers(AccessStorage access, ViewStorage views, WebhookStorage webhook
                     && after != null
                     && isRight(change.before(), before, text)
                     && !isRight(change.after(), after, text)) {
+                // What a condition says may be for those alone who look after access.
                 sentences.add(
-                        "%s whose condition no longer fits %s: %s"
-                                .formatted(whose, after.name(), text));
+                        "%s whose condition no longer fits %s.".formatted(whose, after.name()));
             }
         }
 

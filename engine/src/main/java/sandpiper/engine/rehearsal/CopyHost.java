@@ -24,8 +24,8 @@ public interface CopyHost {
         void close();
     }
 
-    /** How many requests are kept that can be replayed. */
-    int recorded();
+    /** Whether requests are kept that can be replayed. */
+    boolean hasCalls();
 
     /**
      * Serves a copy, and returns when it answers.

@@ -135,7 +135,7 @@ public final class Rehearsals implements AutoCloseable {
     private void requireRoom() {
         try {
             // Replaying needs another copy, which grows only by what is played.
-            int times = host.recorded() > 0 ? TIMES_THE_DATA + 1 : TIMES_THE_DATA;
+            int times = host.hasCalls() ? TIMES_THE_DATA + 1 : TIMES_THE_DATA;
             long needed = times * Files.size(data);
             long free = Files.getFileStore(data).getUsableSpace();
             if (free < needed) {
@@ -196,7 +196,7 @@ public final class Rehearsals implements AutoCloseable {
             var start = Instant.now();
             engine.backUp(copy);
             requireNotEnded();
-            if (host.recorded() > 0) {
+            if (host.hasCalls()) {
                 Files.copy(copy, before, StandardCopyOption.REPLACE_EXISTING);
             }
             progress.copied(Files.size(copy), since(start));

@@ -32,8 +32,8 @@ public class RehearsalHost implements CopyHost {
     }
 
     @Override
-    public int recorded() {
-        return replay.recorded();
+    public boolean hasCalls() {
+        return replay.hasCalls();
     }
 
     @Override

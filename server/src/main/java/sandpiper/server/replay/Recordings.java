@@ -1,7 +1,9 @@
 package sandpiper.server.replay;
 
+import java.io.BufferedReader;
 import java.io.BufferedWriter;
 import java.io.IOException;
+import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.FileSystems;
 import java.nio.file.Files;
@@ -14,10 +16,12 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -80,17 +84,24 @@ final class Recordings implements AutoCloseable {
         }
     }
 
-    /** What is kept, oldest first, after what waits was written. */
-    List<RecordedCall> all() {
+    /**
+     * What is kept, oldest first, with what waited to be written; read as it is asked for, since it
+     * may be more than fits into memory. To be closed.
+     */
+    Stream<RecordedCall> all() {
         settle();
-        var calls = new ArrayList<RecordedCall>();
-        synchronized (this) {
-            read(older, calls);
-            read(newer, calls);
-        }
         var since = clock.instant().minus(kept);
-        calls.removeIf(call -> call.at().isBefore(since));
-        return calls;
+        Stream<RecordedCall> calls;
+        synchronized (this) {
+            // Once open, a file is read to its end, whatever it is called meanwhile.
+            calls = Stream.concat(read(older), read(newer));
+        }
+        return calls.filter(call -> !call.at().isBefore(since));
+    }
+
+    /** Whether there may be some. */
+    synchronized boolean isEmpty() {
+        return queue.isEmpty() && !Files.exists(newer) && !Files.exists(older);
     }
 
     /** Waits for what was added before, and no longer than a disk should take. */
@@ -107,19 +118,31 @@ final class Recordings implements AutoCloseable {
         }
     }
 
-    private static void read(Path file, List<RecordedCall> into) {
+    private static Stream<RecordedCall> read(Path file) {
         if (!Files.exists(file)) {
-            return;
+            return Stream.empty();
         }
-        try (var lines = Files.lines(file, StandardCharsets.UTF_8)) {
-            lines.forEach(line -> {
-                var call = parsed(line);
-                if (call != null) {
-                    into.add(call);
-                }
-            });
+        try {
+            // Half a character, as a power cut leaves it, is a line that is not whole, and no more.
+            var lines =
+                    new BufferedReader(
+                            new InputStreamReader(
+                                    Files.newInputStream(file), StandardCharsets.UTF_8));
+            return lines.lines()
+                    .onClose(() -> close(lines))
+                    .map(Recordings::parsed)
+                    .filter(Objects::nonNull);
         } catch (IOException e) {
             LOG.warn("{} cannot be read", file, e);
+            return Stream.empty();
+        }
+    }
+
+    private static void close(BufferedReader lines) {
+        try {
+            lines.close();
+        } catch (IOException e) {
+            LOG.debug("A file of calls could not be closed", e);
         }
     }
 

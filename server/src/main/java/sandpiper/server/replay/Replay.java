@@ -19,9 +19,9 @@ public class Replay {
         this.tokens = tokens;
     }
 
-    /** How many calls are kept. */
-    public int recorded() {
-        return recordings.all().size();
+    /** Whether there may be calls to play. */
+    public boolean hasCalls() {
+        return !recordings.isEmpty();
     }
 
     /**
@@ -32,8 +32,9 @@ public class Replay {
      * @throws InterruptedException when it was ended
      */
     public ReplayReport play(String before, String after) throws InterruptedException {
-        try (var playing = new Playing(tokens, before, after)) {
-            return playing.play(recordings.all());
+        try (var playing = new Playing(tokens, before, after);
+                var calls = recordings.all()) {
+            return playing.play(calls.iterator());
         }
     }
 }

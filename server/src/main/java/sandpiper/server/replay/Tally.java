@@ -1,11 +1,12 @@
 package sandpiper.server.replay;
 
+import java.time.Instant;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import sandpiper.engine.rehearsal.ReplayReport;
 
 /** Counts what was played, and what differs in the same way; what was not played was skipped. */
@@ -15,6 +16,8 @@ final class Tally {
 
     private final Map<String, Integer> ofTitle = new HashMap<>();
     private final Map<String, Alike> differing = new LinkedHashMap<>();
+    private @Nullable Instant since;
+    private int all;
     private int played;
 
     private static final class Alike {
@@ -37,11 +40,19 @@ final class Tally {
                         .count++);
     }
 
-    ReplayReport report(List<RecordedCall> calls) {
+    /** Counts one that is kept, whether or not it is played. */
+    void came(RecordedCall call) {
+        all++;
+        if (since == null) {
+            since = call.at();
+        }
+    }
+
+    ReplayReport report() {
         return new ReplayReport(
-                calls.isEmpty() ? null : calls.getFirst().at(),
+                since,
                 played,
-                calls.size() - played,
+                all - played,
                 differing.values().stream()
                         .sorted(Comparator.comparingInt((Alike one) -> one.count).reversed())
                         .limit(TOLD)

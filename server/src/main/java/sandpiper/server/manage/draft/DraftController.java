@@ -105,10 +105,7 @@ public class DraftController {
     }
 
     private List<String> allPackages() {
-        return engine.drafts().files().keySet().stream()
-                .map(Drafts::packageOf)
-                .distinct()
-                .toList();
+        return engine.drafts().files().keySet().stream().map(Drafts::packageOf).distinct().toList();
     }
 
     private List<String> sealedPackages() {
