@@ -308,7 +308,7 @@ export function removeResource(text: string, name: string): string {
 
 /** The text of a file for a new service, without resources yet. */
 export function newServiceText(name: string, protocols: string[]): string {
-  return `service: ${name}\nversion: 1\nprotocols: [ ${protocols.join(', ')} ]\nresources: {}\n`
+  return `service: ${name}\nversion: 1\nprotocols: [${protocols.join(', ')}]\nresources: {}\n`
 }
 
 /** The same service as its next version, to be changed while this one goes on. */

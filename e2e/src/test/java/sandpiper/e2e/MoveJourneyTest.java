@@ -289,6 +289,8 @@ class MoveJourneyTest {
             var working =
                     others.submit(() -> {
                         for (int i = 0; !done.get(); i++) {
+                            // All of them are replayed.
+                            Thread.sleep(40);
                             answers.add(call(http, credentials, "L" + i, 2));
                         }
                         return true;

@@ -195,6 +195,8 @@ class RehearsalJourneyTest {
             var working =
                     others.submit(() -> {
                         for (int i = 0; !done.get(); i++) {
+                            // All of them are replayed.
+                            Thread.sleep(40);
                             answers.add(create("", "live", i, 1).statusCode());
                             answers.add(
                                     send(at("/api/ropes/v1/ropes?limit=2").GET(), credentials)
