@@ -37,4 +37,11 @@ describe('a file that is written again', () => {
     expect(changed(text, ['say'], '[ b ]')).toContain('[ b ]')
     expect(changed(text, ['label'], 'Part')).toContain('say: "[ a ]"')
   })
+
+  it('opens what was empty at its top, for what comes into it', () => {
+    expect(changed('service: a\nresources: {}\n', ['resources', 'jobs', 'object'], 'Job')).toBe(
+      'service: a\nresources:\n  jobs:\n    object: Job\n',
+    )
+    expect(write(read('service: a\nresources: {}\n'))).toBe('service: a\nresources: {}\n')
+  })
 })

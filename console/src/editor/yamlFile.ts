@@ -83,6 +83,8 @@ function prepare(document: Document, path: Path) {
   for (let length = 1; length < path.length; length++) {
     const at = path.slice(0, length)
     const there = document.getIn(at)
+    // What is empty is written in one line; what comes into it would make that a very long one.
+    if (length === 1 && isMap(there) && !there.items.length) there.flow = false
     const isList = typeof path[length] === 'number'
     if (isList ? isSeq(there) : isMap(there)) continue
     document.setIn(at, isList ? new YAMLSeq() : new YAMLMap())
