@@ -5,6 +5,7 @@ import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -69,19 +70,33 @@ final class RecordingFilter extends OncePerRequestFilter {
                 && authentication != null
                 && authentication.getPrincipal() instanceof Actor actor
                 && actor.kind() == Actor.Kind.CLIENT) {
-            var question = request.getQueryString();
-            recordings.add(
-                    new RecordedCall(
-                            at,
-                            title.get() + protocol(request),
-                            actor.name(),
-                            request.getMethod(),
-                            request.getRequestURI() + (question == null ? "" : "?" + question),
-                            headers(request),
-                            request.getContentLengthLong() > 0
-                                    ? request.getInputStream().readAllBytes()
-                                    : new byte[0]));
+            var body =
+                    request.getContentLengthLong() > 0
+                            ? request.getInputStream().readAllBytes()
+                            : new byte[0];
+            if (!holdsSecret(request, body)) {
+                recordings.add(
+                        new RecordedCall(
+                                at,
+                                title.get() + protocol(request),
+                                actor.name(),
+                                request.getMethod(),
+                                target(request),
+                                headers(request),
+                                body));
+            }
         }
+    }
+
+    private static String target(HttpServletRequest request) {
+        var question = request.getQueryString();
+        return request.getRequestURI() + (question == null ? "" : "?" + question);
+    }
+
+    /** A message may bring a secret inside although its sender is known without it. */
+    private static boolean holdsSecret(HttpServletRequest request, byte[] body) {
+        return Protocol.SOAP.isAt(request.getRequestURI())
+                && new String(body, StandardCharsets.UTF_8).contains("UsernameToken");
     }
 
     private static String protocol(HttpServletRequest request) {
