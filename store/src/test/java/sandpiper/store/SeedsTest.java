@@ -185,6 +185,37 @@ class SeedsTest {
     }
 
     @Test
+    void rowsMayReferToEachOtherInACircle() {
+        yard.release(
+                files(
+                        PART,
+                        """
+                        maker,number,inside
+                        C,1,"C,2"
+                        C,2,"C,3"
+                        C,3,"C,1"
+                        C,4,"C,4"
+                        """));
+
+        assertThat(part("C,1").toString()).contains("C,2");
+        assertThat(part("C,3").toString()).contains("C,1");
+        assertThat(part("C,4").toString()).contains("inside=C,4");
+    }
+
+    @Test
+    void aReferenceToNothingIsToldAsItWasWritten() {
+        yard.engine
+                .drafts()
+                .push(files(PART, "maker,number,inside\nC,1,\"C,9\"\nC,2,\"C,1\"\n"), Actor.SYSTEM);
+
+        var result =
+                yard.engine.releases().release("", new Releases.Accepted(true, true), Actor.SYSTEM);
+
+        assertThat(((Result.Refused) result).message())
+                .contains("yard/data/Part.csv:2: Inside: there is no Part \"C,9\".");
+    }
+
+    @Test
     void examplesBeginWithoutThem() {
         var files = files(PART, ROWS);
         files.put(

@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Actor;
@@ -52,7 +54,46 @@ public final class SeedLoader {
                             List.of());
             return new Request(command, by, VIA, true);
         }
+
+        /** A new record without the references it can do without; nothing when it has none. */
+        Optional<Wanted> withoutReferences() {
+            if (!(command instanceof RecordCommand.Create create)) {
+                return Optional.empty();
+            }
+            var values = new HashMap<String, @Nullable Object>(create.values());
+            boolean had =
+                    create.object().fields().stream()
+                                    .filter(field -> field.isReference() && !field.required())
+                                    .filter(field -> !create.object().key().contains(field.name()))
+                                    .map(field -> values.remove(field.name()))
+                                    .filter(Objects::nonNull)
+                                    .count()
+                            > 0;
+            return had
+                    ? Optional.of(
+                            new Wanted(
+                                    file,
+                                    row,
+                                    new RecordCommand.Create(
+                                            create.object(), create.writable(), values)))
+                    : Optional.empty();
+        }
+
+        /** The references that a record was made without. */
+        Wanted referring(Wanted bare) {
+            var whole = (RecordCommand.Create) command;
+            var values = new HashMap<String, @Nullable Object>(whole.values());
+            values.keySet().removeAll(((RecordCommand.Create) bare.command()).values().keySet());
+            return new Wanted(
+                    file,
+                    row,
+                    new RecordCommand.Change(
+                            whole.object(), whole.writable(), row.key(), values, null));
+        }
     }
+
+    /** One that could not be written. */
+    private record Stuck(Wanted wanted, Outcome.Refused refused) {}
 
     /**
      * Writes what is new or other than in the release before.
@@ -68,8 +109,28 @@ public final class SeedLoader {
             change.changed()
                     .forEach(row -> add(wanted, transaction, next, object, change, row, false));
         }
+        var stuck = written(transaction, next, wanted);
+        // Rows that refer to each other in a circle are made first, and refer to each other then.
+        var later = new ArrayList<Wanted>();
+        var first = new ArrayList<Wanted>();
+        for (var one : stuck) {
+            one.wanted()
+                    .withoutReferences()
+                    .ifPresent(bare -> {
+                        first.add(bare);
+                        later.add(one.wanted().referring(bare));
+                    });
+        }
+        if (first.size() < stuck.size() || !written(transaction, next, first).isEmpty()) {
+            return told(stuck);
+        }
+        return told(written(transaction, next, later));
+    }
+
+    /** Writes rows, and tells which cannot be, with why. */
+    private List<Stuck> written(Transaction transaction, LiveRelease next, List<Wanted> wanted) {
         List<Wanted> open = wanted;
-        List<String> refused = List.of();
+        List<Stuck> refused = List.of();
         // Rows may refer to rows that come later; they are tried again as long as that helps.
         for (int left = -1; !open.isEmpty() && open.size() != left; ) {
             left = open.size();
@@ -80,18 +141,20 @@ public final class SeedLoader {
                             open.stream().map(Wanted::request).toList(),
                             Grouping.EACH,
                             RecordWrites.TurnListener.NONE);
-            var still = new ArrayList<Wanted>();
-            var why = new ArrayList<String>();
+            var still = new ArrayList<Stuck>();
             for (int i = 0; i < outcomes.size(); i++) {
                 if (outcomes.get(i) instanceof Outcome.Refused no) {
-                    still.add(open.get(i));
-                    why.add(said(open.get(i), no));
+                    still.add(new Stuck(open.get(i), no));
                 }
             }
-            open = still;
-            refused = why;
+            refused = still;
+            open = still.stream().map(Stuck::wanted).toList();
         }
-        return refused.size() > TOLD ? refused.subList(0, TOLD) : refused;
+        return refused;
+    }
+
+    private static List<String> told(List<Stuck> refused) {
+        return refused.stream().limit(TOLD).map(SeedLoader::said).toList();
     }
 
     private void add(
@@ -148,11 +211,13 @@ public final class SeedLoader {
         return name.startsWith(by(""));
     }
 
-    private static String said(Wanted wanted, Outcome.Refused refused) {
+    private static String said(Stuck stuck) {
         return "%s:%d: %s"
                 .formatted(
-                        wanted.file().path(),
-                        wanted.row().line(),
-                        String.join(" ", refused.faults().stream().map(Fault::message).toList()));
+                        stuck.wanted().file().path(),
+                        stuck.wanted().row().line(),
+                        String.join(
+                                " ",
+                                stuck.refused().faults().stream().map(Fault::message).toList()));
     }
 }
