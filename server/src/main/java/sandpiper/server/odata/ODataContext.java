@@ -34,7 +34,7 @@ public record ODataContext(
         String server) {
 
     /** The address of the service, without a slash at its end. */
-    String root() {
+    public String root() {
         return "%s/odata/%s/v%d"
                 .formatted(server, model.service().name(), model.service().version());
     }

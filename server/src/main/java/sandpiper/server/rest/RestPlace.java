@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.util.UriUtils;
 import sandpiper.server.protocol.Protocol;
+import sandpiper.server.protocol.ServiceAddress;
 
 /**
  * What the address of a call names: {@code /api/berth-desk/v1/stays/ST-2026-000042/check-in}.
@@ -20,29 +21,29 @@ record RestPlace(
         @Nullable String key,
         @Nullable String call) {
     private static final String BATCH = ":batch";
-    private static final int LONGEST_VERSION = 3;
 
     /** Reads a path as it came; {@code null} when it is none of a resource. */
     static @Nullable RestPlace read(String path) {
-        if (!path.startsWith(Protocol.REST_AT)) {
+        var address = ServiceAddress.read(Protocol.REST_AT, path);
+        if (address == null || address.behind().isEmpty()) {
             return null;
         }
-        var parts = path.substring(Protocol.REST_AT.length()).split("/", -1);
-        if (parts.length < 3 || parts.length > 5 || !isName(parts[0]) || !isVersion(parts[1])) {
+        var parts = address.behind().substring(1).split("/", -1);
+        if (parts.length > 3) {
             return null;
         }
-        boolean batch = parts.length == 3 && parts[2].endsWith(BATCH);
-        var resource = batch ? parts[2].substring(0, parts[2].length() - BATCH.length()) : parts[2];
-        if (!isName(resource) || hasEmpty(parts)) {
+        boolean batch = parts.length == 1 && parts[0].endsWith(BATCH);
+        var resource = batch ? parts[0].substring(0, parts[0].length() - BATCH.length()) : parts[0];
+        if (!ServiceAddress.isName(resource) || hasEmpty(parts)) {
             return null;
         }
         return new RestPlace(
-                parts[0],
-                Integer.parseInt(parts[1].substring(1)),
+                address.service(),
+                address.version(),
                 resource,
                 batch,
-                parts.length > 3 ? decoded(parts[3]) : null,
-                parts.length > 4 ? decoded(parts[4]) : null);
+                parts.length > 1 ? decoded(parts[1]) : null,
+                parts.length > 2 ? decoded(parts[2]) : null);
     }
 
     private static boolean hasEmpty(String[] parts) {
@@ -56,28 +57,6 @@ record RestPlace(
 
     private static String decoded(String part) {
         return UriUtils.decode(part, StandardCharsets.UTF_8);
-    }
-
-    private static boolean isName(String text) {
-        for (int i = 0; i < text.length(); i++) {
-            char c = text.charAt(i);
-            if (c != '-' && (c < 'a' || c > 'z') && (c < '0' || c > '9')) {
-                return false;
-            }
-        }
-        return !text.isEmpty();
-    }
-
-    private static boolean isVersion(String text) {
-        if (text.length() < 2 || text.length() > LONGEST_VERSION + 1 || text.charAt(0) != 'v') {
-            return false;
-        }
-        for (int i = 1; i < text.length(); i++) {
-            if (text.charAt(i) < '0' || text.charAt(i) > '9') {
-                return false;
-            }
-        }
-        return true;
     }
 
     /** The key of a record, in calls that are about one. */

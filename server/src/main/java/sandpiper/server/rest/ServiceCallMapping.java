@@ -6,30 +6,23 @@ import java.io.IOException;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
-import org.springframework.core.Ordered;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
-import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
 import org.springframework.web.HttpMediaTypeNotSupportedException;
 import org.springframework.web.HttpRequestHandler;
 import org.springframework.web.HttpRequestMethodNotSupportedException;
-import org.springframework.web.servlet.HandlerExecutionChain;
-import org.springframework.web.servlet.HandlerMapping;
 import sandpiper.engine.access.Actor;
 import sandpiper.logic.Quoted;
 import sandpiper.server.config.ProblemAdvice;
 import sandpiper.server.json.JsonType;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.protocol.CallMapping;
 
-/**
- * Leads calls of services over REST to {@link RestCalls}. They are many and all of one form, so the
- * address is read here instead of being matched with the patterns of every controller; measured,
- * that and writing the answer directly halve what a call costs.
- */
+/** Leads calls of services over REST to {@link RestCalls}. */
 @Component
-final class ServiceCallMapping implements HandlerMapping, Ordered {
+final class ServiceCallMapping extends CallMapping {
     private static final List<MediaType> JSON = List.of(MediaType.APPLICATION_JSON);
     private static final List<MediaType> JSON_OR_PATCH =
             List.of(
@@ -49,14 +42,8 @@ final class ServiceCallMapping implements HandlerMapping, Ordered {
         this.problems = problems;
     }
 
-    /** Before the controllers, which have the contract and the events of a service. */
     @Override
-    public int getOrder() {
-        return -1;
-    }
-
-    @Override
-    public @Nullable HandlerExecutionChain getHandler(HttpServletRequest request) {
+    protected @Nullable HttpRequestHandler handler(HttpServletRequest request) {
         var place = RestPlace.read(request.getRequestURI());
         boolean events =
                 place != null
@@ -66,8 +53,7 @@ final class ServiceCallMapping implements HandlerMapping, Ordered {
         if (place == null || events) {
             return null;
         }
-        HttpRequestHandler handler = (asked, response) -> answer(place, asked, response);
-        return new HandlerExecutionChain(handler);
+        return (asked, response) -> answer(place, asked, response);
     }
 
     private static boolean isReading(String method) {
@@ -78,13 +64,13 @@ final class ServiceCallMapping implements HandlerMapping, Ordered {
             throws IOException {
         HttpReply reply;
         try {
-            reply = reply(at, request, actor());
+            reply = reply(at, request, signedIn());
         } catch (IOException e) {
             throw e;
         } catch (Exception e) {
             var failed = problems.failed(e, request);
             if (failed.getStatusCode() == HttpStatus.METHOD_NOT_ALLOWED) {
-                response.setHeader(HttpHeaders.ALLOW, allowed.at(at, actor()));
+                response.setHeader(HttpHeaders.ALLOW, allowed.at(at, signedIn()));
             }
             HttpReply.send(failed, response);
             return;
@@ -92,9 +78,8 @@ final class ServiceCallMapping implements HandlerMapping, Ordered {
         reply.send(response);
     }
 
-    private static Actor actor() {
-        var signedIn = SecurityContextHolder.getContext().getAuthentication();
-        return (Actor) Objects.requireNonNull(Objects.requireNonNull(signedIn).getPrincipal());
+    private static Actor signedIn() {
+        return Objects.requireNonNull(actor());
     }
 
     private HttpReply reply(RestPlace at, HttpServletRequest request, Actor actor)

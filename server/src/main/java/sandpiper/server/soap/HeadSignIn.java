@@ -1,12 +1,13 @@
 package sandpiper.server.soap;
 
+import sandpiper.server.soap.xml.XmlBounds;
+import sandpiper.server.soap.xml.XmlReaders;
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.regex.Pattern;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import org.springframework.stereotype.Component;
@@ -14,6 +15,7 @@ import sandpiper.engine.access.Actor;
 import sandpiper.server.intake.MessageSignIn;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.protocol.Protocol;
+import sandpiper.server.protocol.ServiceAddress;
 import sandpiper.server.protocol.SoapVersion;
 import sandpiper.server.security.Credentials;
 
@@ -22,9 +24,6 @@ import sandpiper.server.security.Credentials;
 final class HeadSignIn implements MessageSignIn {
     private static final List<String> TOKEN =
             List.of("Envelope", "Header", "Security", "UsernameToken");
-
-    private static final Pattern SERVICE =
-            Pattern.compile("^" + Protocol.SOAP_AT + "([a-z0-9-]+)/v(\\d{1,3})(?:/.*)?$");
 
     private final Credentials credentials;
 
@@ -52,17 +51,15 @@ final class HeadSignIn implements MessageSignIn {
 
     /** Of the service at an address, in which its faults are. */
     private static String namespace(String address) {
-        var found = SERVICE.matcher(address);
-        return found.find()
-                ? Wsdl.namespace(found.group(1), Integer.parseInt(found.group(2)))
-                : "urn:sandpiper";
+        var found = ServiceAddress.read(Protocol.SOAP_AT, address);
+        return found == null ? "urn:sandpiper" : Wsdl.namespace(found.service(), found.version());
     }
 
     /** The token in front of the body, or nothing when there is none, or only part of one. */
     static Optional<UsernameToken> token(byte[] head) {
         var path = new ArrayList<String>();
         try {
-            var reader = XmlBounds.reader(head);
+            var reader = XmlReaders.of(head);
             while (reader.hasNext()) {
                 int event = reader.next();
                 if (event == XMLStreamReader.END_ELEMENT) {

@@ -1,5 +1,6 @@
 package sandpiper.server.soap;
 
+import sandpiper.server.soap.xml.XmlText;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;

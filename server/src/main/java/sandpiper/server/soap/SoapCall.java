@@ -1,5 +1,6 @@
 package sandpiper.server.soap;
 
+import sandpiper.server.soap.xml.XmlText;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;

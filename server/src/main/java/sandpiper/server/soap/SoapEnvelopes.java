@@ -1,5 +1,6 @@
 package sandpiper.server.soap;
 
+import sandpiper.server.soap.xml.XmlText;
 import java.util.stream.Collectors;
 import sandpiper.engine.command.FaultPath;
 import sandpiper.server.problem.Problem;

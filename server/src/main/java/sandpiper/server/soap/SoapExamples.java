@@ -1,5 +1,6 @@
 package sandpiper.server.soap;
 
+import sandpiper.server.soap.xml.XmlText;
 import java.io.StringReader;
 import java.io.StringWriter;
 import java.util.List;

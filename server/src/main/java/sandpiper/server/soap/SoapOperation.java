@@ -3,7 +3,6 @@ package sandpiper.server.soap;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
-import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.contract.ResourceNames;
 import sandpiper.model.release.CallType;
@@ -81,11 +80,6 @@ record SoapOperation(
         if (offered) {
             all.add(new SoapOperation(kind, name, resource, null));
         }
-    }
-
-    /** The operation a service has by this name, or nothing. */
-    static Optional<SoapOperation> find(ServiceType service, String name) {
-        return of(service).stream().filter(one -> one.name().equals(name)).findFirst();
     }
 
     /** The resource, for an operation that is about one. */

@@ -1,5 +1,6 @@
 package sandpiper.server.soap;
 
+import sandpiper.server.soap.xml.XmlText;
 import java.util.List;
 import sandpiper.model.contract.ResourceNames;
 import sandpiper.model.release.FieldTree;

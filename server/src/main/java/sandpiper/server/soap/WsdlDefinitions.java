@@ -1,5 +1,6 @@
 package sandpiper.server.soap;
 
+import sandpiper.server.soap.xml.XmlText;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.contract.ResourceNames;

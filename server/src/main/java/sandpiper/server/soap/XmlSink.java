@@ -1,5 +1,6 @@
 package sandpiper.server.soap;
 
+import sandpiper.server.soap.xml.XmlText;
 import org.jspecify.annotations.Nullable;
 import sandpiper.server.service.RecordSink;
 import tools.jackson.core.SerializableString;

@@ -1,5 +1,7 @@
 package sandpiper.server.soap;
 
+import sandpiper.server.soap.xml.XmlText;
+import sandpiper.server.soap.xml.XmlTrees;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatCode;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -22,8 +24,7 @@ import sandpiper.server.protocol.SoapVersion;
 class EnvelopeRulesTest {
     private static Envelope envelope(SoapVersion version, String header) {
         return Envelope.of(
-                new XmlTrees()
-                        .root(
+                XmlTrees.root(
                                 """
                                 <s:Envelope xmlns:s="%s"><s:Header>%s</s:Header><s:Body><GetJob xmlns="urn:x"/></s:Body></s:Envelope>\
                                 """
@@ -68,8 +69,7 @@ class EnvelopeRulesTest {
     void anotherEnvelopeIsAnotherVersion() {
         assertThatThrownBy(() ->
                         Envelope.of(
-                                new XmlTrees()
-                                        .root(
+                                XmlTrees.root(
                                                 "<Envelope xmlns='urn:foreign'/>"
                                                         .getBytes(StandardCharsets.UTF_8))))
                 .isInstanceOfSatisfying(

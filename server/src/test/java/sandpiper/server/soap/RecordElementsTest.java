@@ -1,5 +1,6 @@
 package sandpiper.server.soap;
 
+import sandpiper.server.soap.xml.XmlText;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
@@ -142,7 +143,8 @@ class RecordElementsTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "a < b & c > d | a &lt; b &amp; c &gt; d",
+                "a < b & c > d | a &lt; b &amp; c > d",
+                "a]]>b | a]]&gt;b",
                 "\"quoted\" 'twice' | \"quoted\" 'twice'",
                 "Grüße, 港 | Grüße, 港"
             })

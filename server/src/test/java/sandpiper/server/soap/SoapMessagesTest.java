@@ -1,5 +1,7 @@
 package sandpiper.server.soap;
 
+import sandpiper.server.soap.xml.XmlText;
+import sandpiper.server.soap.xml.XmlTrees;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
@@ -75,7 +77,7 @@ class SoapMessagesTest {
     private static final ServiceType SERVICE = RELEASE.service("berths", 1).orElseThrow();
 
     private static Element call(String envelope) {
-        return Envelope.of(new XmlTrees().root(envelope.getBytes(StandardCharsets.UTF_8))).call();
+        return Envelope.of(XmlTrees.root(envelope.getBytes(StandardCharsets.UTF_8))).call();
     }
 
     @Test

@@ -32,8 +32,8 @@ final class AddressBounds {
         int digits = 0;
         for (int i = 0; i < text.length(); i++) {
             char c = text.charAt(i);
-            boolean opens = c == '(' || text.regionMatches(true, i, "%28", 0, 3);
-            boolean closes = c == ')' || text.regionMatches(true, i, "%29", 0, 3);
+            boolean opens = c == '(' || text.startsWith("%28", i);
+            boolean closes = c == ')' || text.startsWith("%29", i);
             depth += opens ? 1 : closes ? -1 : 0;
             if (depth > DEEPEST) {
                 throw Refusals.bad("The address is nested more than %d deep.".formatted(DEEPEST));

@@ -1,64 +1,90 @@
 package sandpiper.server.soap;
 
+import sandpiper.server.soap.xml.Pool;
 import java.io.IOException;
-import java.io.StringReader;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
-import javax.xml.XMLConstants;
 import javax.xml.transform.dom.DOMSource;
-import javax.xml.transform.stream.StreamSource;
-import javax.xml.validation.SchemaFactory;
+import javax.xml.validation.Schema;
 import javax.xml.validation.Validator;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
-import org.springframework.stereotype.Component;
 import org.w3c.dom.Element;
 import org.w3c.dom.Node;
 import org.xml.sax.ErrorHandler;
 import org.xml.sax.SAXException;
 import org.xml.sax.SAXParseException;
 import sandpiper.engine.command.FaultPath;
-import sandpiper.engine.release.LiveRelease;
+import sandpiper.logic.Nearest;
+import sandpiper.logic.Quoted;
 import sandpiper.model.release.ServiceType;
-import sandpiper.server.json.Bounds;
-import sandpiper.server.json.JsonReader;
 import sandpiper.server.problem.Problem.Wrong;
 import sandpiper.server.problem.ProblemException;
 
-/** Checks what comes in against the schema of its service, which is made once for each release. */
-@Component
-class Requests {
+/**
+ * A service of one release as SOAP sees it, with what its requests are checked against. Safe for
+ * many threads.
+ */
+final class SoapService {
     private static final String CODE = "SP4000";
     private static final int MOST_ERRORS = 20;
     private static final String CURRENT_ELEMENT =
             "http://apache.org/xml/properties/dom/current-element-node";
 
-    private final Map<String, Pool<Validator>> validators = new ConcurrentHashMap<>();
-    private final Bounds bounds;
+    private final ServiceType service;
+    private final Map<String, SoapOperation> operations = new LinkedHashMap<>();
+    private final Pool<Validator> validators;
 
-    Requests(JsonReader json) {
-        this.bounds = json.bounds();
+    SoapService(ServiceType service, Schema schema) {
+        this.service = service;
+        SoapOperation.of(service).forEach(one -> operations.put(one.name(), one));
+        this.validators = new Pool<>(schema::newValidator);
+    }
+
+    /**
+     * The operation that an element asks for.
+     *
+     * @throws ProblemException when there is none, with those there are
+     */
+    SoapOperation operation(Element call) {
+        var name = call.getLocalName();
+        var operation = operations.get(name);
+        if (operation == null) {
+            var names = List.copyOf(operations.keySet());
+            throw bad(
+                    "%s has no operation %s; there are %s.%s"
+                            .formatted(
+                                    service.titled(),
+                                    Quoted.of(name),
+                                    String.join(", ", names),
+                                    Nearest.to(name, names)
+                                            .map(near -> " Did you mean %s?".formatted(near))
+                                            .orElse("")));
+        }
+        var namespace = Wsdl.namespace(service);
+        if (!namespace.equals(call.getNamespaceURI())) {
+            throw bad("The element %s must be in the namespace %s.".formatted(name, namespace));
+        }
+        return operation;
     }
 
     /**
      * Passes a request that has the form its operation asks for.
      *
-     * @param revision of the contract that {@code service} is of
      * @throws ProblemException with every place at which it has not
      */
-    void check(LiveRelease live, ServiceType service, int revision, Element call) {
+    void check(Element call) {
         List<Wrong> found;
         try {
             found =
-                    validators(live, service, revision)
-                            .with(validator -> {
-                                var errors = new Errors(validator, call);
-                                validator.setErrorHandler(errors);
-                                validator.validate(new DOMSource(call));
-                                return errors.found;
-                            });
+                    validators.with(validator -> {
+                        var errors = new Errors(validator, call);
+                        validator.setErrorHandler(errors);
+                        validator.validate(new DOMSource(call));
+                        return errors.found;
+                    });
         } catch (SAXException | IOException e) {
             throw new ProblemException(HttpStatus.BAD_REQUEST, String.valueOf(e.getMessage()), e);
         }
@@ -73,39 +99,8 @@ class Requests {
         }
     }
 
-    private Pool<Validator> validators(LiveRelease live, ServiceType service, int revision) {
-        var name = "%d %s r%d".formatted(live.number(), service.titled(), revision);
-        var there = validators.get(name);
-        if (there != null) {
-            return there;
-        }
-        validators.keySet().removeIf(old -> !old.startsWith(live.number() + " "));
-        try {
-            var factory = SchemaFactory.newDefaultInstance();
-            factory.setProperty(XMLConstants.ACCESS_EXTERNAL_SCHEMA, "");
-            factory.setProperty(XMLConstants.ACCESS_EXTERNAL_DTD, "");
-            var made =
-                    factory.newSchema(
-                            new StreamSource(
-                                    new StringReader(
-                                            withoutLengths(
-                                                    Wsdl.schema(
-                                                            live.release(), service, bounds)))));
-            var pool = new Pool<>(made::newValidator);
-            validators.put(name, pool);
-            return pool;
-        } catch (SAXException e) {
-            throw new IllegalStateException(
-                    "The schema of " + service.titled() + " is not right", e);
-        }
-    }
-
-    /**
-     * The library counts a character outside the first plane as two; lengths are told where values
-     * are read, which counts as XML Schema does.
-     */
-    private static String withoutLengths(String schema) {
-        return schema.replaceAll("<xs:maxLength value=\"\\d+\"\\s*(/>|></xs:maxLength>)", "");
+    private static ProblemException bad(String message) {
+        return new ProblemException(HttpStatus.BAD_REQUEST, message);
     }
 
     /** Collects what does not fit, with the path of its element. */

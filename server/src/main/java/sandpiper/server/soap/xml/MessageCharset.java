@@ -1,4 +1,4 @@
-package sandpiper.server.soap;
+package sandpiper.server.soap.xml;
 
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
@@ -17,7 +17,7 @@ import sandpiper.server.problem.ProblemException;
  * In which characters a message is written: those of its content type, whatever the message says of
  * itself (RFC 7303 §3.2); without that, what the message says.
  */
-final class MessageCharset {
+public final class MessageCharset {
     private static final String DECLARATION = "^\\uFEFF?<\\?xml[^>]*\\?>";
 
     private static final Pattern CHARSET =
@@ -31,7 +31,7 @@ final class MessageCharset {
      * @throws ProblemException 415 for characters that nobody knows here, 400 for bytes that are
      *     none
      */
-    static byte[] unified(byte[] body, @Nullable String contentType) {
+    public static byte[] unified(byte[] body, @Nullable String contentType) {
         var name = parameter(contentType);
         if (name == null) {
             return body;

@@ -1,4 +1,4 @@
-package sandpiper.server.soap;
+package sandpiper.server.soap.xml;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;

@@ -1,4 +1,4 @@
-package sandpiper.server.soap;
+package sandpiper.server.soap.xml;
 
 import java.io.IOException;
 import java.util.concurrent.ConcurrentLinkedQueue;
@@ -9,22 +9,23 @@ import org.xml.sax.SAXException;
  * Things that are costly to make and serve one thread at a time. There are never more of them than
  * were used at once. Safe for many threads.
  */
-final class Pool<T> {
+public final class Pool<T> {
     private final ConcurrentLinkedQueue<T> idle = new ConcurrentLinkedQueue<>();
     private final Supplier<T> maker;
 
-    Pool(Supplier<T> maker) {
+    /** With what makes one where none is idle. */
+    public Pool(Supplier<T> maker) {
         this.maker = maker;
     }
 
     /** What is done with one of them. */
     @FunctionalInterface
-    interface Work<T, R> {
+    public interface Work<T, R> {
         R run(T one) throws SAXException, IOException;
     }
 
     /** Does something with one of them; one whose work failed is not used again. */
-    <R> R with(Work<T, R> work) throws SAXException, IOException {
+    public <R> R with(Work<T, R> work) throws SAXException, IOException {
         var there = idle.poll();
         var one = there == null ? maker.get() : there;
         var result = work.run(one);

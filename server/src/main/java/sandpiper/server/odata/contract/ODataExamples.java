@@ -1,4 +1,4 @@
-package sandpiper.server.odata;
+package sandpiper.server.odata.contract;
 
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -19,7 +19,7 @@ import sandpiper.server.odata.metadata.ServiceModel;
 import sandpiper.server.service.ValueExamples;
 
 /** Requests to try a service with, to be changed and sent. */
-public final class ODataExamples {
+final class ODataExamples {
     private final ServiceModel model;
     private final List<Example> examples = new ArrayList<>();
 

@@ -1,19 +1,24 @@
-package sandpiper.server.soap;
+package sandpiper.server.soap.xml;
 
+import com.ctc.wstx.api.WstxOutputProperties;
+import com.ctc.wstx.stax.WstxOutputFactory;
 import java.io.StringWriter;
 import javax.xml.stream.XMLOutputFactory;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamWriter;
+import org.codehaus.stax2.XMLOutputFactory2;
+import org.codehaus.stax2.XMLStreamProperties;
 import org.jspecify.annotations.Nullable;
 
 /** Writes XML as text; everything is escaped. Names are written as they are given. */
-final class XmlText {
-    private static final XMLOutputFactory FACTORY = XMLOutputFactory.newDefaultFactory();
+public final class XmlText {
+    private static final XMLOutputFactory FACTORY = factory();
 
     private final StringWriter text = new StringWriter();
     private final XMLStreamWriter writer;
 
-    XmlText() {
+    /** Begins with nothing. */
+    public XmlText() {
         try {
             writer = FACTORY.createXMLStreamWriter(text);
         } catch (XMLStreamException e) {
@@ -21,27 +26,38 @@ final class XmlText {
         }
     }
 
+    private static XMLOutputFactory factory() {
+        var factory = new WstxOutputFactory();
+        factory.setProperty(XMLStreamProperties.XSP_NAMESPACE_AWARE, false);
+        factory.setProperty(XMLOutputFactory2.P_AUTOMATIC_EMPTY_ELEMENTS, false);
+        factory.setProperty(WstxOutputProperties.P_USE_DOUBLE_QUOTES_IN_XML_DECL, true);
+        // What XML has no place for is replaced before it comes to the writer.
+        factory.setProperty(WstxOutputProperties.P_OUTPUT_VALIDATE_CONTENT, false);
+        return factory;
+    }
+
     /** Begins a document of its own. */
-    XmlText document() {
+    public XmlText document() {
         return run(() -> writer.writeStartDocument("UTF-8", "1.0"));
     }
 
     /**
      * Begins an element; attributes are names and values in turn, those without a value left out.
      */
-    XmlText open(String name, @Nullable String... attributes) {
+    public XmlText open(String name, @Nullable String... attributes) {
         return run(() -> {
             writer.writeStartElement(name);
             attributes(attributes);
         });
     }
 
-    XmlText close() {
+    /** Ends the element that was begun last. */
+    public XmlText close() {
         return run(writer::writeEndElement);
     }
 
     /** An element without content. */
-    XmlText leaf(String name, @Nullable String... attributes) {
+    public XmlText leaf(String name, @Nullable String... attributes) {
         return run(() -> {
             writer.writeEmptyElement(name);
             attributes(attributes);
@@ -49,7 +65,7 @@ final class XmlText {
     }
 
     /** An element with text. */
-    XmlText text(String name, String content, @Nullable String... attributes) {
+    public XmlText text(String name, String content, @Nullable String... attributes) {
         open(name, attributes);
         return run(() -> {
             var clean = clean(content);
@@ -66,7 +82,7 @@ final class XmlText {
     }
 
     /** Writes something that was written before. */
-    XmlText raw(String xml) {
+    public XmlText raw(String xml) {
         return run(() -> {
             // Ends the start tag that may still be open.
             writer.writeCharacters("");
