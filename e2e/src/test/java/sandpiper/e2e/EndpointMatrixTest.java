@@ -34,23 +34,38 @@ class EndpointMatrixTest {
     /** Of those signed in, who has a duty or a grant. */
     private static final String GRANTED = "granted";
 
+    /** Calls of services, which are led by their address and not by patterns. */
+    private static final Set<String> CALLS =
+            Set.of(
+                    "GET /api/{service}/v{version}/{resource}",
+                    "POST /api/{service}/v{version}/{resource}:batch",
+                    "PATCH /api/{service}/v{version}/{resource}/{key}",
+                    "GET /odata/{service}/v{version}",
+                    "GET /odata/{service}/v{version}/{resource}",
+                    "POST /odata/{service}/v{version}/$batch",
+                    "POST /soap/{service}/v{version}",
+                    "POST /soap/{service}/v{version}/r{revision}");
+
     private static Set<String> endpoints() {
-        return Marina.context()
-                .getBean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class)
-                .getHandlerMethods()
-                .keySet()
-                .stream()
-                .flatMap(mapping -> {
-                    var methods = mapping.getMethodsCondition().getMethods();
-                    var names =
-                            methods.isEmpty()
-                                    ? List.of("GET")
-                                    : methods.stream().map(Enum::name).toList();
-                    return mapping.getPatternValues().stream()
-                            .flatMap(path -> names.stream().map(name -> name + " " + path));
-                })
-                .filter(one -> !one.endsWith("/error"))
-                .collect(Collectors.toCollection(java.util.TreeSet::new));
+        var patterns =
+                Marina.context()
+                        .getBean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class)
+                        .getHandlerMethods()
+                        .keySet()
+                        .stream()
+                        .flatMap(mapping -> {
+                            var methods = mapping.getMethodsCondition().getMethods();
+                            var names =
+                                    methods.isEmpty()
+                                            ? List.of("GET")
+                                            : methods.stream().map(Enum::name).toList();
+                            return mapping.getPatternValues().stream()
+                                    .flatMap(path -> names.stream().map(name -> name + " " + path));
+                        })
+                        .filter(one -> !one.endsWith("/error"))
+                        .collect(Collectors.toCollection(java.util.TreeSet::new));
+        patterns.addAll(CALLS);
+        return patterns;
     }
 
     private static Map<String, String> listed() throws Exception {

@@ -44,8 +44,17 @@ public class ODataCalls {
     private final Cursors cursors;
     private final JsonReader json;
     private final OData odata = OData.newInstance();
-    private final Map<String, ServiceModel> models = new ConcurrentHashMap<>();
+    private final Map<Revised, OpenedModel> models = new ConcurrentHashMap<>();
     private volatile int release = -1;
+
+    /** A service in a revision of its contract. */
+    private record Revised(String service, int version, int revision) {}
+
+    private record OpenedModel(ServiceModel model, EntityForms forms) {
+        OpenedModel(ServiceModel model) {
+            this(model, new EntityForms());
+        }
+    }
 
     ODataCalls(
             Engine engine,
@@ -70,7 +79,8 @@ public class ODataCalls {
         var spoken = Negotiation.NEWEST;
         try {
             spoken = Negotiation.version(http.getHeader(HttpHeader.ODATA_MAX_VERSION));
-            var exchange = exchange(
+            var exchange =
+                    exchange(
                             address.service(),
                             address.version(),
                             ReleaseChoice.Source.LIVE,
@@ -121,25 +131,33 @@ public class ODataCalls {
         var from = isLive ? live.release() : ReleaseChoice.of(engine, actor, of);
         var type = Protocol.ODATA.open(from, actor, service, version).type();
         int revision = isLive ? RevisionParameter.of(http) : RevisionParameter.NEWEST;
-        var model =
+        var opened =
                 isLive
                         ? model(
                                 live,
                                 RevisionParameter.narrow(engine, live, type, revision),
                                 revision)
-                        : new ServiceModel(from, type);
-        return new ODataContext(engine, cursors, json, limits, actor, model, revision, server);
+                        : new OpenedModel(new ServiceModel(from, type));
+        return new ODataContext(
+                engine,
+                cursors,
+                json,
+                limits,
+                actor,
+                opened.model(),
+                opened.forms(),
+                revision,
+                server);
     }
 
-    private ServiceModel model(
-            LiveRelease live, ServiceType type, int revision) {
+    private OpenedModel model(LiveRelease live, ServiceType type, int revision) {
         if (release != live.number()) {
             models.clear();
             release = live.number();
         }
         return models.computeIfAbsent(
-                "%s/%d".formatted(type.titled(), revision),
-                _ -> new ServiceModel(live.release(), type));
+                new Revised(type.name(), type.version(), revision),
+                _ -> new OpenedModel(new ServiceModel(live.release(), type)));
     }
 
     /** The handling of one request, which may hold several. */

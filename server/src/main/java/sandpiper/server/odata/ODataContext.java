@@ -30,13 +30,13 @@ public record ODataContext(
         RateLimits limits,
         Actor actor,
         ServiceModel model,
+        EntityForms forms,
         int revision,
         String server) {
 
     /** The address of the service, without a slash at its end. */
     public String root() {
-        return "%s/odata/%s/v%d"
-                .formatted(server, model.service().name(), model.service().version());
+        return server + Protocol.ODATA.address(model.service().name(), model.service().version());
     }
 
     /** A call of a function of the service, on no record. */

@@ -24,8 +24,12 @@ import sandpiper.server.problem.ProblemException;
 /** Reads what an address and its options ask for. */
 public record ODataReads(ODataContext exchange) {
 
-    /** A record that was found, and what of it is answered. */
-    record Found(Projection wanted, RecordView view, EntityWriter writer) {
+    /**
+     * A record that was found, and what of it is answered.
+     *
+     * @param context what stands behind its set in a context URL
+     */
+    record Found(Projection wanted, RecordView view, EntityWriter writer, String context) {
 
         /** Its members as a client gets them, for what is asked of its inside alone. */
         Map<String, @Nullable Object> entity() {
@@ -46,17 +50,33 @@ public record ODataReads(ODataContext exchange) {
                     var call = exchange.call(address.set());
                     var available =
                             call.resource(live, Operation.READ).tree(Operation.READ).orElseThrow();
-                    var wanted =
-                            toward(
-                                    exchange.model().shape(address.set()),
-                                    address.references(),
-                                    address,
-                                    available,
-                                    uri);
-                    var tree = wanted.tree(available);
-                    var view = call.read(live, session, address.oneKey(), tree);
+                    var shape = exchange.model().shape(address.set());
+                    boolean root = address.references().isEmpty() && address.items() == null;
+                    var form =
+                            root
+                                    ? exchange.forms()
+                                            .of(
+                                                    address.set(),
+                                                    shape,
+                                                    format,
+                                                    available,
+                                                    FieldTree.EMPTY,
+                                                    uri)
+                                    : EntityForms.Form.of(
+                                            address.set(),
+                                            format,
+                                            toward(
+                                                    shape,
+                                                    address.references(),
+                                                    address,
+                                                    available,
+                                                    uri),
+                                            available);
                     return new Found(
-                            wanted, view, new EntityWriter(address.set(), format, wanted, tree));
+                            form.wanted(),
+                            call.read(live, session, address.oneKey(), form.tree()),
+                            form.writer(),
+                            form.context());
                 });
     }
 
@@ -162,27 +182,26 @@ public record ODataReads(ODataContext exchange) {
                             call.resource(live, Operation.QUERY)
                                     .tree(Operation.QUERY)
                                     .orElseThrow();
-                    var available = usual.and(call.alsoReadable(live));
-                    var wanted =
-                            Projection.of(
-                                    exchange.model().shape(address.set()),
-                                    available,
-                                    usual,
-                                    uri.getSelectOption(),
-                                    uri.getExpandOption());
-                    var tree = wanted.tree(available);
+                    var form =
+                            exchange.forms()
+                                    .of(
+                                            address.set(),
+                                            exchange.model().shape(address.set()),
+                                            format,
+                                            usual,
+                                            call.alsoReadable(live),
+                                            uri);
                     boolean counted =
                             uri.getCountOption() != null && uri.getCountOption().getValue();
-                    var query = options.query(live, call, Math.max(limit, 1), counted, tree);
+                    var query = options.query(live, call, Math.max(limit, 1), counted, form.tree());
                     var page = page(live, session, query);
                     var next =
                             page.next() != null && options.wantsMoreThan(limit)
                                     ? options.next(request, page.next(), limit)
                                     : null;
-                    var writer = new EntityWriter(address.set(), format, wanted, tree);
                     return JsonText.bytes(to -> {
                         to.writeStartObject();
-                        exchange.context(to, format, address.set() + wanted.contextList());
+                        exchange.context(to, format, address.set() + form.context());
                         if (page.total() != null) {
                             to.writeName("@odata.count");
                             JsonText.write(to, format.number(page.total()));
@@ -190,7 +209,7 @@ public record ODataReads(ODataContext exchange) {
                         to.writeArrayPropertyStart("value");
                         page.records().stream()
                                 .limit(limit)
-                                .forEach(view -> writer.write(to, view));
+                                .forEach(view -> form.writer().write(to, view));
                         to.writeEndArray();
                         if (next != null) {
                             to.writeStringProperty("@odata.nextLink", next);
@@ -203,10 +222,7 @@ public record ODataReads(ODataContext exchange) {
     /** A record of a set, as JSON. */
     byte[] entity(Address address, Found found, Format format) {
         return exchange.entity(
-                found.writer(),
-                found.view(),
-                format,
-                address.set() + found.wanted().contextList() + "/$entity");
+                found.writer(), found.view(), format, address.set() + found.context() + "/$entity");
     }
 
     private sandpiper.engine.record.Page page(LiveRelease live, Session session, Query query) {

@@ -84,34 +84,29 @@ public final class ODataRun {
     }
 
     /**
-     * What the library knows of the service. Only the document, which a batch may ask for as
-     * well, tells from where its vocabularies come, by the address this request came to.
+     * What the library knows of the service. Only the document, which a batch may ask for as well,
+     * tells from where its vocabularies come, by the address this request came to.
      */
     private ServiceMetadata metadata(ODataRequest request) {
         var path = request.getRawODataPath();
         return path.equals("/$metadata") || path.equals("/$batch")
                 ? odata.createServiceMetadata(
                         exchange.model(), Annotations.references(exchange.server()))
-                : exchange.model()
-                        .metadata(model -> odata.createServiceMetadata(model, List.of()));
+                : exchange.model().metadata(model -> odata.createServiceMetadata(model, List.of()));
     }
 
     private ODataHandler handler(ServiceMetadata metadata) {
         var handler = odata.createRawHandler(metadata);
         handler.register(
-                new RecordProcessor(
-                        exchange, changeRun, new Changes(exchange, odata, metadata)));
+                new RecordProcessor(exchange, changeRun, new Changes(exchange, odata, metadata)));
         handler.register(batches);
         handler.register(failures);
-        handler.register(
-                (CustomContentTypeSupport)
-                        ODataRun::formats);
+        handler.register((CustomContentTypeSupport) ODataRun::formats);
         return handler;
     }
 
     /**
-     * What is called on a record may be called by its plain name, which the library does not
-     * know.
+     * What is called on a record may be called by its plain name, which the library does not know.
      */
     private void qualify(ODataRequest request) {
         var path = request.getRawODataPath();
@@ -128,8 +123,7 @@ public final class ODataRun {
             exchange.model()
                     .qualified(name)
                     .ifPresent(full ->
-                            request.setRawODataPath(
-                                    path.substring(0, slash + 1) + full + rest));
+                            request.setRawODataPath(path.substring(0, slash + 1) + full + rest));
         }
     }
 

@@ -18,6 +18,7 @@ import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.Bounds;
 import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.odata.request.Refusals;
+import sandpiper.server.odata.request.SearchText;
 import sandpiper.server.service.QueryRequest;
 import sandpiper.server.service.ServiceCall;
 

@@ -77,7 +77,7 @@ public enum Protocol {
 
     /** Where a service answers, from the root of the server: {@code /api/berth-desk/v1}. */
     public String address(String service, int version) {
-        return "%s%s/v%d".formatted(prefix, service, version);
+        return prefix + service + "/v" + version;
     }
 
     /**

@@ -3,8 +3,7 @@ package sandpiper.server.protocol;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The service that an address names, and what stands behind it: {@code
- * /odata/berth-desk/v1/stays}.
+ * The service that an address names, and what stands behind it: {@code /odata/berth-desk/v1/stays}.
  *
  * @param behind everything behind the version as it came, with the slash at its beginning, or empty
  */

@@ -1,6 +1,5 @@
 package sandpiper.server.soap;
 
-import sandpiper.server.soap.xml.XmlText;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -19,6 +18,7 @@ import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.service.FeelText;
+import sandpiper.server.soap.xml.XmlText;
 
 /**
  * What records are looked for by: an element for each field a caller may filter by, with what its

@@ -1,7 +1,5 @@
 package sandpiper.server.soap;
 
-import sandpiper.server.soap.xml.XmlBounds;
-import sandpiper.server.soap.xml.XmlReaders;
 import jakarta.servlet.http.HttpServletRequest;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -18,6 +16,8 @@ import sandpiper.server.protocol.Protocol;
 import sandpiper.server.protocol.ServiceAddress;
 import sandpiper.server.protocol.SoapVersion;
 import sandpiper.server.security.Credentials;
+import sandpiper.server.soap.xml.XmlBounds;
+import sandpiper.server.soap.xml.XmlReaders;
 
 /** Reads the UsernameToken out of the beginning of a SOAP message, whose rest is not there yet. */
 @Component

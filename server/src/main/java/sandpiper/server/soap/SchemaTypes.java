@@ -1,6 +1,5 @@
 package sandpiper.server.soap;
 
-import sandpiper.server.soap.xml.XmlText;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -23,6 +22,7 @@ import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
+import sandpiper.server.soap.xml.XmlText;
 
 /**
  * The types of a service in XML Schema 1.0, each made when it is first named. Elements stand in the

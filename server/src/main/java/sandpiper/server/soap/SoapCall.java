@@ -1,6 +1,5 @@
 package sandpiper.server.soap;
 
-import sandpiper.server.soap.xml.XmlText;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -32,6 +31,7 @@ import sandpiper.server.service.RecordWriter;
 import sandpiper.server.service.RecordWriters;
 import sandpiper.server.service.ServiceCall;
 import sandpiper.server.service.Writes;
+import sandpiper.server.soap.xml.XmlText;
 
 /** One call over SOAP, from the element that asks to the envelope that answers. */
 final class SoapCall {

@@ -1,7 +1,5 @@
 package sandpiper.server.soap;
 
-import sandpiper.server.soap.xml.MessageCharset;
-import sandpiper.server.soap.xml.XmlTrees;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
@@ -31,6 +29,8 @@ import sandpiper.server.service.RecordWriters;
 import sandpiper.server.service.RevisionParameter;
 import sandpiper.server.service.ServiceCall;
 import sandpiper.server.service.StoredReply;
+import sandpiper.server.soap.xml.MessageCharset;
+import sandpiper.server.soap.xml.XmlTrees;
 import sandpiper.server.traffic.CallNotes;
 
 /**
@@ -126,11 +126,7 @@ class SoapCalls {
                 response.setHeader(HttpHeaders.RETRY_AFTER, Failure.RETRY_AFTER_SECONDS);
             }
             // Whatever it is, a caller over SOAP can read nothing but a fault.
-            fault(
-                    soap,
-                    namespace,
-                    Failure.of(e, "POST " + request.getRequestURI()),
-                    response);
+            fault(soap, namespace, Failure.of(e, "POST " + request.getRequestURI()), response);
         }
     }
 
@@ -138,8 +134,7 @@ class SoapCalls {
         var live = engine.live();
         var opened =
                 Protocol.SOAP.open(live.release(), actor, address.service(), address.version());
-        return services.of(
-                live, RevisionParameter.narrow(engine, live, opened.type(), had), had);
+        return services.of(live, RevisionParameter.narrow(engine, live, opened.type(), had), had);
     }
 
     private static void checkType(HttpServletRequest request) {

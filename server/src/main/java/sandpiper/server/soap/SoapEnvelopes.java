@@ -1,10 +1,10 @@
 package sandpiper.server.soap;
 
-import sandpiper.server.soap.xml.XmlText;
 import java.util.stream.Collectors;
 import sandpiper.engine.command.FaultPath;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.protocol.SoapVersion;
+import sandpiper.server.soap.xml.XmlText;
 
 /** Writes what is answered: results and faults in an envelope. */
 final class SoapEnvelopes {

@@ -1,6 +1,5 @@
 package sandpiper.server.soap;
 
-import sandpiper.server.soap.xml.XmlText;
 import java.io.StringReader;
 import java.io.StringWriter;
 import java.util.List;
@@ -18,6 +17,7 @@ import sandpiper.model.release.ServiceType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.server.protocol.SoapVersion;
 import sandpiper.server.service.ValueExamples;
+import sandpiper.server.soap.xml.XmlText;
 
 /** Writes a message for each operation of a service, to be changed and sent. */
 final class SoapExamples {

@@ -41,8 +41,7 @@ final class SoapMapping extends CallMapping {
             case "GET", "HEAD" -> null;
             case "POST" -> (asked, answer) -> calls.answer(address, had, actor(), asked, answer);
             case "OPTIONS" ->
-                    (_, answer) ->
-                            answer.setHeader(HttpHeaders.ALLOW, String.join(", ", METHODS));
+                    (_, answer) -> answer.setHeader(HttpHeaders.ALLOW, String.join(", ", METHODS));
             default ->
                     (asked, _) -> {
                         throw new HttpRequestMethodNotSupportedException(

@@ -1,6 +1,5 @@
 package sandpiper.server.soap;
 
-import sandpiper.server.soap.xml.Pool;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -22,6 +21,7 @@ import sandpiper.logic.Quoted;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.problem.Problem.Wrong;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.soap.xml.Pool;
 
 /**
  * A service of one release as SOAP sees it, with what its requests are checked against. Safe for

@@ -1,6 +1,5 @@
 package sandpiper.server.soap;
 
-import sandpiper.server.soap.xml.XmlText;
 import java.util.List;
 import sandpiper.model.contract.ResourceNames;
 import sandpiper.model.release.FieldTree;
@@ -10,6 +9,7 @@ import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
 import sandpiper.server.json.Bounds;
+import sandpiper.server.soap.xml.XmlText;
 
 /**
  * Writes a service down as WSDL 1.1, document/literal wrapped (WS-I Basic Profile 1.1), with a port

@@ -1,10 +1,10 @@
 package sandpiper.server.soap;
 
-import sandpiper.server.soap.xml.XmlText;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.contract.ResourceNames;
 import sandpiper.model.release.ServiceType;
+import sandpiper.server.soap.xml.XmlText;
 
 /** What a WSDL says around its types: messages, port type, bindings and ports (WSDL 1.1). */
 final class WsdlDefinitions {

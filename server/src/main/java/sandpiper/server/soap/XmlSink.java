@@ -1,8 +1,8 @@
 package sandpiper.server.soap;
 
-import sandpiper.server.soap.xml.XmlText;
 import org.jspecify.annotations.Nullable;
 import sandpiper.server.service.RecordSink;
+import sandpiper.server.soap.xml.XmlText;
 import tools.jackson.core.SerializableString;
 
 /** Elements of a record; what is empty is left out. */

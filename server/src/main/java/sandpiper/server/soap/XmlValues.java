@@ -1,6 +1,5 @@
 package sandpiper.server.soap;
 
-import sandpiper.server.soap.xml.XmlText;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -20,6 +19,7 @@ import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
 import sandpiper.server.json.NumberText;
 import sandpiper.server.problem.ProblemException;
+import sandpiper.server.soap.xml.XmlText;
 
 /**
  * Values between XML and their plain form. What is read has passed the schema, so that every value

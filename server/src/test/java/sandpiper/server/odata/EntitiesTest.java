@@ -130,7 +130,7 @@ class EntitiesTest {
         var wanted =
                 Projection.of(JOBS, tree, null, null).withItems(java.util.Set.of("steps"), tree);
         var writer = new EntityWriter("jobs", Format.of(ContentType.parse(type)), wanted, tree);
-        return new ODataReads.Found(wanted, job(values), writer).entity();
+        return new ODataReads.Found(wanted, job(values), writer, "").entity();
     }
 
     @Test

@@ -13,8 +13,7 @@ class ServiceAddressTest {
 
     @Test
     void aServiceIsNamedByItsNameAndVersionAndTheRestIsLeftAsItCame() {
-        assertThat(read("/odata/berth-desk/v1"))
-                .isEqualTo(new ServiceAddress("berth-desk", 1, ""));
+        assertThat(read("/odata/berth-desk/v1")).isEqualTo(new ServiceAddress("berth-desk", 1, ""));
         assertThat(read("/odata/berth-desk/v12/"))
                 .isEqualTo(new ServiceAddress("berth-desk", 12, "/"));
         assertThat(read("/odata/d2/v100/stays('a%2Fb')/$value"))

@@ -1,7 +1,5 @@
 package sandpiper.server.soap;
 
-import sandpiper.server.soap.xml.XmlText;
-import sandpiper.server.soap.xml.XmlTrees;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatCode;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -19,17 +17,19 @@ import sandpiper.model.type.TemporalType;
 import sandpiper.model.type.TypeKeyword;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.protocol.SoapVersion;
+import sandpiper.server.soap.xml.XmlText;
+import sandpiper.server.soap.xml.XmlTrees;
 
 /** What SOAP itself asks of a message and of its answer, whatever the service. */
 class EnvelopeRulesTest {
     private static Envelope envelope(SoapVersion version, String header) {
         return Envelope.of(
                 XmlTrees.root(
-                                """
-                                <s:Envelope xmlns:s="%s"><s:Header>%s</s:Header><s:Body><GetJob xmlns="urn:x"/></s:Body></s:Envelope>\
-                                """
-                                        .formatted(version.namespace(), header)
-                                        .getBytes(StandardCharsets.UTF_8)));
+                        """
+                        <s:Envelope xmlns:s="%s"><s:Header>%s</s:Header><s:Body><GetJob xmlns="urn:x"/></s:Body></s:Envelope>\
+                        """
+                                .formatted(version.namespace(), header)
+                                .getBytes(StandardCharsets.UTF_8)));
     }
 
     @ParameterizedTest
@@ -70,8 +70,8 @@ class EnvelopeRulesTest {
         assertThatThrownBy(() ->
                         Envelope.of(
                                 XmlTrees.root(
-                                                "<Envelope xmlns='urn:foreign'/>"
-                                                        .getBytes(StandardCharsets.UTF_8))))
+                                        "<Envelope xmlns='urn:foreign'/>"
+                                                .getBytes(StandardCharsets.UTF_8))))
                 .isInstanceOfSatisfying(
                         SoapFaultException.class,
                         e -> assertThat(e.code()).isEqualTo("VersionMismatch"));

@@ -1,6 +1,5 @@
 package sandpiper.server.soap;
 
-import sandpiper.server.soap.xml.XmlText;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
@@ -20,6 +19,7 @@ import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.Release;
 import sandpiper.server.service.RecordWriter;
+import sandpiper.server.soap.xml.XmlText;
 
 /** How records stand in a message: every value as an element, nothing for what is empty. */
 class RecordElementsTest {

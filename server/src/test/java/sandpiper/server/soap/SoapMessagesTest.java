@@ -1,7 +1,5 @@
 package sandpiper.server.soap;
 
-import sandpiper.server.soap.xml.XmlText;
-import sandpiper.server.soap.xml.XmlTrees;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
@@ -23,6 +21,8 @@ import sandpiper.server.json.Bounds;
 import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.protocol.SoapVersion;
+import sandpiper.server.soap.xml.XmlText;
+import sandpiper.server.soap.xml.XmlTrees;
 
 class SoapMessagesTest {
     private static final Bounds BOUNDS = new Bounds(5 << 20, 50, 500);

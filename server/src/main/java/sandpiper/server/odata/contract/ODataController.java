@@ -1,6 +1,5 @@
 package sandpiper.server.odata.contract;
 
-import sandpiper.server.odata.ODataCalls;
 import io.swagger.v3.oas.annotations.Operation;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
@@ -15,6 +14,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.access.Actor;
+import sandpiper.server.odata.ODataCalls;
 import sandpiper.server.odata.request.Negotiation;
 import sandpiper.server.service.ReleaseChoice;
 

@@ -11,8 +11,10 @@ import sandpiper.server.problem.ProblemException;
 public final class XmlBounds {
     static final int MOST_ELEMENTS = 50_000;
     static final int MOST_ATTRIBUTES = 50;
+
     /** How many elements may stand in each other. */
     public static final int DEEPEST = 60;
+
     private static final int LONGEST_NAME = 200;
 
     private int depth;

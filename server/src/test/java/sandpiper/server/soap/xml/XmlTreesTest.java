@@ -41,13 +41,9 @@ class XmlTreesTest {
     void aMessageSaysInWhichCharactersItIs() {
         var message = "<?xml version='1.0' encoding='ISO-8859-1'?><a>Grüße</a>";
 
-        assertThat(
-                        XmlTrees.root(message.getBytes(StandardCharsets.ISO_8859_1))
-                                .getTextContent())
+        assertThat(XmlTrees.root(message.getBytes(StandardCharsets.ISO_8859_1)).getTextContent())
                 .isEqualTo("Grüße");
-        assertThat(
-                        XmlTrees.root("<a>Grüße</a>".getBytes(StandardCharsets.UTF_16))
-                                .getTextContent())
+        assertThat(XmlTrees.root("<a>Grüße</a>".getBytes(StandardCharsets.UTF_16)).getTextContent())
                 .isEqualTo("Grüße");
     }
 

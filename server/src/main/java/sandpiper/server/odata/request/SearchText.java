@@ -1,4 +1,4 @@
-package sandpiper.server.odata;
+package sandpiper.server.odata.request;
 
 import java.util.List;
 import org.apache.olingo.server.api.uri.queryoption.search.SearchBinary;
@@ -8,7 +8,6 @@ import org.apache.olingo.server.api.uri.queryoption.search.SearchTerm;
 import org.apache.olingo.server.api.uri.queryoption.search.SearchUnary;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.type.TextType;
-import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.service.FeelText;
 
 /**
@@ -22,7 +21,7 @@ public final class SearchText {
         this.texts = texts;
     }
 
-    static String of(FieldTree shown, SearchExpression search) {
+    public static String of(FieldTree shown, SearchExpression search) {
         var texts =
                 shown.paths().stream()
                         .filter(path ->
