@@ -6,6 +6,7 @@ import java.io.ByteArrayInputStream;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
+import org.codehaus.stax2.XMLInputFactory2;
 
 /** Reads messages piece by piece, without a DOCTYPE and without anything from elsewhere. */
 public final class XmlReaders {
@@ -24,7 +25,7 @@ public final class XmlReaders {
         factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
         factory.setProperty(XMLInputFactory.IS_COALESCING, true);
         // What is wrong is told while the text is read, not when it is first used.
-        factory.setProperty(WstxInputProperties.P_LAZY_PARSING, false);
+        factory.setProperty(XMLInputFactory2.P_LAZY_PARSING, false);
         // Bounds are told in our own words, just before these would be.
         factory.setProperty(WstxInputProperties.P_MAX_ELEMENT_DEPTH, XmlBounds.DEEPEST + 1);
         factory.setProperty(
