@@ -36,7 +36,10 @@ public enum DefinitionCode implements ProblemCode {
     UNKNOWN_EVENT("SP3030"),
     UNKNOWN_FUNCTION("SP3031"),
     BAD_EXAMPLE("SP3032"),
-    NAME_COLLISION("SP3033");
+    NAME_COLLISION("SP3033"),
+    ROUTE_CIRCLE("SP3034"),
+    UNKNOWN_ROUTE("SP3035"),
+    NOT_ON_ROUTE("SP3036");
 
     private final String id;
 

@@ -14,7 +14,7 @@ import sandpiper.engine.port.SchemaStorage.Keeping;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.release.LiveRelease;
-import sandpiper.engine.write.FormulaBackfill;
+import sandpiper.engine.write.Backfill;
 import sandpiper.model.change.ReleaseChange;
 import sandpiper.model.release.ObjectType;
 
@@ -74,7 +74,7 @@ record ReleasePreviews(
                 changedFiles);
     }
 
-    /** Formulas that are worked out anew for records there are, a sentence each. */
+    /** Fields that are worked out for records there are, a sentence each. */
     private static List<String> recalculated(
             Session session,
             LiveRelease live,
@@ -87,19 +87,20 @@ record ReleasePreviews(
         var sentences = new ArrayList<String>();
         // Counting a large table takes a while, so each is counted once.
         var counts = new HashMap<String, Long>();
-        for (var formula : FormulaBackfill.affected(next.get().logic(), change)) {
+        for (var field : Backfill.affected(next.get(), change)) {
             long records =
                     counts.computeIfAbsent(
-                            formula.object().name(),
-                            _ -> count(session, live, change, formula.object()));
+                            field.object().name(),
+                            _ -> count(session, live, change, field.object()));
             if (records > 0) {
                 sentences.add(
-                        "%s is worked out anew for %,d %s of %s."
+                        "%s %s for %,d %s of %s."
                                 .formatted(
-                                        formula.written(),
+                                        field.written(),
+                                        field.told(),
                                         records,
                                         records == 1 ? "record" : "records",
-                                        formula.object().name()));
+                                        field.object().name()));
             }
         }
         return sentences;

@@ -18,7 +18,7 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.release.LiveRelease;
-import sandpiper.engine.write.FormulaBackfill;
+import sandpiper.engine.write.Backfill;
 import sandpiper.engine.writer.Transactions;
 import sandpiper.engine.writer.WriteJob;
 import sandpiper.engine.writer.Writer;
@@ -37,7 +37,7 @@ public final class Releases implements AutoCloseable {
     private final Drafts drafts;
     private final Writer writer;
     private final Clock clock;
-    private final FormulaBackfillJob backfill;
+    private final BackfillJob backfill;
     private final ContractRevisions revisions;
     private final KeptAside kept;
     private final Followers followers;
@@ -89,7 +89,7 @@ public final class Releases implements AutoCloseable {
         this.live = newest();
         this.revisions = new ContractRevisions(storage, writer, clock);
         revisions.load(live.number(), live.release());
-        this.backfill = new FormulaBackfillJob(storage, this::live, writer, clock);
+        this.backfill = new BackfillJob(storage, this::live, writer, clock);
     }
 
     /** What callers have who took a contract before. */
@@ -108,7 +108,7 @@ public final class Releases implements AutoCloseable {
     }
 
     /** Formulas that are still being worked out for records that were there. */
-    public List<FormulaBackfillJob.Progress> recomputing() {
+    public List<BackfillJob.Progress> recomputing() {
         return backfill.progress();
     }
 
@@ -358,10 +358,10 @@ public final class Releases implements AutoCloseable {
                         transaction,
                         change,
                         previews.aside(transaction, live, change, order.forgets()));
-        new FormulaBackfill(next, transaction, storage.events(), actor, clock.instant())
+        new Backfill(next, transaction, storage.events(), actor, clock.instant())
                 .run(change)
-                .forEach(formula ->
-                        storage.recomputations().put(transaction, new Open(formula.written(), 0)));
+                .forEach(field ->
+                        storage.recomputations().put(transaction, new Open(field.written(), 0)));
         var unmade =
                 seeds == null ? List.<String>of() : seeds.load(transaction, live.release(), next);
         if (!unmade.isEmpty()) {

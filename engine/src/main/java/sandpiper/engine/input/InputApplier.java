@@ -279,18 +279,24 @@ public final class InputApplier {
         for (var one : List.copyOf(later)) {
             var found = made.get(one.target().name() + '\0' + one.key());
             if (found != null && !faults.isStopped()) {
-                var slots = one.row().slots();
-                slots.set(one.field(), workspace.numberOf(found));
-                fills.fill(
-                        slots,
-                        slots.changed().stream()
-                                .filter(field -> slots.get(field) != null)
-                                .map(Field::name)
-                                .filter(name -> !name.equals(one.field().name()))
-                                .toList());
+                one.row().slots().set(one.field(), workspace.numberOf(found));
             }
         }
+        if (!faults.isStopped()) {
+            fillLater();
+        }
         later.clear();
+    }
+
+    /** What one record gives another may come from a third, so all are asked until none has more. */
+    private void fillLater() {
+        boolean more = true;
+        while (more) {
+            more = false;
+            for (var one : later) {
+                more |= fills.fillEmpty(one.row());
+            }
+        }
     }
 
     /**

@@ -50,12 +50,12 @@ public final class InputPhase {
             defaults.fill(record, input.values());
         }
         input.parts().forEach((part, items) -> fillNewItems(record, part, items));
-        fills.fill(record.slots(), given(input.values()));
+        fills.fill(record, given(input.values()));
         input.parts()
                 .forEach((part, items) -> {
                     var states = record.items(part);
                     for (int i = 0; i < states.size() && i < items.size(); i++) {
-                        fills.fill(states.get(i).slots(), given(items.get(i).values()));
+                        fills.fill(states.get(i), given(items.get(i).values()));
                     }
                 });
         if (record.isNew() && !faults.isStopped()) {

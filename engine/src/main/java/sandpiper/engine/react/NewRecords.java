@@ -30,8 +30,10 @@ public final class NewRecords {
     /** Makes a record whole, and gives it its number in the tables. */
     void complete(RecordState record) {
         defaults.fill(record);
-        var changed = record.slots().changed().stream().map(Field::name).toList();
-        fills.fill(record.slots(), changed);
+        fills.fill(record, record.slots().changed().stream().map(Field::name).toList());
+        for (var part : record.object().parts()) {
+            record.items(part).forEach(fills::fillEmpty);
+        }
         numbers.number(record);
         workspace.numberOf(record);
     }

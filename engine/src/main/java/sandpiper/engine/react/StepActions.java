@@ -167,6 +167,9 @@ public final class StepActions implements Actions {
             if (one instanceof Context values) {
                 var item = new ItemState(record, part);
                 fill(item, values);
+                if (!record.isNew()) {
+                    context.fills().fillEmpty(item);
+                }
                 items.add(item);
             }
         }
@@ -231,7 +234,7 @@ public final class StepActions implements Actions {
                 set(item, field, value);
             }
         });
-        context.fills().fill(item.slots(), named(values));
+        context.fills().fill(item, named(values));
         owner.addItem(ofPart, item);
         workspace.touch(owner);
         if (tracer.isOn()) {

@@ -17,6 +17,7 @@ public final class Slots {
     private final @Nullable Object[] values;
     private final @Nullable Object @Nullable [] before;
     private final int[] stamps;
+    private final boolean[] settled;
     private int stamp;
 
     /** A new one, all empty. */
@@ -25,6 +26,7 @@ public final class Slots {
         this.values = new Object[fields.size()];
         this.before = null;
         this.stamps = new int[fields.size()];
+        this.settled = new boolean[fields.size()];
     }
 
     /** One that is stored already. */
@@ -33,6 +35,7 @@ public final class Slots {
         this.values = stored.clone();
         this.before = stored;
         this.stamps = new int[fields.size()];
+        this.settled = new boolean[fields.size()];
     }
 
     public Fields fields() {
@@ -51,6 +54,12 @@ public final class Slots {
         values[field.index()] = value;
         stamps[field.index()] = ++stamp;
         return true;
+    }
+
+    /** Sets a value that nobody gives now: the record should have had it before. */
+    public boolean settle(Field field, @Nullable Object value) {
+        settled[field.index()] = set(field, value);
+        return settled[field.index()];
     }
 
     /** How many changes there were so far. */
@@ -90,10 +99,10 @@ public final class Slots {
         return changed;
     }
 
-    /** Whether anything differs but what formulas work out. */
+    /** Whether anything differs but what formulas work out, or what should have been there. */
     boolean isChangedByHand() {
         for (var field : fields) {
-            if (!field.isDerived() && isChanged(field)) {
+            if (!field.isDerived() && !settled[field.index()] && isChanged(field)) {
                 return true;
             }
         }

@@ -95,7 +95,7 @@ public final class UnitOfWork {
         this.reach = new Reach(workspace, origin.actor());
         this.derivation = new Derivation(workspace, tracer);
         var defaults = new Defaults(now);
-        var fills = new Fills(workspace);
+        var fills = new Fills(workspace, tracer);
         this.input =
                 new InputPhase(
                         workspace,

@@ -7,6 +7,7 @@ import java.util.Objects;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.definition.DefaultValue;
+import sandpiper.model.definition.TravelSource;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
 
@@ -67,8 +68,16 @@ public record FieldChange(@Nullable Field before, @Nullable Field after) {
     List<String> sentences() {
         var sentences = new ArrayList<String>();
         if (before == null && after != null) {
+            var source = after.logic().source();
             sentences.add(
-                    "field %s is added (%s)".formatted(after.name(), TypeWords.of(after.type())));
+                    "field %s is added (%s%s)"
+                            .formatted(
+                                    after.name(),
+                                    TypeWords.of(after.type()),
+                                    source == null
+                                            ? ""
+                                            : ", from %s by the route %s"
+                                                    .formatted(source.object(), source.route())));
         } else if (after == null && before != null) {
             sentences.add("field %s is removed".formatted(before.name()));
         } else if (before != null && after != null) {
@@ -136,9 +145,33 @@ public record FieldChange(@Nullable Field before, @Nullable Field after) {
         if (!Objects.equals(before.logic().offer(), after.logic().offer())) {
             sentences.add("what field %s offers changes".formatted(name));
         }
+        if (!Objects.equals(before.logic().source(), after.logic().source())) {
+            sentences.add(travel(name, before.logic().source(), after.logic().source()));
+        }
+        if (!before.logic().travels().equals(after.logic().travels())) {
+            sentences.add("the routes that field %s travels change".formatted(name));
+        }
         if (!before.logic().fill().equals(after.logic().fill())) {
             sentences.add("what field %s fills in changes".formatted(name));
         }
+    }
+
+    private static String travel(
+            String name, @Nullable TravelSource before, @Nullable TravelSource after) {
+        if (after == null) {
+            return "field %s no longer travels and keeps its values".formatted(name);
+        }
+        return "field %s %s from %s by the route %s"
+                .formatted(
+                        name,
+                        before == null ? "now comes" : "comes otherwise",
+                        after.object(),
+                        after.route());
+    }
+
+    /** Whether records that are there get their values from where a route says. */
+    public boolean isTakenOver() {
+        return before == null && after != null && after.logic().isTakenOver();
     }
 
     /** Whether values that are there must be worked out anew. */

@@ -25,7 +25,10 @@ import sandpiper.model.logic.LogicCompiler;
 import sandpiper.model.release.EventType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
+import sandpiper.model.release.RouteType;
 import sandpiper.model.release.ServiceType;
+import sandpiper.model.route.RouteReader;
+import sandpiper.model.route.TravellingFields;
 import sandpiper.model.shape.FileKind;
 import sandpiper.model.shape.ShapeChecker;
 import sandpiper.model.source.Source;
@@ -148,14 +151,21 @@ public final class Definitions {
         for (var packageName : order) {
             readEvents(packageName);
         }
+        var routes = new RouteReader(packages, objects);
+        for (var packageName : order) {
+            sources(FileKind.ROUTE, packageName).forEach(one -> routes.read(one, packageName));
+        }
+        new TravellingFields(routes, packages, objects, filesOfObjects(), labels::alike)
+                .make();
         new ReferenceChecker(packages, objects, objectSources, extensionSources).check();
         new LayoutReader(objects, objectSources, extensionSources).read();
-        var compiled = compile(order);
+        var compiled = compile(order, routes.routes());
         // Services are read last: which fields can be filtered by is known only now.
         compiled.objects().forEach(object -> objects.put(object.name(), object));
         for (var packageName : order) {
             readServices(packageName, compiled);
         }
+        routes.check(services);
         var brought = new BroughtReader(compiled, services, diagnostics);
         for (var packageName : order) {
             sources(FileKind.ROLE, packageName).forEach(role -> brought.role(role, packageName));
@@ -182,13 +192,14 @@ public final class Definitions {
                                 services,
                                 List.copyOf(events.values()),
                                 requirements,
+                                routes.routes(),
                                 brought.all(),
                                 labels.labels()),
                 compiled);
     }
 
     /** Compiles all logic; what is wrong with it is reported even when other things are wrong. */
-    private Release compile(List<String> order) {
+    private Release compile(List<String> order, List<RouteType> routes) {
         var release =
                 new Release(
                         order.stream().map(packages::get).toList(),
@@ -197,11 +208,20 @@ public final class Definitions {
                         List.of(),
                         List.copyOf(events.values()),
                         List.of(),
+                        routes,
                         Brought.NOTHING,
                         labels.labels());
         var findings = LogicCompiler.findings(release);
         diagnostics.addAll(findings.diagnostics());
         return release.with(findings.objects());
+    }
+
+    private Map<String, List<Source>> filesOfObjects() {
+        var all = new HashMap<String, List<Source>>();
+        objectSources.forEach((name, source) -> all.put(name, new ArrayList<>(List.of(source))));
+        extensionSources.forEach(
+                (name, more) -> all.computeIfAbsent(name, _ -> new ArrayList<>()).addAll(more));
+        return all;
     }
 
     private void readExtensions(String packageName) {
@@ -247,7 +267,7 @@ public final class Definitions {
                             DefinitionCode.UNREAD_FILE,
                             "This file is not read: records are in data/*.csv, definitions in"
                                     + " package.yaml and in *.yaml in objects, extensions, choices,"
-                                    + " events, services, roles, views and requirements."));
+                                    + " events, services, routes, roles, views and requirements."));
             return;
         }
         var tree = YamlFile.read(path, text, diagnostics);

@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
@@ -17,6 +18,7 @@ import sandpiper.model.definition.DefaultValue;
 import sandpiper.model.definition.FieldLogic;
 import sandpiper.model.definition.LogicText;
 import sandpiper.model.definition.PackageType;
+import sandpiper.model.definition.Travels;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
 import sandpiper.model.source.Source;
@@ -168,7 +170,28 @@ final class FieldReader {
                 fill,
                 source.said(definition, "requiredWhen"),
                 source.said(definition, "readOnlyWhen"),
-                source.said(definition, "offer"));
+                source.said(definition, "offer"),
+                travels(definition),
+                null);
+    }
+
+    private static List<Travels> travels(YamlNode.Mapping definition) {
+        return definition.get("travels").stream()
+                .flatMap(node ->
+                        node instanceof YamlNode.Sequence(var items, _)
+                                ? items.stream()
+                                : Stream.of(node))
+                .map(FieldReader::travels)
+                .toList();
+    }
+
+    private static Travels travels(YamlNode node) {
+        return node instanceof YamlNode.Mapping more
+                ? new Travels(
+                        Source.text(more, "route").orElse(""),
+                        more.get("to").isPresent() ? Source.texts(more, "to") : null,
+                        Source.flag(more, "follows"))
+                : new Travels(Source.text(node), null, false);
     }
 
     private FieldType type(String name, TypeKeyword keyword, YamlNode.Mapping definition) {

@@ -50,6 +50,15 @@ final class LabelReader {
                 Source.mapping(root, "lifecycle").get("states").orElse(null));
     }
 
+    /** Gives a field the labels of another, with those of its codes. */
+    void alike(String from, String to) {
+        for (var place : List.copyOf(texts.keySet())) {
+            if (place.equals(from) || place.startsWith(from + "#")) {
+                texts.put(to + place.substring(from.length()), texts.get(place));
+            }
+        }
+    }
+
     private void fields(
             Source source, List<String> languages, String owner, YamlNode.Mapping fields) {
         for (var field : fields.entries()) {

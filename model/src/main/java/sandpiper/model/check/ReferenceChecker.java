@@ -10,6 +10,7 @@ import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
+import sandpiper.model.definition.PackageSight;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
@@ -63,7 +64,8 @@ final class ReferenceChecker {
                     at(part, field, "to"));
             return;
         }
-        if (!canSee(object.packageName(), target.packageName())) {
+        if (!PackageSight.reaches(
+                packages, object.packageName(), target.packageName())) {
             source.error(
                     DefinitionCode.NOT_VISIBLE,
                     "%s is in the package %s, which %s does not depend on; add it to \"depends\" in package.yaml."
@@ -99,25 +101,6 @@ final class ReferenceChecker {
                     null,
                     place);
         }
-    }
-
-    private boolean canSee(String from, String to) {
-        if (from.equals(to)) {
-            return true;
-        }
-        var reached = new HashSet<String>();
-        var waiting = new java.util.ArrayDeque<>(List.of(from));
-        while (!waiting.isEmpty()) {
-            var name = waiting.poll();
-            if (name.equals(to)) {
-                return true;
-            }
-            var definition = packages.get(name);
-            if (reached.add(name) && definition != null) {
-                waiting.addAll(definition.depends());
-            }
-        }
-        return false;
     }
 
     private static String[] at(@Nullable Part part, Field field, String key) {

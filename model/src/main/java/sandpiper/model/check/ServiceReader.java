@@ -40,6 +40,7 @@ final class ServiceReader {
     private final String packageName;
     private final Map<String, ObjectType> objects;
     private final Release release;
+    private TravellingList travelling = TravellingList.NONE;
 
     /** {@code release} has the same objects, for what depends on their formulas. */
     ServiceReader(
@@ -52,6 +53,7 @@ final class ServiceReader {
 
     ServiceType read(String name) {
         var root = source.root();
+        travelling = TravellingList.of(source, name, release);
         var protocols = Source.texts(root, "protocols");
         var resources = new ArrayList<ResourceType>();
         for (var entry : Source.mapping(root, "resources").entries()) {
@@ -209,7 +211,7 @@ final class ServiceReader {
         var reader =
                 new FieldListReader(
                         source, objects, List.of("resources", resource, operation, "fields"));
-        return Optional.of(reader.read(object, pieces));
+        return Optional.of(travelling.with(reader.read(object, pieces), object, operation));
     }
 
     private List<FieldPath> paths(

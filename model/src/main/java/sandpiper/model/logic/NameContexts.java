@@ -1,13 +1,18 @@
 package sandpiper.model.logic;
 
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.check.NameContext;
 import sandpiper.logic.type.LogicType;
+import sandpiper.logic.type.Member;
+import sandpiper.logic.type.RecordType;
 import sandpiper.model.definition.HandlerDefinition;
 import sandpiper.model.release.EventType;
+import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectFunctionType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
@@ -28,6 +33,49 @@ public final class NameContexts {
     /** For checks and rules, which see how the record was before. */
     public static NameContext ofChange(Release release, ObjectType object) {
         return NameContext.ofChange(release.world(), release.recordType(object));
+    }
+
+    /**
+     * For what works a field out. A line item's field that follows that of its record is called as
+     * it, so the item's own is not meant.
+     */
+    static NameContext ofFormula(
+            Release release, ObjectType object, @Nullable Part part, Field field) {
+        var setting = of(release, object, part);
+        var source = field.logic().source();
+        var item = setting.self();
+        return source == null || !source.ofRecord() || item == null
+                ? setting
+                : new NameContext(
+                        setting.world(),
+                        new WithoutMembers(item),
+                        setting.owner(),
+                        setting.changes(),
+                        setting.item(),
+                        setting.names());
+    }
+
+    /** Records whose members are not meant, so that names lead past them. */
+    private record WithoutMembers(RecordType records) implements RecordType {
+        @Override
+        public String name() {
+            return records.name();
+        }
+
+        @Override
+        public Optional<Member> member(String member) {
+            return Optional.empty();
+        }
+
+        @Override
+        public Collection<String> memberNames() {
+            return List.of();
+        }
+
+        @Override
+        public Optional<String> keyMember() {
+            return records.keyMember();
+        }
     }
 
     /** For what a reference offers. */

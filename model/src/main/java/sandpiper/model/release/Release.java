@@ -34,6 +34,7 @@ public final class Release {
     private final List<ServiceType> services;
     private final List<EventType> named;
     private final List<Requirement> requirements;
+    private final List<RouteType> routes;
     private final Brought brought;
     private final Labels labels;
     private final Map<String, EventType> events = new LinkedHashMap<>();
@@ -55,13 +56,14 @@ public final class Release {
                 services,
                 List.of(),
                 List.of(),
+                List.of(),
                 Brought.NOTHING,
                 Labels.NONE);
     }
 
     /**
-     * The same with events, what proves that it does what was asked for, roles, records and further
-     * labels.
+     * The same with events, what proves that it does what was asked for, routes, roles, records and
+     * further labels.
      */
     public Release(
             List<PackageType> packages,
@@ -70,11 +72,13 @@ public final class Release {
             List<ServiceType> services,
             List<EventType> named,
             List<Requirement> requirements,
+            List<RouteType> routes,
             Brought brought,
             Labels labels) {
         this.labels = labels;
         this.named = List.copyOf(named);
         this.requirements = List.copyOf(requirements);
+        this.routes = List.copyOf(routes);
         this.brought = brought;
         named.forEach(event -> events.put(event.name(), event));
         objects.forEach(object ->
@@ -92,7 +96,20 @@ public final class Release {
     /** The same release with other objects in the place of its own. */
     public Release with(List<ObjectType> others) {
         return new Release(
-                packages, others, choices, services, named, requirements, brought, labels);
+                packages,
+                others,
+                choices,
+                services,
+                named,
+                requirements,
+                routes,
+                brought,
+                labels);
+    }
+
+    /** Along which fields travel. */
+    public List<RouteType> routes() {
+        return routes;
     }
 
     /** What packages bring besides. */

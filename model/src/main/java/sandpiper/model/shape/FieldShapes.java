@@ -1,5 +1,6 @@
 package sandpiper.model.shape;
 
+import static sandpiper.model.shape.Shapes.ADDRESS_NAME;
 import static sandpiper.model.shape.Shapes.FIELD_NAME;
 import static sandpiper.model.shape.Shapes.FIELD_NAMES;
 import static sandpiper.model.shape.Shapes.FLAG;
@@ -29,7 +30,8 @@ final class FieldShapes {
                     "readOnlyWhen",
                     "hiddenWhen",
                     "offer",
-                    "fill");
+                    "fill",
+                    "travels");
 
     /** A condition, or one with what people are told when it stands in the way. */
     static final Shape CONDITION =
@@ -44,6 +46,21 @@ final class FieldShapes {
                                                     "What people are told when it stands in the"
                                                             + " way; expressions in braces.",
                                                     TEXT)))));
+
+    private static final Shape TRAVELS =
+            new Shape.Keys(
+                    List.of(
+                            needed("route", "The route along which it travels.", ADDRESS_NAME),
+                            key(
+                                    "to",
+                                    "Objects and parts on the route that get the field; all when"
+                                            + " absent.",
+                                    new Shape.ListOf(RouteShapes.TARGET)),
+                            key(
+                                    "follows",
+                                    "Whether values on the way change with that of the source;"
+                                            + " otherwise they stay what they were.",
+                                    FLAG)));
 
     static final Shape.Keys FIELD =
             new Shape.Keys(
@@ -138,7 +155,20 @@ final class FieldShapes {
                                     "fill",
                                     "Fields that get a value when a record is chosen: field"
                                             + " here, field there.",
-                                    new Shape.Named(Names.FIELD, FIELD_NAMES, FIELD_NAME))));
+                                    new Shape.Named(Names.FIELD, FIELD_NAMES, FIELD_NAME)),
+                            key(
+                                    "travels",
+                                    "Routes along which documents that are made from a record get"
+                                            + " the field with its value.",
+                                    new Shape.Either(
+                                            List.of(
+                                                    ADDRESS_NAME,
+                                                    TRAVELS,
+                                                    new Shape.ListOf(
+                                                            new Shape.Either(
+                                                                    List.of(
+                                                                            ADDRESS_NAME,
+                                                                            TRAVELS))))))));
 
     /** Contexts may stand in contexts this deep. */
     private static final int DEEPEST = 3;

@@ -12,6 +12,7 @@ public enum FileKind {
     CHOICES("choices", "choices/*.yaml", FileShapes.CHOICES),
     SERVICE("service", "services/*.yaml", ServiceShapes.SERVICE),
     EVENT("event", "events/*.yaml", FileShapes.EVENT),
+    ROUTE("route", "routes/*.yaml", RouteShapes.ROUTE),
     ROLE("role", "roles/*.yaml", RoleShapes.ROLE),
     VIEW("view", "views/*.yaml", ViewShapes.VIEW),
     REQUIREMENT("requirement", "requirements/*.yaml", RequirementShapes.REQUIREMENT);

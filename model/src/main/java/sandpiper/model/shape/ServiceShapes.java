@@ -29,6 +29,11 @@ final class ServiceShapes {
                             key("label", "What people read; made from the name when absent.", TEXT),
                             key("describe", "What the service is for.", TEXT),
                             key(
+                                    "travelling",
+                                    "Whether its resources show what travels along routes that"
+                                            + " name the service; yes when absent.",
+                                    FLAG),
+                            key(
                                     "protocols",
                                     "The protocols it speaks; rest when absent.",
                                     new Shape.ListOf(

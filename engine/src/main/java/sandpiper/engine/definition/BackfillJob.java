@@ -16,18 +16,19 @@ import sandpiper.engine.port.RecomputationStorage.Open;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.release.LiveRelease;
-import sandpiper.engine.write.FormulaBackfill;
+import sandpiper.engine.write.Backfill;
+import sandpiper.engine.write.Backfilled;
 import sandpiper.engine.writer.Writer;
 import sandpiper.model.logic.Formula;
 
 /**
- * Works out for many records what formulas give since a release changed them: some at a time, so
- * that whoever writes waits for few. How far it has come is stored with the values, so that it goes
+ * Works out for many records what formulas give, and takes over what travels along routes, since a
+ * release changed that: some at a time, so that whoever writes waits for few. How far it has come is stored with the values, so that it goes
  * on after a stop. Until it is done, records that were not reached show what the formula gave
  * before, unless they were changed meanwhile.
  */
-public final class FormulaBackfillJob implements AutoCloseable {
-    private static final Logger LOG = LoggerFactory.getLogger(FormulaBackfillJob.class);
+public final class BackfillJob implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(BackfillJob.class);
     private static final Duration TROUBLE_WAIT = Duration.ofSeconds(1);
 
     private static final int MOST_FAILURES = 5;
@@ -52,13 +53,13 @@ public final class FormulaBackfillJob implements AutoCloseable {
     /**
      * One that is not done.
      *
-     * @param formula {@code Stay.vatTotal}
+     * @param formula the field, such as {@code Stay.vatTotal}
      * @param share of the records that are done, from 0 to 1
      */
     public record Progress(String formula, double share) {}
 
     /** Goes on with what an earlier stop left. */
-    FormulaBackfillJob(Storage storage, Supplier<LiveRelease> live, Writer writer, Clock clock) {
+    BackfillJob(Storage storage, Supplier<LiveRelease> live, Writer writer, Clock clock) {
         this.storage = storage;
         this.live = live;
         this.writer = writer;
@@ -102,7 +103,7 @@ public final class FormulaBackfillJob implements AutoCloseable {
             return storage.recomputations().all(session).stream()
                     .map(open -> {
                         double most =
-                                formula(now, open.formula())
+                                Backfilled.find(now, open.formula())
                                         .map(found ->
                                                 now.records().highest(session, found.object()))
                                         .orElse(0L);
@@ -111,13 +112,6 @@ public final class FormulaBackfillJob implements AutoCloseable {
                     })
                     .toList();
         }
-    }
-
-    private static Optional<Formula> formula(LiveRelease now, String written) {
-        return now.release().objects().stream()
-                .flatMap(object -> now.logic().of(object).formulas().stream())
-                .filter(one -> one.written().equals(written))
-                .findFirst();
     }
 
     private void run() {
@@ -147,10 +141,10 @@ public final class FormulaBackfillJob implements AutoCloseable {
                 if (closed) {
                     return;
                 }
-                LOG.warn("Formulas could not be worked out again; it is tried once more", e);
+                LOG.warn("Fields could not be worked out for all records; it is tried once more", e);
                 if (++failures >= MOST_FAILURES) {
                     // What is stored says where it goes on then.
-                    LOG.error("Formulas are left as they are until the next release or start");
+                    LOG.error("Fields are left as they are until the next release or start");
                     failures = 0;
                     return;
                 }
@@ -170,23 +164,23 @@ public final class FormulaBackfillJob implements AutoCloseable {
         var now = live.get();
         var open = storage.recomputations().all(transaction);
         for (var one : open) {
-            if (formula(now, one.formula()).isEmpty()) {
+            if (Backfilled.find(now, one.formula()).isEmpty()) {
                 // A later release took it away.
                 storage.recomputations().remove(transaction, one.formula());
             }
         }
         var next =
                 open.stream()
-                        .filter(one -> formula(now, one.formula()).isPresent())
+                        .filter(one -> Backfilled.find(now, one.formula()).isPresent())
                         .min(Comparator.comparingInt(one -> rank(now, one)));
         if (next.isEmpty()) {
             return false;
         }
-        var formula = formula(now, next.get().formula()).orElseThrow();
+        var field = Backfilled.find(now, next.get().formula()).orElseThrow();
         long reached =
-                new FormulaBackfill(
+                new Backfill(
                                 now, transaction, storage.events(), Actor.SYSTEM, clock.instant())
-                        .some(formula, next.get().reached());
+                        .some(field, next.get().reached());
         if (reached < 0) {
             storage.recomputations().remove(transaction, next.get().formula());
             LOG.info("{} is worked out for all records", next.get().formula());
@@ -197,7 +191,7 @@ public final class FormulaBackfillJob implements AutoCloseable {
     }
 
     private static int rank(LiveRelease now, Open open) {
-        return formula(now, open.formula()).map(Formula::rank).orElse(Integer.MAX_VALUE);
+        return Backfilled.find(now, open.formula()).map(Backfilled::rank).orElse(Integer.MAX_VALUE);
     }
 
     @Override
