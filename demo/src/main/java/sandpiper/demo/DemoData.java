@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Random;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The marina's records. Made from a fixed seed and fixed dates, so that pictures and tests find the
@@ -46,10 +47,13 @@ public final class DemoData {
         return data.records;
     }
 
-    private void add(String object, Object... namesAndValues) {
+    private void add(String object, @Nullable Object... namesAndValues) {
         var record = new LinkedHashMap<String, Object>();
         for (int i = 0; i < namesAndValues.length; i += 2) {
-            record.put((String) namesAndValues[i], namesAndValues[i + 1]);
+            var value = namesAndValues[i + 1];
+            if (value != null) {
+                record.put((String) Objects.requireNonNull(namesAndValues[i]), value);
+            }
         }
         records.computeIfAbsent(object, _ -> new ArrayList<>()).add(record);
     }
@@ -103,7 +107,9 @@ public final class DemoData {
                     "country",
                     one(DemoWords.COUNTRIES),
                     "since",
-                    YEAR.minusDays(random.nextInt(3000)).toString());
+                    YEAR.minusDays(random.nextInt(3000)).toString(),
+                    "costCentre",
+                    company ? code("4%03d", i) : null);
         }
     }
 

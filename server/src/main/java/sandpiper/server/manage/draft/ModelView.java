@@ -2,6 +2,7 @@ package sandpiper.server.manage.draft;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.ObjectAccess;
@@ -33,7 +34,8 @@ public record ModelView(
         Source source,
         List<PackageView> packages,
         List<ObjectView> objects,
-        List<EventView> events) {
+        List<EventView> events,
+        List<RouteView> routes) {
     /** Which state is meant. */
     enum Source {
         LIVE,
@@ -202,6 +204,7 @@ public record ModelView(
      * typeWords} says it in full.
      *
      * @param list of a choice, the name of its list
+     * @param comesFrom where a field that a route made has its value from
      */
     record FieldView(
             String name,
@@ -224,7 +227,8 @@ public record ModelView(
             @Nullable String inverse,
             @Nullable String formula,
             boolean onRead,
-            boolean offers) {
+            boolean offers,
+            RouteView.@Nullable ComesFrom comesFrom) {
         /** The same in the language that is asked for. */
         FieldView called(Labels labels, String object, String path) {
             return new FieldView(
@@ -258,14 +262,15 @@ public record ModelView(
                     inverse,
                     formula,
                     onRead,
-                    offers);
+                    offers,
+                    comesFrom);
         }
 
         FieldView onlySeen() {
             return new FieldView(
                     name, label, describe, type, typeWords, required, unique, true, standard,
                     length, scale, multiline, languages, currency, choices, list, to, inverse,
-                    formula, onRead, offers);
+                    formula, onRead, offers, comesFrom);
         }
     }
 
@@ -274,19 +279,27 @@ public record ModelView(
                 source,
                 release.packages().stream().map(PackageView::of).toList(),
                 release.objects().stream().map(object -> object(release, object)).toList(),
-                release.events().stream().map(EventView::of).toList());
+                release.events().stream().map(EventView::of).toList(),
+                release.routes().stream().map(route -> RouteView.of(release, route)).toList());
     }
 
     /** Without the objects and fields somebody may not see. */
     ModelView seenBy(Actor actor) {
-        return new ModelView(
-                source,
-                packages,
+        var seen =
                 objects.stream()
                         .filter(object -> !actor.on(object.name()).scopes().isEmpty())
                         .map(object -> object.seenBy(actor.on(object.name())))
-                        .toList(),
-                events);
+                        .toList();
+        var names = seen.stream().map(ObjectView::name).collect(Collectors.toSet());
+        return new ModelView(
+                source,
+                packages,
+                seen,
+                events,
+                routes.stream()
+                        .filter(route -> route.isWithin(names))
+                        .map(route -> route.seenBy(actor))
+                        .toList());
     }
 
     private static ObjectView object(Release release, ObjectType object) {
@@ -368,7 +381,8 @@ public record ModelView(
                 type instanceof FieldType.Reference reference ? reference.inverse() : null,
                 field.logic().formula() == null ? null : field.logic().formula().text(),
                 field.onRead(),
-                field.logic().offer() != null);
+                field.logic().offer() != null,
+                RouteView.ComesFrom.of(field));
     }
 
     private static @Nullable Integer scale(FieldType type) {
