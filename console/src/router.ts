@@ -14,6 +14,12 @@ export const router = createRouter({
     { path: '/', name: 'home', component: () => import('./pages/home/HomePage.vue') },
     { path: '/model', name: 'model', component: () => import('./pages/model/ModelPage.vue') },
     {
+      path: '/model/routes/:route',
+      name: 'route',
+      component: () => import('./pages/model/RoutePage.vue'),
+      props: true,
+    },
+    {
       path: '/model/:object',
       name: 'object',
       component: () => import('./pages/model/ObjectPage.vue'),

@@ -3,7 +3,7 @@ import { Drawer } from 'ant-design-vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, unwrap } from '@/api/client'
-import { useDraft } from '@/composables/model'
+import { useDraft, useModel } from '@/composables/model'
 import { useSession } from '@/composables/session'
 import { usesOf, type Subject } from '@/editor/uses'
 
@@ -42,6 +42,17 @@ const naming = computed(() =>
     ),
   ),
 )
+const { data: model } = useModel('OUTLINE')
+/** Where a field travels, by the label of the route. */
+const travels = computed(() =>
+  props.subject.kind === 'field'
+    ? (model.value?.routes ?? []).flatMap((route) =>
+        route.travellers
+          .filter((one) => one.object === object.value && one.field === props.subject.name)
+          .map((one) => ({ route, reaches: one.reaches })),
+      )
+    : [],
+)
 const title = computed(() =>
   'object' in props.subject ? `${props.subject.object}.${props.subject.name}` : props.subject.name,
 )
@@ -49,7 +60,9 @@ const title = computed(() =>
 
 <template>
   <Drawer open :title="`${title} is used by`" :width="420" @close="emit('left')">
-    <p v-if="!uses.length && !naming.length" class="quiet">Nothing in the draft names it.</p>
+    <p v-if="!uses.length && !naming.length && !travels.length" class="quiet">
+      Nothing in the draft names it.
+    </p>
     <section v-for="[file, all] in byFile" :key="file">
       <h3>
         <code>{{ file }}</code>
@@ -63,6 +76,21 @@ const title = computed(() =>
             >{{ one.what }}</RouterLink
           >
           <div class="quiet mono text">{{ one.text }}</div>
+        </li>
+      </ul>
+    </section>
+    <section v-for="one in travels" :key="one.route.name">
+      <h3>
+        Travels along
+        <RouterLink :to="`/model/routes/${one.route.name}`" @click="emit('left')">{{
+          one.route.label
+        }}</RouterLink>
+      </h3>
+      <ul>
+        <li v-for="end in one.reaches" :key="end">
+          <RouterLink :to="`/model/${end.split('.')[0]}`" data-test="travels" @click="emit('left')"
+            ><code>{{ end }}.{{ subject.name }}</code></RouterLink
+          >
         </li>
       </ul>
     </section>

@@ -10,6 +10,7 @@ export type FileKind =
   | 'choices'
   | 'service'
   | 'event'
+  | 'route'
   | 'role'
   | 'view'
   | 'seed'
@@ -84,6 +85,15 @@ export const KINDS: KindWords[] = [
     begin: (name) => `event: ${name}\nfields: {}\n`,
   },
   {
+    kind: 'route',
+    folder: 'routes',
+    title: 'Routes',
+    what: 'Which documents are made from which others, so that fields travel along.',
+    form: SMALL,
+    formSaid: SMALL_SAID,
+    begin: (name) => `route: ${name}\nsteps: []\n`,
+  },
+  {
     kind: 'role',
     folder: 'roles',
     title: 'Roles',
@@ -154,7 +164,17 @@ export function beginningOf(kind: FileKind, name: string): string {
 export function definedName(file: DraftFile): string | undefined {
   try {
     const document = read(file.text)
-    for (const key of ['view', 'object', 'extend', 'choices', 'service', 'event', 'role', 'package']) {
+    for (const key of [
+      'view',
+      'object',
+      'extend',
+      'choices',
+      'service',
+      'event',
+      'route',
+      'role',
+      'package',
+    ]) {
       const name = document.get(key)
       if (typeof name === 'string') return name
     }

@@ -24,9 +24,19 @@ export interface FieldRow {
   unique: boolean
   readOnly: boolean
   key: boolean
+  /** The routes along which it travels. */
+  travels: Travel[]
 }
 
-export type FieldKey = Exclude<keyof FieldRow, 'name' | 'key' | 'label' | 'labels'>
+/** That a field travels along a route. */
+export interface Travel {
+  route: string
+  /** What gets it; everything on the route when absent. */
+  to?: string[]
+  follows: boolean
+}
+
+export type FieldKey = Exclude<keyof FieldRow, 'name' | 'key' | 'label' | 'labels' | 'travels'>
 
 /** Where fields stand in the file: the record's own, or those of a part. */
 export type Place = ['fields'] | ['parts', string, 'fields']
@@ -101,8 +111,36 @@ export function readFields(text: string, place: Place, main = 'en'): FieldRow[] 
       unique: at.get('unique') === true,
       readOnly: at.get('readOnly') === true,
       key: place.length === 1 && keys.includes(name),
+      travels: travelsOf(at.get('travels')),
     }
   })
+}
+
+function travelsOf(said: unknown): Travel[] {
+  if (isSeq(said)) return said.items.flatMap(travelsOf)
+  if (isScalar(said) || typeof said === 'string')
+    return [{ route: String(isScalar(said) ? said.value : said), follows: false }]
+  if (!isMap(said)) return []
+  const to = said.get('to')
+  return [
+    {
+      route: String(said.get('route') ?? ''),
+      to: isSeq(to) ? to.items.map((one) => String(isScalar(one) ? one.value : one)) : undefined,
+      follows: said.get('follows') === true,
+    },
+  ]
+}
+
+/** Says along which routes a field travels, as shortly as that can be said. */
+export function setTravels(text: string, place: Place, name: string, travels: Travel[]): string {
+  const document = read(text)
+  const path = [...place, name, 'travels']
+  const said = travels.map(({ route, to, follows }) =>
+    to || follows ? { route, ...(to && { to }), ...(follows && { follows }) } : route,
+  )
+  if (!said.length) document.deleteIn(path)
+  else put(document, path, document.createNode(said.length === 1 ? said[0] : said, { flow: true }))
+  return write(document)
 }
 
 /** Sets or, with undefined, takes away one thing said of a field. All else in the text stays as it is. */

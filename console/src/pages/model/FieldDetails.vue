@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { AutoComplete, Button, Checkbox, Input } from 'ant-design-vue'
-import type { FieldKey, FieldRow } from '@/editor/objectFile'
+import type { FieldKey, FieldRow, Travel } from '@/editor/objectFile'
+import FieldTravels from './FieldTravels.vue'
 
 /** What else can be said of a field than the grid has room for. */
 defineProps<{
@@ -9,11 +10,14 @@ defineProps<{
   has: (key: FieldKey) => boolean
   /** Languages of the package, the main one first. */
   languages: string[]
+  /** The object whose field it is; line items' fields do not travel. */
+  object?: string
 }>()
 const emit = defineEmits<{
   set: [key: FieldKey, value: unknown]
   uses: []
   label: [language: string, text: string]
+  travels: [travels: Travel[]]
 }>()
 
 const CURRENCIES = [
@@ -85,6 +89,14 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
       />
       <span class="quiet">for totals, and lists at its side</span>
     </label>
+    <FieldTravels
+      v-if="object"
+      :object="object"
+      :field="row.name"
+      :travels="row.travels"
+      :read-only="readOnly"
+      @set="(now) => emit('travels', now)"
+    />
     <div class="ticks">
       <Checkbox :checked="row.readOnly" :disabled="readOnly" @change="emit('set', 'readOnly', !row.readOnly)"
         >only the service sets it</Checkbox

@@ -1,8 +1,34 @@
 import { mount, type VueWrapper } from '@vue/test-utils'
 import { AutoComplete, Checkbox, InputNumber, Popconfirm, Select } from 'ant-design-vue'
-import { afterEach, describe, expect, it } from 'vitest'
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import { ref } from 'vue'
 import { readFields, type Place } from '@/editor/objectFile'
 import FieldGrid from './FieldGrid.vue'
+
+vi.mock('@/composables/model', () => ({
+  useModel: () => ({
+    data: ref({
+      routes: [
+        {
+          name: 'papers',
+          label: 'Papers',
+          steps: [
+            { from: 'Part', to: 'Job', through: ['part'] },
+            { from: 'Job', to: 'Job', part: 'hours', through: [] },
+            { from: 'Job', to: 'Bill', through: ['job'] },
+          ],
+          travellers: [],
+        },
+        {
+          name: 'other',
+          label: 'Other',
+          steps: [{ from: 'Bill', to: 'Note', through: ['bill'] }],
+          travellers: [],
+        },
+      ],
+    }),
+  }),
+}))
 
 const TEXT = `object: Part
 key: [maker, number]
@@ -29,6 +55,7 @@ function grid(more: Record<string, unknown> = {}) {
       text,
       place,
       rows: readFields(text, place) ?? [],
+      object: 'Part',
       objects: ['Part', 'Job'],
       lists: ['Kind'],
       released: ['maker'],
@@ -160,5 +187,43 @@ describe('the grid of fields', () => {
   it('says how to begin where there are none', () => {
     grid({ rows: [] })
     expect(shown.text()).toContain('No fields yet.')
+  })
+
+  it('sends a field along the routes that go on from its object', async () => {
+    grid()
+    await named('Details of weight').trigger('click')
+    expect(shown.text()).toContain('travels along Papers')
+    expect(shown.text()).not.toContain('Other')
+    const along = () => shown.findAllComponents(Checkbox).find((one) => one.text().includes('Papers'))!
+    along().vm.$emit('change')
+    expect(now()).toContain('weight: { type: decimal, scale: 2, travels: papers }')
+
+    const sent = now()
+    shown.unmount()
+    grid({ text: sent })
+    await named('Details of weight').trigger('click')
+    const ends = part(Select, 'Where weight travels along papers')
+    expect((ends.props() as Record<string, unknown>).options).toEqual([
+      { value: 'Job' },
+      { value: 'Job.hours' },
+      { value: 'Bill' },
+    ])
+    ends.vm.$emit('change', ['Bill'])
+    expect(readFields(now(), ['fields'])?.find((one) => one.name === 'weight')?.travels).toEqual([
+      { route: 'papers', to: ['Bill'], follows: false },
+    ])
+    shown
+      .findAllComponents(Checkbox)
+      .find((one) => one.text().includes('change with it'))!
+      .vm.$emit('change')
+    expect(now()).toContain('travels: { route: papers, follows: true }')
+    along().vm.$emit('change')
+    expect(now()).toContain('weight: { type: decimal, scale: 2 }')
+  })
+
+  it('sends none of line items along', async () => {
+    grid({ place: ['parts', 'holes', 'fields'] })
+    await named('Details of width').trigger('click')
+    expect(shown.text()).not.toContain('travels along')
   })
 })

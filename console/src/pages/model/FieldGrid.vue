@@ -27,6 +27,7 @@ import {
   removeField,
   renameField,
   setOnField,
+  setTravels,
   toggleKey,
   type FieldKey,
   type FieldRow,
@@ -41,6 +42,8 @@ const props = defineProps<{
   rows: FieldRow[]
   place: Place
   text: string
+  /** The object whose fields they are. */
+  object: string
   objects: string[]
   /** The choice lists there are. */
   lists: string[]
@@ -326,7 +329,9 @@ const listOf = (row: FieldRow) =>
                 :read-only="readOnly"
                 :has="(key) => has(row, key)"
                 :languages="languages"
+                :object="place.length === 1 ? object : undefined"
                 @set="(key, value) => set(row, key, value)"
+                @travels="(now) => emit('update', setTravels(text, place, row.name, now))"
                 @label="(language, now) => label(row, language, now)"
                 @uses="emit('uses', row.name)"
               />

@@ -4,17 +4,23 @@ import { Handle, MarkerType, Position, useVueFlow, VueFlow, type Edge, type Node
 import type ElkApi from 'elkjs'
 import { nextTick, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import type { ObjectView } from '@/api/client'
-import { height, lines, links, WIDTH } from './layout'
+import type { ObjectView, RouteView } from '@/api/client'
+import { height, legs, lines, links, WIDTH } from './layout'
 
-const props = defineProps<{ objects: ObjectView[]; found: string[]; sealed: string[] }>()
+const props = defineProps<{
+  objects: ObjectView[]
+  found: string[]
+  sealed: string[]
+  /** A route that is drawn over the references. */
+  route?: RouteView
+}>()
 const router = useRouter()
 const nodes = shallowRef<Node[]>([])
 const edges = shallowRef<Edge[]>([])
 const { fitView } = useVueFlow()
 let elk: InstanceType<typeof ElkApi> | undefined
 
-watch(() => props.objects, place, { immediate: true })
+watch(() => [props.objects, props.route], place, { immediate: true })
 
 /** Finds a place for everything: what is referred to stands to the right of what refers to it. */
 async function place() {
@@ -41,17 +47,39 @@ async function place() {
     position: { x: child.x ?? 0, y: child.y ?? 0 },
     data: props.objects.find((object) => object.name === child.id),
   }))
-  edges.value = all.map((link) => ({
+  const onRoute = props.route !== undefined
+  const references = all.map((link) => ({
     id: link.id,
     source: link.from,
     target: link.to,
-    label: `${link.label}  ${link.required ? '1' : '0..1'}`,
+    label: onRoute ? undefined : `${link.label}  ${link.required ? '1' : '0..1'}`,
     markerEnd: MarkerType.ArrowClosed,
-    style: { stroke: 'var(--quiet)', strokeDasharray: link.part ? '5 4' : undefined },
+    style: {
+      stroke: 'var(--quiet)',
+      strokeDasharray: link.part ? '5 4' : undefined,
+      opacity: onRoute ? 0.25 : 1,
+    },
     labelStyle: { fill: 'var(--quiet)', fontSize: '11px' },
     labelBgStyle: { fill: 'var(--ground)' },
     labelBgPadding: [3, 1] as [number, number],
   }))
+  edges.value = [
+    ...references,
+    ...(props.route ? legs(props.route) : []).map((leg) => ({
+      id: leg.id,
+      source: leg.from,
+      target: leg.to,
+      sourceHandle: 'out',
+      targetHandle: 'in',
+      label: leg.label,
+      markerEnd: { type: MarkerType.ArrowClosed, color: 'var(--action)' },
+      style: { stroke: 'var(--action)', strokeWidth: 2.5 },
+      labelStyle: { fill: 'var(--action)', fontSize: '11px', fontWeight: 600 },
+      labelBgStyle: { fill: 'var(--ground)' },
+      labelBgPadding: [3, 1] as [number, number],
+      zIndex: 10,
+    })),
+  ]
   await nextTick()
   setTimeout(() => void fitView({ padding: 0.06, maxZoom: 1.1 }), 30)
 }
@@ -81,12 +109,15 @@ async function place() {
           </div>
           <div v-for="line in lines(data)" :key="line.text" :class="['line', line.kind]">{{ line.text }}</div>
           <Handle type="source" :position="Position.Right" class="handle" />
+          <Handle id="out" type="source" :position="Position.Left" class="handle" />
+          <Handle id="in" type="target" :position="Position.Right" class="handle" />
         </div>
       </template>
     </VueFlow>
     <p class="legend quiet">
       An arrow is a reference: dashed from line items, 1 when it is required. Sand marks delivered packages.
       Click an object to open it.
+      <template v-if="route">Thick arrows are the route: what travels goes their way.</template>
     </p>
   </div>
 </template>

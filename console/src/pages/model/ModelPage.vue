@@ -21,6 +21,12 @@ const view = computed({
   set: (now: string) => void router.replace({ query: now === 'List' ? { view: 'list' } : {} }),
 })
 
+const routes = computed(() => model.value?.routes ?? [])
+const drawn = computed({
+  get: () => routes.value.find((one) => one.name === route.query.route),
+  set: (now) => void router.replace({ query: now ? { route: now.name } : {} }),
+})
+
 const found = computed(() => {
   const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
   return objects.value.filter((object) => {
@@ -121,15 +127,29 @@ async function add() {
           <p><RouterLink to="/packages">Make a package</RouterLink></p>
         </template>
       </div>
+      <div v-if="routes.length && view === 'Diagram'" class="routes">
+        <span class="quiet">Routes</span>
+        <template v-for="one in routes" :key="one.name">
+          <Button
+            size="small"
+            :type="drawn?.name === one.name ? 'primary' : 'default'"
+            :aria-pressed="drawn?.name === one.name"
+            @click="drawn = drawn?.name === one.name ? undefined : one"
+            >{{ one.label }}</Button
+          >
+          <RouterLink v-if="drawn?.name === one.name" :to="`/model/routes/${one.name}`">Open it</RouterLink>
+        </template>
+      </div>
       <ModelDiagram
-        v-else-if="view === 'Diagram'"
+        v-if="objects.length && view === 'Diagram'"
         class="fill"
         :objects="objects"
         :found="found.map((one) => one.name)"
+        :route="drawn"
         :sealed="model?.packages.filter((one) => one.sealed).map((one) => one.name) ?? []"
       />
       <Table
-        v-else
+        v-else-if="objects.length"
         :columns="columns"
         :data-source="found"
         row-key="name"
@@ -181,5 +201,12 @@ async function add() {
 }
 .broken {
   margin-bottom: 12px;
+}
+.routes {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 10px;
+  margin-bottom: 8px;
 }
 </style>

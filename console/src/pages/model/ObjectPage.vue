@@ -27,6 +27,7 @@ import {
 } from '@/editor/objectFile'
 import type { Subject } from '@/editor/uses'
 import YamlEditor from '@/editor/YamlEditor.vue'
+import ArrivingFields from './ArrivingFields.vue'
 import DataEffects from './DataEffects.vue'
 import ExtendButton from './ExtendButton.vue'
 import ChecksTab from './ChecksTab.vue'
@@ -280,6 +281,7 @@ const others = computed(() =>
               :rows="rows"
               :place="place"
               :text="text"
+              :object="object"
               :objects="others"
               :lists="listFiles.map((one) => one.name)"
               :released="released"
@@ -296,6 +298,7 @@ const others = computed(() =>
                 by {{ one.path.split('/')[0] }}.
               </template>
             </p>
+            <ArrivingFields v-if="chosen === 'Fields' || part" :object="object" :part="part" />
             <div v-if="!rows" class="empty">
               The text beside is not YAML just now; mend it there and the fields come back.
             </div>

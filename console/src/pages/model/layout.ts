@@ -1,4 +1,4 @@
-import type { ObjectView } from '@/api/client'
+import type { ObjectView, RouteView } from '@/api/client'
 
 /** What a diagram is made of, before anything has its place. */
 export interface Link {
@@ -39,6 +39,22 @@ export function links(objects: ObjectView[]): Link[] {
     }
   }
   return found
+}
+
+/** The steps of a route between objects, with the fields that go their way; those within one object have no arrow. */
+export function legs(route: RouteView): { id: string; from: string; to: string; label: string }[] {
+  return route.steps
+    .filter((step) => step.from !== step.to)
+    .map((step, at) => {
+      const end = step.part ? `${step.to}.${step.part}` : step.to
+      const fields = route.travellers.filter((one) => one.reaches.includes(end)).map((one) => one.field)
+      return {
+        id: `route ${at}`,
+        from: step.from,
+        to: step.to,
+        label: fields.length > 2 ? `${fields.length} fields` : fields.join(', '),
+      }
+    })
 }
 
 export const WIDTH = 190

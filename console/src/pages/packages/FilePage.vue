@@ -47,6 +47,7 @@ const page = computed(() => {
   if (!name.value) return undefined
   if (kind.value === 'object' || kind.value === 'extension') return `/model/${name.value}`
   if (kind.value === 'service') return `/services/${name.value}/design`
+  if (kind.value === 'route') return `/model/routes/${name.value}`
   return kind.value === 'requirement' ? '/requirements' : undefined
 })
 const renaming = ref<'rename' | 'duplicate'>()

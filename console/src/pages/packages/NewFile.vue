@@ -24,10 +24,19 @@ const title = computed(
       choices: 'New choice list',
       service: 'New service',
       event: 'New event',
+      route: 'New route',
       requirement: 'New requirements',
     })[props.kind as string],
 )
 const extendable = computed(() => objects.value.filter((one) => one.packageName !== props.folder))
+
+/** Where what was made is gone on with. */
+const pageOf = (wanted: string, path: string) =>
+  props.kind === 'object'
+    ? `/model/${wanted}`
+    : props.kind === 'route'
+      ? `/model/routes/${wanted}`
+      : `/packages/file/${path}`
 
 async function make() {
   const wanted = name.value.trim()
@@ -45,7 +54,7 @@ async function make() {
   try {
     await keepFile(path, words.value.begin(wanted))
     emit('made')
-    await router.push(props.kind === 'object' ? `/model/${wanted}` : `/packages/file/${path}`)
+    await router.push(pageOf(wanted, path))
   } catch (wrong) {
     problem.value = (wrong as Error).message
   } finally {

@@ -55,6 +55,7 @@ import sandpiper.server.manage.draft.PackageController;
 import sandpiper.server.manage.draft.ParameterView;
 import sandpiper.server.manage.draft.RehearsalController;
 import sandpiper.server.manage.draft.ReleaseController;
+import sandpiper.server.manage.draft.RouteView;
 import sandpiper.server.manage.draft.RequirementController;
 import sandpiper.server.manage.draft.ScheduleView;
 import sandpiper.server.manage.draft.ServiceView;
@@ -87,6 +88,7 @@ class ManageContract {
                     LogicController.class,
                     LogicRequest.class,
                     ModelView.class,
+                    RouteView.class,
                     LayoutView.class,
                     ConditionController.class,
                     ConditionView.class,

@@ -20,17 +20,17 @@ import sandpiper.model.release.RouteType;
  * @param services names of services whose resources show what travels
  * @param travellers the fields that travel along it
  */
-record RouteView(
+public record RouteView(
         String name,
         String packageName,
         String label,
         @Nullable String describe,
-        List<StepView> steps,
+        List<RouteStepView> steps,
         List<String> services,
         List<TravellerView> travellers) {
 
     /** A step, from one object to another or to line items. */
-    record StepView(String from, String to, @Nullable String part, List<String> through) {}
+    record RouteStepView(String from, String to, @Nullable String part, List<String> through) {}
 
     /**
      * A field that travels.
@@ -58,7 +58,7 @@ record RouteView(
                 route.describe(),
                 route.steps().stream()
                         .map(step ->
-                                new StepView(step.from(), step.to(), step.part(), step.through()))
+                                new RouteStepView(step.from(), step.to(), step.part(), step.through()))
                         .toList(),
                 route.services(),
                 travellers);
