@@ -1,6 +1,7 @@
-import { describe, expect, it } from 'vitest'
+import { objectName, describe, expect, it } from 'vitest'
 import { setLabel } from './labels'
 import {
+  objectName,
   addField,
   addFields,
   addPart,
@@ -163,5 +164,10 @@ describe('line items, facts and many fields at once', () => {
     )
     expect(readFields(text, ['fields'])!.map((row) => row.name)).toEqual(['code', 'code2', 'size', 'size2'])
     expect(addFields('object: A\nfields:\n', ['fields'], [{ name: 'a' }])).toContain('a: { type: text }')
+  })
+
+  it('is none when a view says of which object it is', () => {
+    expect(objectName('view: Open jobs\nobject: Job\n')).toBeUndefined()
+    expect(objectName('object: Job\n')).toBe('Job')
   })
 })

@@ -56,8 +56,10 @@ export const DETAILS: Record<string, FieldKey[]> = {
 
 /** The object's name, or undefined when the text is no object file. */
 export function objectName(text: string): string | undefined {
-  const name = read(text).get('object')
-  return typeof name === 'string' ? name : undefined
+  const document = read(text)
+  const name = document.get('object')
+  // A view says of which object it is.
+  return typeof name === 'string' && !document.has('view') ? name : undefined
 }
 
 /** The name of the object a file extends, or undefined when it extends none. */

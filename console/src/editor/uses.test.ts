@@ -37,6 +37,10 @@ resources:
 `,
   },
 ]
+const VIEW = {
+  path: 'yard/views/open.yaml',
+  text: 'view: Open jobs\nobject: Job\nfilter: size > 1\ncolumns: [code, size]\nchart: { kind: bars, by: size }\n',
+}
 const told = (subject: Parameters<typeof usesOf>[1]) =>
   usesOf(files, subject).map((one) => `${one.file.split('/').at(-1)}:${one.line} ${one.what}`)
 
@@ -61,5 +65,14 @@ describe('what uses something', () => {
   it('is told for a choice list, and never stumbles over a file that is broken', () => {
     expect(told({ kind: 'choices', name: 'JobKind' })).toEqual(['job.yaml:8 fields › kind › choices'])
     expect(usesOf([{ path: 'x/y.yaml', text: 'a: [b' }], { kind: 'object', name: 'Job' })).toEqual([])
+  })
+
+  it('are views as well, which define no object', () => {
+    const used = (subject: Parameters<typeof usesOf>[1]) =>
+      usesOf([...files, VIEW], subject)
+        .filter((one) => one.file === VIEW.path)
+        .map((one) => one.what)
+    expect(used({ kind: 'object', name: 'Job' })).toEqual(['object'])
+    expect(used({ kind: 'field', object: 'Job', name: 'size' })).toEqual(['filter', 'columns', 'chart › by'])
   })
 })

@@ -36,7 +36,8 @@ export function usesOf(files: { path: string; text: string }[], subject: Subject
 }
 
 /** The object a file defines or extends. */
-const ownerOf = (text: string) => /^(?:object|extend):\s*(\w+)/m.exec(text)?.[1]
+const ownerOf = (text: string) =>
+  /^view:/m.test(text) ? undefined : /^(?:object|extend):\s*(\w+)/m.exec(text)?.[1]
 
 function spotsOf(text: string): Spot[] {
   const counter = new LineCounter()
@@ -66,7 +67,10 @@ const SPOKEN = ['label', 'plural', 'describe', 'heading', 'text']
 
 function isUse(spot: Spot, subject: Subject, own: string | undefined): boolean {
   const last = spot.path.at(-1) ?? ''
-  const isDefinition = spot.path.length === 1 && ['object', 'choices', 'event', 'service'].includes(last)
+  // A view says of which object it is, and defines none.
+  const isDefinition =
+    spot.path.length === 1 &&
+    (last === 'object' ? own !== undefined : ['choices', 'event', 'service', 'route', 'view'].includes(last))
   if (isDefinition || SPOKEN.includes(last)) return false
   switch (subject.kind) {
     case 'object':
@@ -97,6 +101,17 @@ function isUse(spot: Spot, subject: Subject, own: string | undefined): boolean {
 
 /** Lists of fields in services name them without a point. */
 const isListOf = (spot: Spot) =>
-  ['fields', 'filter', 'sort', 'columns', 'wide', 'leaveOut', 'calls', 'at', 'after', 'call'].includes(
-    spot.path.at(-1) ?? '',
-  )
+  [
+    'fields',
+    'filter',
+    'sort',
+    'columns',
+    'wide',
+    'leaveOut',
+    'calls',
+    'at',
+    'after',
+    'call',
+    'by',
+    'sum',
+  ].includes(spot.path.at(-1) ?? '')

@@ -21,7 +21,11 @@ const files = ref<object[]>([])
 const isSealed = ref(false)
 vi.mock('@/composables/model', () => ({
   useModel: () => ({ data: model, objects }),
-  useDraft: () => ({ data: computed(() => ({ files: files.value })), isLoading: ref(false), error: ref(null) }),
+  useDraft: () => ({
+    data: computed(() => ({ files: files.value })),
+    isLoading: ref(false),
+    error: ref(null),
+  }),
 }))
 vi.mock('@/composables/draftFile', () => ({
   STATE_WORDS: { kept: 'Kept in the draft' },

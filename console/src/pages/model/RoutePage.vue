@@ -62,6 +62,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
       </div>
       <template v-else>
         <div class="page-head">
+          <RouterLink to="/model">Model</RouterLink> <span class="quiet">/</span>
           <h1>{{ said?.label ?? route }}</h1>
           <RouterLink :to="`/packages/file/${path}`" class="quiet"
             ><code>{{ path }}</code></RouterLink
@@ -206,7 +207,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
               </li>
             </ul>
           </template>
-          <FileFindings :findings="mine" />
+          <FileFindings class="findings" :findings="mine" />
         </section>
       </template>
     </LoadState>
@@ -254,5 +255,8 @@ h2 {
 }
 .note {
   margin-bottom: 10px;
+}
+.findings {
+  margin: 16px -16px -16px;
 }
 </style>
