@@ -50,6 +50,7 @@ function grid(more: Record<string, unknown> = {}) {
   const text = (more.text as string) ?? TEXT
   const place = (more.place as Place) ?? ['fields']
   shown = mount(FieldGrid, {
+    global: { stubs: { RouterLink: true } },
     attachTo: document.body,
     props: {
       text,

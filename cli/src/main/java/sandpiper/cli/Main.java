@@ -24,6 +24,7 @@ import sandpiper.cli.draft.PullCommand;
 import sandpiper.cli.draft.PushCommand;
 import sandpiper.cli.draft.RehearseCommand;
 import sandpiper.cli.draft.ReleaseCommand;
+import sandpiper.cli.draft.RoutesCommand;
 import sandpiper.cli.draft.TakeBackCommand;
 import sandpiper.cli.pack.PackCommand;
 import sandpiper.cli.pack.PackagesCommand;
@@ -62,6 +63,7 @@ public final class Main {
                     RehearseCommand.class,
                     TakeBackCommand.class,
                     KeptCommand.class,
+                    RoutesCommand.class,
                     PackCommand.class,
                     UnpackCommand.class,
                     PackagesCommand.class,

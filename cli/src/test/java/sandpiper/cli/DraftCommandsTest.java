@@ -332,6 +332,45 @@ class DraftCommandsTest {
     }
 
     @Nested
+    class Routes {
+        @Test
+        void areListedWithWhatTravels() {
+            service.answering(
+                    "GET /manage/v1/model",
+                    """
+                    {"routes": [
+                      {"name": "papers", "label": "Papers", "services": ["desk", "yard"],
+                       "travellers": [
+                         {"object": "Payer", "field": "centre", "follows": false,
+                          "reaches": ["Job", "Job.hours"]},
+                         {"object": "Payer", "field": "mark", "follows": true,
+                          "reaches": ["Job"]}]},
+                      {"name": "bare", "label": "Bare", "services": [], "travellers": []}]}
+                    """);
+
+            assertThat(service.run("routes").lines())
+                    .anySatisfy(line ->
+                            assertThat(line)
+                                    .contains(
+                                            "papers",
+                                            "Payer.centre",
+                                            "taken over by",
+                                            "Job, Job.hours",
+                                            "desk, yard"))
+                    .anySatisfy(line -> assertThat(line).contains("Payer.mark", "followed on"))
+                    .anySatisfy(line -> assertThat(line).contains("bare", "nothing travels yet"));
+        }
+
+        @Test
+        void mayBeNone() {
+            service.answering("GET /manage/v1/model", "{\"routes\": []}");
+
+            assertThat(service.run("routes", "--draft").lines())
+                    .containsExactly("There are no routes.");
+        }
+    }
+
+    @Nested
     class Kept {
         @Test
         void isListed() {

@@ -221,6 +221,15 @@ public final class DraftCalls {
 
     private record Model(List<ObjectType> objects) {}
 
+    private record Routes(List<Route> routes) {}
+
+    /** A route, with the fields that travel along it and the services that show them. */
+    public record Route(
+            String name, String label, List<String> services, List<Traveller> travellers) {}
+
+    /** A field that travels, and the objects and parts that get it. */
+    public record Traveller(String object, String field, boolean follows, List<String> reaches) {}
+
     public Draft draft() {
         return http.read("/manage/v1/draft", Draft.class).value();
     }
@@ -318,6 +327,16 @@ public final class DraftCalls {
     /** The objects of the live release. */
     public List<ObjectType> objects() {
         return http.read("/manage/v1/model", Model.class).value().objects();
+    }
+
+    /**
+     * Routes, with all else that the model has in the answer's JSON.
+     *
+     * @param of LIVE or DRAFT
+     */
+    public Answer<List<Route>> routes(String of) {
+        var model = http.read("/manage/v1/model?of=" + of, Routes.class);
+        return new Answer<>(model.value().routes(), model.json().path("routes"));
     }
 
     /** The services of the live release. */

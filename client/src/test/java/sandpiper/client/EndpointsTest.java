@@ -123,6 +123,7 @@ class EndpointsTest {
                                                 new DraftCalls.Wanted(
                                                         "why", true, true, true, true))),
                 list("kept", it -> it.draft().kept()),
+                new Case("routes", "{\"routes\": []}", it -> it.draft().routes("DRAFT")),
                 of("forget", it -> it.draft().forget(7)),
                 of("rehearse", it -> it.draft().rehearse()),
                 new Case("rehearsal", "{\"last\": {}}", it -> it.draft().rehearsal()),
