@@ -9,6 +9,7 @@ export type FileKind =
   | 'extension'
   | 'choices'
   | 'service'
+  | 'service-extension'
   | 'event'
   | 'route'
   | 'role'
@@ -74,6 +75,15 @@ export const KINDS: KindWords[] = [
     form: SMALL,
     formSaid: SMALL_SAID,
     begin: (name) => newServiceText(name, ['rest']),
+  },
+  {
+    kind: 'service-extension',
+    folder: 'service-extensions',
+    title: 'Service extensions',
+    what: 'Fields of this package that a service of another one shows and takes besides.',
+    form: SMALL,
+    formSaid: 'Name the service that is added to, such as order-desk.',
+    begin: (name) => `extend: ${name}\nresources: {}\n`,
   },
   {
     kind: 'event',

@@ -1,4 +1,4 @@
-import { objectName, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { setLabel } from './labels'
 import {
   objectName,

@@ -25,6 +25,7 @@ const title = computed(
       service: 'New service',
       event: 'New event',
       route: 'New route',
+      'service-extension': 'Add to a service',
       requirement: 'New requirements',
     })[props.kind as string],
 )

@@ -29,6 +29,8 @@ import sandpiper.model.release.RouteType;
 import sandpiper.model.release.ServiceType;
 import sandpiper.model.route.RouteReader;
 import sandpiper.model.route.TravellingFields;
+import sandpiper.model.service.ServiceExtensions;
+import sandpiper.model.service.ServiceReader;
 import sandpiper.model.shape.FileKind;
 import sandpiper.model.shape.ShapeChecker;
 import sandpiper.model.source.Source;
@@ -165,6 +167,11 @@ public final class Definitions {
         for (var packageName : order) {
             readServices(packageName, compiled);
         }
+        var extensions = new ServiceExtensions(packages, services);
+        for (var packageName : order) {
+            sources(FileKind.SERVICE_EXTENSION, packageName)
+                    .forEach(one -> extensions.add(one, packageName));
+        }
         routes.check(services);
         var brought = new BroughtReader(compiled, services, diagnostics);
         for (var packageName : order) {
@@ -267,7 +274,7 @@ public final class Definitions {
                             DefinitionCode.UNREAD_FILE,
                             "This file is not read: records are in data/*.csv, definitions in"
                                     + " package.yaml and in *.yaml in objects, extensions, choices,"
-                                    + " events, services, routes, roles, views and requirements."));
+                                    + " services, service-extensions, events, routes, roles, views and requirements."));
             return;
         }
         var tree = YamlFile.read(path, text, diagnostics);

@@ -53,7 +53,7 @@ final class ExtensionReader {
                         field.name());
                 return object;
             }
-            added.add(field);
+            added.add(field.addedBy(owner.name()));
         }
         var rules = new RuleReader(source);
         var functions =

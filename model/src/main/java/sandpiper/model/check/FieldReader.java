@@ -21,6 +21,7 @@ import sandpiper.model.definition.PackageType;
 import sandpiper.model.definition.Travels;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
+import sandpiper.model.source.DefaultReader;
 import sandpiper.model.source.Source;
 import sandpiper.model.type.BooleanType;
 import sandpiper.model.type.ChoiceList;
@@ -149,6 +150,7 @@ final class FieldReader {
                 defaultValue(name, type, definition),
                 Source.text(definition, "was").orElse(null),
                 logic,
+                null,
                 false);
     }
 

@@ -153,6 +153,7 @@ final class LifecycleReader {
                         new DefaultValue.Fixed(lifecycle.initial(), lifecycle.initial()),
                         null,
                         FieldLogic.NONE,
+                        null,
                         false));
         return new Fields(all);
     }

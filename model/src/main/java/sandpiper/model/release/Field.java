@@ -14,6 +14,7 @@ import sandpiper.model.type.FieldType;
  * @param defaultValue the value of a new record that gives none, or {@code null} for none
  * @param was its name in an earlier release, or {@code null}
  * @param logic what is worked out about it
+ * @param addedBy the package that added it to the object of another one, or {@code null}
  * @param onRead whether its formula is worked out each time it is read, because it depends on the
  *     clock or on something else that cannot be watched; it is then empty in the store
  */
@@ -29,6 +30,7 @@ public record Field(
         @Nullable DefaultValue defaultValue,
         @Nullable String was,
         FieldLogic logic,
+        @Nullable String addedBy,
         boolean onRead) {
 
     /** Whether a formula works it out. */
@@ -50,7 +52,32 @@ public record Field(
                 defaultValue,
                 was,
                 logic,
+                addedBy,
                 true);
+    }
+
+    /** What is said of it in contracts: what it means, or its label, and who added it. */
+    public String told() {
+        var words = describe == null ? label + "." : describe;
+        return addedBy == null ? words : "%s Added by %s.".formatted(words, addedBy);
+    }
+
+    /** The same field, added by a package to the object of another one. */
+    public Field addedBy(String packageName) {
+        return new Field(
+                index,
+                name,
+                label,
+                describe,
+                type,
+                required,
+                unique,
+                readOnly,
+                defaultValue,
+                was,
+                logic,
+                packageName,
+                onRead);
     }
 
     /** Quick, since fields are looked up in maps at every write; equal fields have one name. */

@@ -123,6 +123,7 @@ public final class InherentEvents {
                 null,
                 null,
                 FieldLogic.NONE,
+                null,
                 false);
     }
 }

@@ -255,7 +255,7 @@ public final class TravellingFields {
                         origin.through(),
                         part != null && !step.isFromItem(),
                         traveller.travels().follows());
-        var made = with(fields, field(traveller, source, fields.size()));
+        var made = with(fields, field(traveller, source, fields.size(), object.packageName()));
         objects.put(
                 step.to(),
                 part == null
@@ -275,8 +275,10 @@ public final class TravellingFields {
         return new Fields(all);
     }
 
-    private static Field field(Traveller traveller, TravelSource source, int index) {
+    private static Field field(
+            Traveller traveller, TravelSource source, int index, String packageName) {
         var field = traveller.field();
+        var from = Objects.requireNonNullElse(field.addedBy(), traveller.object().packageName());
         return new Field(
                 index,
                 field.name(),
@@ -289,6 +291,7 @@ public final class TravellingFields {
                 null,
                 field.was(),
                 FieldLogic.of(source, source.follows() ? formula(traveller, source) : null),
+                from.equals(packageName) ? null : from,
                 false);
     }
 

@@ -133,6 +133,35 @@ final class ServiceShapes {
                                                                             + " take.",
                                                                     FIELD_LIST)))))));
 
+    /** What a package adds to the service of another one. */
+    static final Shape.Keys EXTENSION =
+            new Shape.Keys(
+                    List.of(
+                            needed("extend", "The service that is added to.", ADDRESS_NAME),
+                            key("version", "Which version of it; 1 when absent.", new Shape.Whole(1, 999)),
+                            needed(
+                                    "resources",
+                                    "What is added to its resources.",
+                                    new Shape.Named(
+                                            Names.ADDRESS,
+                                            ADDRESS_NAMES,
+                                            new Shape.Keys(
+                                                    List.of(
+                                                            more("create", "taken for a new"),
+                                                            more("read", "shown of a single"),
+                                                            more("update", "taken to change a"),
+                                                            more("query", "shown of each found"),
+                                                            key(
+                                                                    "filter",
+                                                                    "Fields a caller may filter by"
+                                                                            + " besides.",
+                                                                    FIELD_LIST),
+                                                            key(
+                                                                    "sort",
+                                                                    "Fields a caller may sort by"
+                                                                            + " besides.",
+                                                                    FIELD_LIST)))))));
+
     private ServiceShapes() {}
 
     private static Shape.Key operation(String name, String describe) {
@@ -146,5 +175,12 @@ final class ServiceShapes {
                                         "The fields, with commas: all, vessel.name,"
                                                 + " charges(tariff, quantity).",
                                         FIELD_LIST))));
+    }
+
+    private static Shape.Key more(String name, String use) {
+        return key(
+                name,
+                "Fields of the package that are %s record besides.".formatted(use),
+                FIELD_LIST);
     }
 }

@@ -2,7 +2,6 @@ package sandpiper.server.contract;
 
 import io.swagger.v3.oas.models.media.Schema;
 import java.util.List;
-import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.Names;
 import sandpiper.model.release.Field;
@@ -76,9 +75,7 @@ final class FieldSchemas {
 
     /** What a field is for, its unit and how it is written. */
     String described(Field field) {
-        var words =
-                new StringBuilder(
-                        Objects.requireNonNullElse(field.describe(), field.label() + "."));
+        var words = new StringBuilder(field.told());
         if (field.type() instanceof NumberType number && !number.unit().isEmpty()) {
             words.append(' ').append(number.unit());
         }

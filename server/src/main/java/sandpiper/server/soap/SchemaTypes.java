@@ -378,7 +378,7 @@ final class SchemaTypes {
     }
 
     private String describe(Field field) {
-        var words = Objects.requireNonNullElse(field.describe(), field.label() + ".");
+        var words = field.told();
         if (field.type() instanceof NumberType number && !number.unit().isEmpty()) {
             return words + " " + number.unit();
         }

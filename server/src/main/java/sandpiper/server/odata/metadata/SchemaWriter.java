@@ -170,7 +170,7 @@ public final class SchemaWriter {
                             : "%s, key of %s".formatted(words, target);
         }
         annotations.add(Annotations.description(words));
-        var more = Objects.requireNonNullElse(field.describe(), "");
+        var more = field.describe() == null && field.addedBy() == null ? "" : field.told();
         if (field.type() instanceof NumberType number) {
             more = "%s %s".formatted(more, number.unit()).strip();
         }

@@ -1,4 +1,4 @@
-package sandpiper.model.check;
+package sandpiper.model.service;
 
 import java.time.Clock;
 import java.time.Instant;
@@ -28,11 +28,12 @@ import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
+import sandpiper.model.source.DefaultReader;
 import sandpiper.model.source.Source;
 import sandpiper.model.yaml.YamlNode;
 
 /** Reads one service; needs all objects to be known. */
-final class ServiceReader {
+public final class ServiceReader {
     /** What else stands in the addresses and grants of a service. */
     private static final List<String> RESERVED = List.of("functions", "events");
 
@@ -43,7 +44,7 @@ final class ServiceReader {
     private TravellingList travelling = TravellingList.NONE;
 
     /** {@code release} has the same objects, for what depends on their formulas. */
-    ServiceReader(
+    public ServiceReader(
             Source source, String packageName, Map<String, ObjectType> objects, Release release) {
         this.source = source;
         this.packageName = packageName;
@@ -51,7 +52,8 @@ final class ServiceReader {
         this.release = release;
     }
 
-    ServiceType read(String name) {
+    /** The service of a name. */
+    public ServiceType read(String name) {
         var root = source.root();
         travelling = TravellingList.of(source, name, release);
         var protocols = Source.texts(root, "protocols");

@@ -1,16 +1,15 @@
-package sandpiper.model.check;
+package sandpiper.model.source;
 
 import java.math.BigDecimal;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.definition.DefaultValue;
-import sandpiper.model.source.Source;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.ParsedValue;
 import sandpiper.model.type.TypeKeyword;
 
 /** Reads the value that something has without being given one: a default, a preset. */
-final class DefaultReader {
+public final class DefaultReader {
     private DefaultReader() {}
 
     /**
@@ -18,7 +17,7 @@ final class DefaultReader {
      *
      * @param what how messages call it: "default"
      */
-    static @Nullable DefaultValue read(
+    public static @Nullable DefaultValue read(
             Source source, String what, FieldType type, String text, String... place) {
         if (type.keyword() == TypeKeyword.DATE && text.equals("today()")) {
             return new DefaultValue.Today();

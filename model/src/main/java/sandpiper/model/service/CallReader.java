@@ -1,4 +1,4 @@
-package sandpiper.model.check;
+package sandpiper.model.service;
 
 import java.util.ArrayList;
 import java.util.List;
