@@ -233,7 +233,7 @@ class MoveJourneyTest {
         assertThat(CommandRun.of(production, "unpack", file("fleet-3.zip")))
                 .contains(
                         "fleet 1.1 in the place of 1.0",
-                        "Its value in 1 records is kept aside for 30 days",
+                        "Its value in 1 record is kept aside for 30 days",
                         "exit 0");
         assertThat(CommandRun.of(production, "release", "--accept-losses")).contains("Release 2");
         assertThat(CommandRun.of(production, "packages")).contains("1.1", "development, release 3");

@@ -124,7 +124,7 @@ class SchemaChangeTest {
                         true);
 
         assertThat(refusal(result))
-                .contains("Berth.pier is required, but the 2 records there are have no value");
+                .contains("Berth.pier is required, but what is there, 2 records, has no value");
         assertThat(read("Berth", "N-07")).doesNotContainKey("pier");
     }
 
@@ -171,7 +171,7 @@ class SchemaChangeTest {
     @Test
     void aChangeThatCouldSpoilValuesIsRefusedWithTheReason() {
         assertThat(refusal(release(BEFORE.replace("decimal, scale: 1", "integer"), true)))
-                .contains("1 records have more than 0 decimal places");
+                .contains("1 record has more than 0 decimal places");
         assertThat(
                         refusal(
                                 release(
@@ -179,7 +179,7 @@ class SchemaChangeTest {
                                                 "note: { type: text }",
                                                 "note: { type: text, length: 12 }"),
                                         true)))
-                .contains("1 records have more than 12 characters");
+                .contains("1 record has more than 12 characters");
         assertThat(
                         refusal(
                                 release(
@@ -194,7 +194,7 @@ class SchemaChangeTest {
                                                 "slots: { type: integer }",
                                                 "slots: { type: integer, required: true }"),
                                         true)))
-                .contains("1 records have no value");
+                .contains("1 record has no value");
         assertThat(release(BEFORE, false)).isInstanceOf(Result.Refused.class);
         assertThat(read("Berth", "N-07")).containsEntry("depth", new BigDecimal("2.5"));
     }

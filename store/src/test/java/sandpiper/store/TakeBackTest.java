@@ -186,7 +186,7 @@ class TakeBackTest {
         assertThat(preview(1).losses()).isEmpty();
         assertThat(preview(1).changes())
                 .contains(
-                        "Job.hours: its values in 1 records come back, kept aside since release 1.",
+                        "Job.hours: its values in 1 record come back, kept aside since release 1.",
                         "Job.steps.minutes: its values in 2 line items come back, kept aside since"
                                 + " release 1.");
         assertThat(takeBack(1, false)).isInstanceOf(Result.Released.class);
@@ -312,7 +312,7 @@ class TakeBackTest {
 
         assertThat(preview(2).obstacles())
                 .containsExactly(
-                        "Job.hours is required, but 1 records that were made since it went have no"
+                        "Job.hours is required, but what was made since it went, 1 record, has no"
                                 + " value for it: give it a default.");
         assertThat(takeBack(2, true)).isInstanceOf(Result.Refused.class);
         done(yard.remove("Job", "J3"));
@@ -376,7 +376,7 @@ class TakeBackTest {
                         files(YARD, JOB.replace("  title: { type: text, localised: true }\n", "")),
                         Actor.SYSTEM);
         assertThat(yard.engine.releases().preview(true).losses())
-                .containsExactly("Job.title is removed, and its value in 1 records is lost.");
+                .containsExactly("Job.title is removed, and its value in 1 record is lost.");
         yard.engine
                 .releases()
                 .release(
@@ -434,7 +434,7 @@ class TakeBackTest {
 
         assertThat(yard.engine.releases().preview().losses())
                 .containsExactly(
-                        "Job.title is no longer kept in de, and its text in 1 records is lost.");
+                        "Job.title is no longer kept in de, and its text in 1 record is lost.");
     }
 
     @Test

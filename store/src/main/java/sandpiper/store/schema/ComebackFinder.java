@@ -168,9 +168,15 @@ final class ComebackFinder {
     private static String whole(Comeback comeback) {
         var part = comeback.part();
         return part == null
-                ? "%s: %,d records".formatted(comeback.object().name(), comeback.kept().rows())
-                : "%s.%s: %,d line items"
-                        .formatted(comeback.object().name(), part.name(), comeback.kept().rows());
+                ? "%s: %s"
+                        .formatted(
+                                comeback.object().name(),
+                                Counts.records(comeback.kept().rows()))
+                : "%s.%s: %s"
+                        .formatted(
+                                comeback.object().name(),
+                                part.name(),
+                                Counts.of(comeback.kept().rows(), "line item", "line items"));
     }
 
     /**
@@ -226,13 +232,17 @@ final class ComebackFinder {
             sentences.add(
                     comeback.isWhole()
                             ? "%s come back, %s.".formatted(whole(comeback), since)
-                            : "%s: its values in %,d %s come back, %s."
+                            : "%s: its values in %s come back, %s."
                                     .formatted(
                                             written(
                                                     comeback,
                                                     ComebackFit.now(fit.fields().getFirst())),
-                                            comeback.kept().rows(),
-                                            comeback.part() == null ? "records" : "line items",
+                                            comeback.part() == null
+                                                    ? Counts.records(comeback.kept().rows())
+                                                    : Counts.of(
+                                                            comeback.kept().rows(),
+                                                            "line item",
+                                                            "line items"),
                                             since));
             sentences.addAll(fit.misfits());
         }

@@ -102,14 +102,14 @@ final class EffectsFinder {
             if (filled > 0) {
                 losses.add(
                         (keeps
-                                        ? "%s.%s is removed. Its value in %,d records is kept aside"
+                                        ? "%s.%s is removed. Its value in %s is kept aside"
                                                 + " for 30 days, and comes back when it does.%s"
-                                        : "%s.%s is removed, and its value in %,d records is"
+                                        : "%s.%s is removed, and its value in %s is"
                                                 + " lost.%s")
                                 .formatted(
                                         shape.title(),
                                         before.name(),
-                                        filled,
+                                        Counts.records(filled),
                                         renaming(shape, before)));
             }
         } else if (before == null && after != null) {
@@ -133,11 +133,12 @@ final class EffectsFinder {
         if (missing > 0) {
             obstacles.add(
                     (coming == 0
-                                    ? "%s.%s is required, but the %,d records there are have no"
-                                            + " value for it: give it a default."
-                                    : "%s.%s is required, but %,d records that were made since it"
-                                            + " went have no value for it: give it a default.")
-                            .formatted(shape.title(), field.name(), missing));
+                                    ? "%s.%s is required, but what is there, %s, has no value for"
+                                            + " it: give it a default."
+                                    : "%s.%s is required, but what was made since it went, %s, has no"
+                                            + " value for it: give it a default.")
+                            .formatted(
+                                    shape.title(), field.name(), Counts.records(missing)));
         }
     }
 
@@ -183,8 +184,11 @@ final class EffectsFinder {
             long empty = count(table, column.isNull());
             if (empty > 0) {
                 obstacles.add(
-                        "%s.%s is now required, but %,d records have no value: fill them first."
-                                .formatted(shape.title(), after.name(), empty));
+                        "%s.%s is now required, but %s no value: fill them first."
+                                .formatted(
+                                        shape.title(),
+                                        after.name(),
+                                        Counts.recordsHave(empty)));
             }
         }
         if (after.unique() && !before.unique()) {
@@ -213,8 +217,12 @@ final class EffectsFinder {
             long filled = stays ? 0 : count(table, Sql.column(columns.get(i)).isNotNull());
             if (filled > 0) {
                 losses.add(
-                        "%s.%s is no longer kept in %s, and its text in %,d records is lost."
-                                .formatted(shape.title(), after.name(), language, filled));
+                        "%s.%s is no longer kept in %s, and its text in %s is lost."
+                                .formatted(
+                                        shape.title(),
+                                        after.name(),
+                                        language,
+                                        Counts.records(filled)));
             }
         }
     }
@@ -229,8 +237,8 @@ final class EffectsFinder {
         var name = shape.title() + "." + after.name();
         if (conversion.expressions().isEmpty()) {
             obstacles.add(
-                    "%s has values in %,d records, and %s"
-                            .formatted(name, filled, conversion.impossible()));
+                    "%s has values in %s, and %s"
+                            .formatted(name, Counts.records(filled), conversion.impossible()));
             return;
         }
         var unfit =
@@ -240,11 +248,11 @@ final class EffectsFinder {
                         .orElse(0L);
         if (unfit > 0) {
             obstacles.add(
-                    "%s becomes %s, but %,d records have %s: change them first."
+                    "%s becomes %s, but %s %s: change them first."
                             .formatted(
                                     name,
                                     TypeWords.of(after.type()),
-                                    unfit,
+                                    Counts.recordsHave(unfit),
                                     conversion.unfitBecause()));
         } else if (conversion.needsPatternCheck()) {
             findUnmatched(name, table, conversion, after.type());
@@ -261,8 +269,12 @@ final class EffectsFinder {
                         .toList();
         if (!unfit.isEmpty()) {
             obstacles.add(
-                    "%s becomes %s, but %,d records have another form, such as \"%s\": change them first."
-                            .formatted(name, TypeWords.of(type), unfit.size(), unfit.getFirst()));
+                    "%s becomes %s, but %s another form, such as \"%s\": change them first."
+                            .formatted(
+                                    name,
+                                    TypeWords.of(type),
+                                    Counts.recordsHave(unfit.size()),
+                                    unfit.getFirst()));
         }
     }
 
@@ -293,8 +305,8 @@ final class EffectsFinder {
                 long rows = rows(Tables.of(before));
                 if (rows > 0) {
                     obstacles.add(
-                            "%s: %s is to be the key, but the %,d records there are have no value for it."
-                                    .formatted(after.name(), name, rows));
+                            "%s: %s is to be the key, but what is there, %s, has no value for it."
+                                    .formatted(after.name(), name, Counts.records(rows)));
                 }
                 return;
             }
@@ -302,8 +314,8 @@ final class EffectsFinder {
             long empty = count(Tables.of(before), Sql.column(former.get().name()).isNull());
             if (empty > 0) {
                 obstacles.add(
-                        "%s: %s is to be the key, but %,d records have no value: fill them first."
-                                .formatted(after.name(), name, empty));
+                        "%s: %s is to be the key, but %s no value: fill them first."
+                                .formatted(after.name(), name, Counts.recordsHave(empty)));
             }
         }
         findDuplicates(
