@@ -119,7 +119,11 @@ class RouteJourneyTest {
                         + manage.access()
                                 .createClient(
                                         new AccessCalls.NewClient(
-                                                "office", List.of("desk/*/*"), false, 100_000, null))
+                                                "office",
+                                                List.of("desk/*/*"),
+                                                false,
+                                                100_000,
+                                                null))
                                 .value()
                                 .secret();
         made("payers", "{\"land\": \"N\", \"code\": \"a,b\"}");
@@ -204,13 +208,13 @@ class RouteJourneyTest {
                 "{\"centre\": \"4711\", \"greeting\": {\"en\": \"Hello\", \"de\": \"Moin\"}}");
         made("jobs", "{\"number\": \"J2\", \"payer\": \"N,a\\\\,b\", \"hours\": [{\"count\": 1}]}");
         assertThat(rest("jobs/J2"))
-                .contains("\"centre\":\"4711\",\"hours\":[{\"line\":1,\"count\":1,\"centre\":\"4711\"}]");
+                .contains(
+                        "\"centre\":\"4711\",\"hours\":[{\"line\":1,\"count\":1,\"centre\":\"4711\"}]");
 
         soap("", "<CreateBill><bill><number>B2</number><job>J2</job></bill></CreateBill>");
         assertThat(rest("bills/B2"))
                 .contains("\"centre\":\"4711\"", "\"greeting\":{\"en\":\"Hello\",\"de\":\"Moin\"}");
-        assertThat(soap("", "<GetBill><key>B2</key></GetBill>"))
-                .contains("<centre>4711</centre>");
+        assertThat(soap("", "<GetBill><key>B2</key></GetBill>")).contains("<centre>4711</centre>");
         assertThat(send("GET", "/odata/desk/v1/bills('B2')?$select=centre", "text/plain", ""))
                 .contains("\"centre\":\"4711\"");
 
@@ -231,19 +235,25 @@ class RouteJourneyTest {
 
     @Test
     void recordsThatAreThereGetItWithTheReleaseAndKeepItWhenItGoes() throws Exception {
-        release(Map.of("own/package.yaml", OWN.get("own/package.yaml"), "own/extensions/payer.yaml",
-                "extend: Payer\nfields:\n  centre: { type: text, length: 10 }\n"));
+        release(
+                Map.of(
+                        "own/package.yaml",
+                        OWN.get("own/package.yaml"),
+                        "own/extensions/payer.yaml",
+                        "extend: Payer\nfields:\n  centre: { type: text, length: 10 }\n"));
         manage.records().change("Payer", "N,a\\,b", Map.of("centre", "4711"), null);
         release(OWN);
 
         assertThat(rest("jobs/J1"))
-                .contains("\"centre\":\"4711\",\"hours\":[{\"line\":1,\"count\":1,\"centre\":\"4711\"}]");
+                .contains(
+                        "\"centre\":\"4711\",\"hours\":[{\"line\":1,\"count\":1,\"centre\":\"4711\"}]");
         assertThat(rest("bills/B1")).contains("\"centre\":\"4711\"");
 
         var without = new HashMap<>(OWN);
         without.put(
                 "own/routes/papers.yaml",
-                OWN.get("own/routes/papers.yaml").replace("  - { from: Job, to: Job.hours }\n", ""));
+                OWN.get("own/routes/papers.yaml")
+                        .replace("  - { from: Job, to: Job.hours }\n", ""));
         manage.draft().push(without);
         assertThat(manage.draft().preview().value().losses().toString())
                 .contains("Job.hours.centre is removed. Its value in 1 record is kept aside");

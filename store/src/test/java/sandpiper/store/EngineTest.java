@@ -164,7 +164,8 @@ class EngineTest {
                         assertThat(charge)
                                 .hasToString(
                                         "{line=1, tariff=POWER, quantity=2.50, unitPrice=0.45,"
-                                                + " vat=19.00, net=1.13, gross=1.34, costCentre=null}"));
+                                                + " vat=19.00, net=1.13, gross=1.34,"
+                                                + " costCentre=null}"));
     }
 
     private static Map<String, Object> stay() {
@@ -229,8 +230,9 @@ class EngineTest {
         assertThat(read("Stay", "ST-2026-000001").get("charges"))
                 .hasToString(
                         "[{line=2, tariff=POWER, quantity=7.00, unitPrice=0.45, vat=19.00,"
-                                + " net=3.15, gross=3.75, costCentre=null}, {line=3, tariff=POWER, quantity=1.00,"
-                                + " unitPrice=0.45, vat=19.00, net=0.45, gross=0.54, costCentre=null}]");
+                                + " net=3.15, gross=3.75, costCentre=null}, {line=3, tariff=POWER,"
+                                + " quantity=1.00, unitPrice=0.45, vat=19.00, net=0.45, gross=0.54,"
+                                + " costCentre=null}]");
     }
 
     @Test

@@ -167,9 +167,7 @@ class TravellingTest {
             yard.change("Bill", "4", "centre", "mine");
 
             yard.release(
-                    files(
-                            "costs: { type: text, length: 10, was: centre, travels: papers }",
-                            true));
+                    files("costs: { type: text, length: 10, was: centre, travels: papers }", true));
             assertThat(yard.text("Job", "N1,4", "costs")).isEqualTo("4711");
             assertThat(yard.text("Bill", "4", "costs")).isEqualTo("mine");
 

@@ -4,7 +4,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Optional;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
@@ -19,13 +18,12 @@ import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.write.Backfill;
 import sandpiper.engine.write.Backfilled;
 import sandpiper.engine.writer.Writer;
-import sandpiper.model.logic.Formula;
 
 /**
  * Works out for many records what formulas give, and takes over what travels along routes, since a
- * release changed that: some at a time, so that whoever writes waits for few. How far it has come is stored with the values, so that it goes
- * on after a stop. Until it is done, records that were not reached show what the formula gave
- * before, unless they were changed meanwhile.
+ * release changed that: some at a time, so that whoever writes waits for few. How far it has come
+ * is stored with the values, so that it goes on after a stop. Until it is done, records that were
+ * not reached show what the formula gave before, unless they were changed meanwhile.
  */
 public final class BackfillJob implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(BackfillJob.class);
@@ -141,7 +139,8 @@ public final class BackfillJob implements AutoCloseable {
                 if (closed) {
                     return;
                 }
-                LOG.warn("Fields could not be worked out for all records; it is tried once more", e);
+                LOG.warn(
+                        "Fields could not be worked out for all records; it is tried once more", e);
                 if (++failures >= MOST_FAILURES) {
                     // What is stored says where it goes on then.
                     LOG.error("Fields are left as they are until the next release or start");
@@ -178,8 +177,7 @@ public final class BackfillJob implements AutoCloseable {
         }
         var field = Backfilled.find(now, next.get().formula()).orElseThrow();
         long reached =
-                new Backfill(
-                                now, transaction, storage.events(), Actor.SYSTEM, clock.instant())
+                new Backfill(now, transaction, storage.events(), Actor.SYSTEM, clock.instant())
                         .some(field, next.get().reached());
         if (reached < 0) {
             storage.recomputations().remove(transaction, next.get().formula());

@@ -288,7 +288,9 @@ public final class InputApplier {
         later.clear();
     }
 
-    /** What one record gives another may come from a third, so all are asked until none has more. */
+    /**
+     * What one record gives another may come from a third, so all are asked until none has more.
+     */
     private void fillLater() {
         boolean more = true;
         while (more) {

@@ -23,8 +23,8 @@ import sandpiper.model.release.Part;
 import sandpiper.model.route.TakenOver;
 
 /**
- * Works out again what formulas give, and takes over what travels along routes, for all records that
- * are there, when a release changes that.
+ * Works out again what formulas give, and takes over what travels along routes, for all records
+ * that are there, when a release changes that.
  */
 public final class Backfill {
     /** Records held at once; somebody who writes waits for no more than these. */

@@ -163,8 +163,7 @@ class TravellingTest {
         assertThat(line("Job", "1", 0, 0, "centre")).isEqualTo("4711");
         assertThat(value("Bill", "B-1", "limit")).isEqualTo(7L);
         assertThat(value("Bill", "B-1", "double")).isEqualTo(14L);
-        assertThat(value("Bill", "B-1", "greeting"))
-                .isEqualTo(value("Payer", "a,b", "greeting"));
+        assertThat(value("Bill", "B-1", "greeting")).isEqualTo(value("Payer", "a,b", "greeting"));
     }
 
     @Test

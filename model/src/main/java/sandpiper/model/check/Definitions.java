@@ -157,8 +157,7 @@ public final class Definitions {
         for (var packageName : order) {
             sources(FileKind.ROUTE, packageName).forEach(one -> routes.read(one, packageName));
         }
-        new TravellingFields(routes, packages, objects, filesOfObjects(), labels::alike)
-                .make();
+        new TravellingFields(routes, packages, objects, filesOfObjects(), labels::alike).make();
         new ReferenceChecker(packages, objects, objectSources, extensionSources).check();
         new LayoutReader(objects, objectSources, extensionSources).read();
         var compiled = compile(order, routes.routes());
@@ -273,8 +272,9 @@ public final class Definitions {
                             Place.START,
                             DefinitionCode.UNREAD_FILE,
                             "This file is not read: records are in data/*.csv, definitions in"
-                                    + " package.yaml and in *.yaml in objects, extensions, choices,"
-                                    + " services, service-extensions, events, routes, roles, views and requirements."));
+                                + " package.yaml and in *.yaml in objects, extensions, choices,"
+                                + " services, service-extensions, events, routes, roles, views and"
+                                + " requirements."));
             return;
         }
         var tree = YamlFile.read(path, text, diagnostics);

@@ -64,8 +64,7 @@ final class ReferenceChecker {
                     at(part, field, "to"));
             return;
         }
-        if (!PackageSight.reaches(
-                packages, object.packageName(), target.packageName())) {
+        if (!PackageSight.reaches(packages, object.packageName(), target.packageName())) {
             source.error(
                     DefinitionCode.NOT_VISIBLE,
                     "%s is in the package %s, which %s does not depend on; add it to \"depends\" in package.yaml."

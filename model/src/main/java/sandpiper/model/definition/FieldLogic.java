@@ -35,7 +35,8 @@ public record FieldLogic(
         @Nullable TravelSource source) {
     /** Nothing is said. */
     public static final FieldLogic NONE =
-            new FieldLogic(null, null, null, null, null, Map.of(), null, null, null, List.of(), null);
+            new FieldLogic(
+                    null, null, null, null, null, Map.of(), null, null, null, List.of(), null);
 
     public FieldLogic {
         fill = new LinkedHashMap<>(fill);

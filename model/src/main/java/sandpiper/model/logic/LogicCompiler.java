@@ -91,7 +91,9 @@ public final class LogicCompiler {
             return;
         }
         var type = ModelMember.of(release, object, field).type();
-        var checked = Checker.value(text.text(), NameContexts.ofFormula(release, object, part, field), type);
+        var checked =
+                Checker.value(
+                        text.text(), NameContexts.ofFormula(release, object, part, field), type);
         Reports.add(text, checked.problems(), diagnostics);
         var routes = Routes.of(release, object, part, checked.term());
         var draft = new Draft(object, part, field, text, checked, routes);

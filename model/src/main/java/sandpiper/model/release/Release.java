@@ -96,15 +96,7 @@ public final class Release {
     /** The same release with other objects in the place of its own. */
     public Release with(List<ObjectType> others) {
         return new Release(
-                packages,
-                others,
-                choices,
-                services,
-                named,
-                requirements,
-                routes,
-                brought,
-                labels);
+                packages, others, choices, services, named, requirements, routes, brought, labels);
     }
 
     /** Along which fields travel. */

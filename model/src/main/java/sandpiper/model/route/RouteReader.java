@@ -207,8 +207,7 @@ public final class RouteReader {
                 source.errorAt(
                         place,
                         DefinitionCode.NOT_FOR_THIS_TYPE,
-                        "%s of %s is not a reference, so it leads nowhere."
-                                .formatted(name, atName),
+                        "%s of %s is not a reference, so it leads nowhere.".formatted(name, atName),
                         leadingTo(at, to));
                 return Optional.empty();
             }

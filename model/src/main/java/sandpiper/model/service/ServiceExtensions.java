@@ -119,8 +119,7 @@ public final class ServiceExtensions {
             if (!fields.isEmpty() && tree == null) {
                 source.errorAtKey(
                         DefinitionCode.NOT_FOR_THIS_TYPE,
-                        "%s does not offer %s, so nothing can be added to it."
-                                .formatted(name, key),
+                        "%s does not offer %s, so nothing can be added to it.".formatted(name, key),
                         null,
                         "resources",
                         name,
@@ -234,8 +233,7 @@ public final class ServiceExtensions {
         ContractNames.of(extended).stream()
                 .filter(one -> before.stream().noneMatch(old -> old.said().equals(one.said())))
                 .forEach(one ->
-                        source.error(
-                                DefinitionCode.NAME_COLLISION, one.said(), null, "resources"));
+                        source.error(DefinitionCode.NAME_COLLISION, one.said(), null, "resources"));
         services.set(services.indexOf(service), extended);
     }
 }

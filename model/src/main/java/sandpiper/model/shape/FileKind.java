@@ -11,8 +11,7 @@ public enum FileKind {
     EXTENSION("extension", "extensions/*.yaml", FileShapes.EXTENSION),
     CHOICES("choices", "choices/*.yaml", FileShapes.CHOICES),
     SERVICE("service", "services/*.yaml", ServiceShapes.SERVICE),
-    SERVICE_EXTENSION(
-            "service-extension", "service-extensions/*.yaml", ServiceShapes.EXTENSION),
+    SERVICE_EXTENSION("service-extension", "service-extensions/*.yaml", ServiceShapes.EXTENSION),
     EVENT("event", "events/*.yaml", FileShapes.EVENT),
     ROUTE("route", "routes/*.yaml", RouteShapes.ROUTE),
     ROLE("role", "roles/*.yaml", RoleShapes.ROLE),

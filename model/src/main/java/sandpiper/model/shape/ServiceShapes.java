@@ -138,7 +138,10 @@ final class ServiceShapes {
             new Shape.Keys(
                     List.of(
                             needed("extend", "The service that is added to.", ADDRESS_NAME),
-                            key("version", "Which version of it; 1 when absent.", new Shape.Whole(1, 999)),
+                            key(
+                                    "version",
+                                    "Which version of it; 1 when absent.",
+                                    new Shape.Whole(1, 999)),
                             needed(
                                     "resources",
                                     "What is added to its resources.",

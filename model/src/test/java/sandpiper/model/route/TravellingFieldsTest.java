@@ -37,8 +37,12 @@ class TravellingFieldsTest {
         files.put("yard/package.yaml", "package: yard\nversion: 1\nlanguages: [en, de]\n");
         files.put(
                 "yard/objects/payer.yaml",
-                "object: Payer\nkey: [land, code]\nfields:\n  land: { type: text, required: true }\n"
-                        + "  code: { type: text, required: true }\n  "
+                "object: Payer\n"
+                        + "key: [land, code]\n"
+                        + "fields:\n"
+                        + "  land: { type: text, required: true }\n"
+                        + "  code: { type: text, required: true }\n"
+                        + "  "
                         + field
                         + "\n");
         files.put(
@@ -125,8 +129,7 @@ class TravellingFieldsTest {
 
     @Test
     void whatIsLeftOutIsPassedOver() {
-        var release =
-                release("centre: { type: text, travels: { route: papers, to: [Posting] } }");
+        var release = release("centre: { type: text, travels: { route: papers, to: [Posting] } }");
 
         assertThat(from(field(release, "Posting", "centre")))
                 .isEqualTo("Payer bill.job.boat.payer.centre");
@@ -251,7 +254,8 @@ class TravellingFieldsTest {
         var files = files("centre: { type: text }", ROUTE);
         files.compute(
                 "yard/objects/job.yaml",
-                (_, text) -> text.replace("{ type: integer }", "{ type: integer, travels: papers }"));
+                (_, text) ->
+                        text.replace("{ type: integer }", "{ type: integer, travels: papers }"));
         files.compute(
                 "yard/objects/boat.yaml",
                 (_, text) -> text.replace("{ type: text }", "{ type: text, travels: papers }"));
@@ -283,9 +287,7 @@ class TravellingFieldsTest {
     void aStepThatLeadsNowhereIsToldInTheRoute(
             String step, String code, String said, String suggestion) {
         var wrong =
-                check(
-                                "centre: { type: text }",
-                                "route: papers\nsteps:\n  - %s\n".formatted(step))
+                check("centre: { type: text }", "route: papers\nsteps:\n  - %s\n".formatted(step))
                         .errors();
 
         assertThat(wrong).isNotEmpty();
@@ -316,8 +318,8 @@ class TravellingFieldsTest {
                 .anySatisfy(one -> assertThat(one).contains("There is a route \"papers\" already"))
                 .anySatisfy(one -> assertThat(one).contains("There is no service \"deks\""))
                 .anySatisfy(one -> assertThat(one).contains("A route needs at least one step"))
-                .anySatisfy(one ->
-                        assertThat(one).contains("Payer to Job to Bill to Posting to Payer"))
+                .anySatisfy(
+                        one -> assertThat(one).contains("Payer to Job to Bill to Posting to Payer"))
                 .hasSize(4);
     }
 

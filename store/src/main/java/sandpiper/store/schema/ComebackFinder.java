@@ -169,9 +169,7 @@ final class ComebackFinder {
         var part = comeback.part();
         return part == null
                 ? "%s: %s"
-                        .formatted(
-                                comeback.object().name(),
-                                Counts.records(comeback.kept().rows()))
+                        .formatted(comeback.object().name(), Counts.records(comeback.kept().rows()))
                 : "%s.%s: %s"
                         .formatted(
                                 comeback.object().name(),

@@ -104,8 +104,7 @@ final class EffectsFinder {
                         (keeps
                                         ? "%s.%s is removed. Its value in %s is kept aside"
                                                 + " for 30 days, and comes back when it does.%s"
-                                        : "%s.%s is removed, and its value in %s is"
-                                                + " lost.%s")
+                                        : "%s.%s is removed, and its value in %s is" + " lost.%s")
                                 .formatted(
                                         shape.title(),
                                         before.name(),
@@ -135,10 +134,9 @@ final class EffectsFinder {
                     (coming == 0
                                     ? "%s.%s is required, but what is there, %s, has no value for"
                                             + " it: give it a default."
-                                    : "%s.%s is required, but what was made since it went, %s, has no"
-                                            + " value for it: give it a default.")
-                            .formatted(
-                                    shape.title(), field.name(), Counts.records(missing)));
+                                    : "%s.%s is required, but what was made since it went, %s, has"
+                                            + " no value for it: give it a default.")
+                            .formatted(shape.title(), field.name(), Counts.records(missing)));
         }
     }
 
@@ -185,10 +183,7 @@ final class EffectsFinder {
             if (empty > 0) {
                 obstacles.add(
                         "%s.%s is now required, but %s no value: fill them first."
-                                .formatted(
-                                        shape.title(),
-                                        after.name(),
-                                        Counts.recordsHave(empty)));
+                                .formatted(shape.title(), after.name(), Counts.recordsHave(empty)));
             }
         }
         if (after.unique() && !before.unique()) {

@@ -58,7 +58,8 @@ public record RouteView(
                 route.describe(),
                 route.steps().stream()
                         .map(step ->
-                                new RouteStepView(step.from(), step.to(), step.part(), step.through()))
+                                new RouteStepView(
+                                        step.from(), step.to(), step.part(), step.through()))
                         .toList(),
                 route.services(),
                 travellers);
@@ -82,8 +83,7 @@ public record RouteView(
                         .toList());
     }
 
-    private static @Nullable TravelSource made(
-            Release release, RouteType.Step step, String field) {
+    private static @Nullable TravelSource made(Release release, RouteType.Step step, String field) {
         var object = release.object(step.to());
         Fields fields =
                 step.part() == null
