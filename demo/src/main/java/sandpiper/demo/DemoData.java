@@ -8,7 +8,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Random;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -52,7 +51,7 @@ public final class DemoData {
         for (int i = 0; i < namesAndValues.length; i += 2) {
             var value = namesAndValues[i + 1];
             if (value != null) {
-                record.put((String) Objects.requireNonNull(namesAndValues[i]), value);
+                record.put(String.valueOf(namesAndValues[i]), value);
             }
         }
         records.computeIfAbsent(object, _ -> new ArrayList<>()).add(record);
