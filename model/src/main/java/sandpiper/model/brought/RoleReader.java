@@ -4,21 +4,18 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.filter.Checked;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
+import sandpiper.model.contract.GrantedOperation;
 import sandpiper.model.definition.DeliveredRole;
-import sandpiper.model.release.CallType;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
-import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ServiceType;
 import sandpiper.model.source.Source;
 import sandpiper.model.yaml.YamlNode;
@@ -28,7 +25,6 @@ final class RoleReader {
     private static final Pattern OPERATION =
             Pattern.compile(
                     "([^/\\s]+)/([^/\\s]+)/(\\S+)(?:\\s+where\\s+(\\S.*))?", Pattern.DOTALL);
-    private static final String EVERY = "*";
     private static final String OBJECTS = "objects";
 
     private final Source source;
@@ -68,7 +64,7 @@ final class RoleReader {
     private DeliveredRole.Grant grant(String object, YamlNode.Mapping grant) {
         var hidden = names(grant, "hidden");
         var readOnly = names(grant, "readOnly");
-        if (object.equals(EVERY)) {
+        if (object.equals(GrantedOperation.EVERY)) {
             if (grant.get("where").isPresent() || !hidden.isEmpty() || !readOnly.isEmpty()) {
                 source.errorAtKey(
                         DefinitionCode.WRONG_VALUE,
@@ -154,39 +150,21 @@ final class RoleReader {
                     null);
             return;
         }
-        var meant = services.stream().filter(one -> isMeant(parts.group(1), one.name())).toList();
-        if (meant.isEmpty()) {
-            unknown("service", parts.group(1), services.stream().map(ServiceType::name).toList());
-            return;
-        }
-        var resource = parts.group(2);
-        if (resource.equals(ServiceType.FUNCTIONS) || resource.equals(ServiceType.EVENTS)) {
-            return;
-        }
-        var resources =
-                meant.stream()
-                        .flatMap(one -> one.resources().stream())
-                        .filter(one -> isMeant(resource, one.name()))
-                        .toList();
-        if (resources.isEmpty()) {
-            unknown(
-                    "resource",
-                    resource,
-                    meant.stream()
-                            .flatMap(one -> one.resources().stream())
-                            .map(ResourceType::name)
-                            .toList());
-            return;
-        }
-        var operations = resources.stream().flatMap(RoleReader::operations).distinct().toList();
-        if (operations.stream().noneMatch(one -> isMeant(parts.group(3), one))) {
-            unknown("operation", parts.group(3), operations);
-        }
-        if (parts.group(4) != null) {
-            resources.stream()
-                    .map(ResourceType::object)
-                    .distinct()
-                    .forEach(object -> condition(grant, object, parts.group(4)));
+        var where = parts.group(4);
+        switch (GrantedOperation.of(
+                services, parts.group(1), parts.group(2), parts.group(3), where != null)) {
+            case GrantedOperation.Known(var objects) -> {
+                if (where != null) {
+                    objects.forEach(object -> condition(grant, object, where));
+                }
+            }
+            case GrantedOperation.Unknown(var kind, var name, var known) ->
+                    unknown(kind, name, known);
+            case GrantedOperation.Unconditional(var resource) ->
+                    wrong(
+                            "A condition is about records of a resource; %s cannot have one."
+                                    .formatted(resource),
+                            null);
         }
     }
 
@@ -199,17 +177,6 @@ final class RoleReader {
                                     Quoted.of(grant), object.name(), problems.getFirst().message()),
                     null);
         }
-    }
-
-    private static Stream<String> operations(ResourceType resource) {
-        return Stream.concat(
-                resource.trees().keySet().stream()
-                        .map(operation -> operation.name().toLowerCase(Locale.ROOT)),
-                resource.calls().stream().map(CallType::name));
-    }
-
-    private static boolean isMeant(String granted, String name) {
-        return granted.equals(EVERY) || granted.equals(name);
     }
 
     private void unknown(String kind, String name, List<String> known) {

@@ -32,11 +32,8 @@ import sandpiper.model.route.TravellingFields;
 import sandpiper.model.service.ServiceExtensions;
 import sandpiper.model.service.ServiceReader;
 import sandpiper.model.shape.FileKind;
-import sandpiper.model.shape.ShapeChecker;
 import sandpiper.model.source.Source;
 import sandpiper.model.type.ChoiceList;
-import sandpiper.model.yaml.YamlFile;
-import sandpiper.model.yaml.YamlNode;
 
 /**
  * Checks all definition files together and compiles them.
@@ -57,10 +54,11 @@ public final class Definitions {
     private final Map<String, EventType> events = new LinkedHashMap<>();
     private final List<Requirement> requirements = new ArrayList<>();
     private final LabelReader labels = new LabelReader();
-    private final Map<FileKind, List<Source>> sources = new HashMap<>();
+    private final PackageFiles sources;
 
     private Definitions(Map<String, String> files) {
         this.files = new TreeMap<>(files);
+        this.sources = new PackageFiles(this.files, diagnostics);
     }
 
     /**
@@ -106,13 +104,13 @@ public final class Definitions {
                     extensionSources.entrySet().stream()
                             .filter(one -> isOf(one.getKey(), needed))
                             .flatMap(one -> one.getValue().stream())
-                            .anyMatch(source -> !needed.contains(folder(source.file())));
+                            .anyMatch(source -> !needed.contains(PackageFiles.folder(source.file())));
             if (isExtended) {
                 var own = new TreeMap<>(files);
-                own.keySet().removeIf(path -> !needed.contains(folder(path)));
+                own.keySet().removeIf(path -> !needed.contains(PackageFiles.folder(path)));
                 new Definitions(own)
                         .checked(Definitions::isError).diagnostics().stream()
-                                .filter(one -> isError(one) && folder(one.file()).equals(name))
+                                .filter(one -> isError(one) && PackageFiles.folder(one.file()).equals(name))
                                 .filter(one -> !whole.diagnostics().contains(one))
                                 .map(one ->
                                         one.said(
@@ -127,7 +125,7 @@ public final class Definitions {
 
     private boolean isOf(String object, Set<String> packageNames) {
         var source = objectSources.get(object);
-        return source != null && packageNames.contains(folder(source.file()));
+        return source != null && packageNames.contains(PackageFiles.folder(source.file()));
     }
 
     private void need(String name, Set<String> into) {
@@ -138,7 +136,6 @@ public final class Definitions {
     }
 
     private CheckedDefinitions checked(Predicate<Diagnostic> stops) {
-        files.forEach(this::readFile);
         readPackages();
         var order = PackageOrder.of(packages, packageSources);
         for (var packageName : order) {
@@ -155,7 +152,7 @@ public final class Definitions {
         }
         var routes = new RouteReader(packages, objects);
         for (var packageName : order) {
-            sources(FileKind.ROUTE, packageName).forEach(one -> routes.read(one, packageName));
+            sources.of(FileKind.ROUTE, packageName).forEach(one -> routes.read(one, packageName));
         }
         new TravellingFields(routes, packages, objects, filesOfObjects(), labels::alike).make();
         new ReferenceChecker(packages, objects, objectSources, extensionSources).check();
@@ -168,16 +165,16 @@ public final class Definitions {
         }
         var extensions = new ServiceExtensions(packages, services);
         for (var packageName : order) {
-            sources(FileKind.SERVICE_EXTENSION, packageName)
+            sources.of(FileKind.SERVICE_EXTENSION, packageName)
                     .forEach(one -> extensions.add(one, packageName));
         }
         routes.check(services);
         var brought = new BroughtReader(compiled, services, diagnostics);
         for (var packageName : order) {
-            sources(FileKind.ROLE, packageName).forEach(role -> brought.role(role, packageName));
-            sources(FileKind.VIEW, packageName).forEach(view -> brought.view(view, packageName));
+            sources.of(FileKind.ROLE, packageName).forEach(role -> brought.role(role, packageName));
+            sources.of(FileKind.VIEW, packageName).forEach(view -> brought.view(view, packageName));
             files.forEach((path, text) -> {
-                if (folder(path).equals(packageName) && BroughtReader.isSeed(path)) {
+                if (PackageFiles.folder(path).equals(packageName) && BroughtReader.isSeed(path)) {
                     brought.seed(path, text, packageName);
                 }
             });
@@ -231,7 +228,7 @@ public final class Definitions {
     }
 
     private void readExtensions(String packageName) {
-        for (var source : sources(FileKind.EXTENSION, packageName)) {
+        for (var source : sources.of(FileKind.EXTENSION, packageName)) {
             var name = Source.text(source.root(), "extend").orElse("");
             var object = objects.get(name);
             var owner = packages.get(packageName);
@@ -252,58 +249,14 @@ public final class Definitions {
         }
     }
 
-    private void readFile(String path, String text) {
-        var slash = path.indexOf('/');
-        if (path.contains("..") || path.contains("\\") || path.startsWith("/") || slash < 1) {
-            report(
-                    path,
-                    DefinitionCode.BAD_PATH,
-                    "A file needs a path such as harbour/objects/owner.yaml.");
-            return;
-        }
-        if (BroughtReader.isSeed(path) || path.endsWith(".md")) {
-            return;
-        }
-        var kind = FileKind.of(path.substring(slash + 1));
-        if (kind.isEmpty()) {
-            diagnostics.add(
-                    Diagnostic.warning(
-                            path,
-                            Place.START,
-                            DefinitionCode.UNREAD_FILE,
-                            "This file is not read: records are in data/*.csv, definitions in"
-                                + " package.yaml and in *.yaml in objects, extensions, choices,"
-                                + " services, service-extensions, events, routes, roles, views and"
-                                + " requirements."));
-            return;
-        }
-        var tree = YamlFile.read(path, text, diagnostics);
-        if (tree.isPresent()
-                && ShapeChecker.check(path, tree.get(), kind.get().shape(), diagnostics)
-                        instanceof YamlNode.Mapping root) {
-            sources.computeIfAbsent(kind.get(), _ -> new ArrayList<>())
-                    .add(new Source(path, text, root, diagnostics));
-        }
-    }
-
-    private List<Source> sources(FileKind kind, String packageName) {
-        return sources.getOrDefault(kind, List.of()).stream()
-                .filter(source -> folder(source.file()).equals(packageName))
-                .toList();
-    }
-
-    private static String folder(String path) {
-        return path.substring(0, Math.max(0, path.indexOf('/')));
-    }
-
     private void readPackages() {
-        for (var source : sources.getOrDefault(FileKind.PACKAGE, List.of())) {
-            var folder = folder(source.file());
+        for (var source : sources.of(FileKind.PACKAGE)) {
+            var folder = PackageFiles.folder(source.file());
             packages.put(folder, PackageReader.read(source, folder));
             packageSources.put(folder, source);
         }
         files.keySet().stream()
-                .map(Definitions::folder)
+                .map(PackageFiles::folder)
                 .filter(folder -> !folder.isEmpty() && !files.containsKey(folder + "/package.yaml"))
                 .distinct()
                 .forEach(folder ->
@@ -315,7 +268,7 @@ public final class Definitions {
     }
 
     private void readChoices(String packageName) {
-        for (var source : sources(FileKind.CHOICES, packageName)) {
+        for (var source : sources.of(FileKind.CHOICES, packageName)) {
             var name = Source.text(source.root(), "choices").orElse("");
             var codes = source.root().get("codes");
             if (name.isEmpty() || codes.isEmpty()) {
@@ -336,7 +289,7 @@ public final class Definitions {
     }
 
     private void readObjects(String packageName) {
-        for (var source : sources(FileKind.OBJECT, packageName)) {
+        for (var source : sources.of(FileKind.OBJECT, packageName)) {
             var name = Source.text(source.root(), "object").orElse("");
             if (name.isEmpty()) {
                 continue;
@@ -366,7 +319,7 @@ public final class Definitions {
     }
 
     private void readEvents(String packageName) {
-        for (var source : sources(FileKind.EVENT, packageName)) {
+        for (var source : sources.of(FileKind.EVENT, packageName)) {
             var name = Source.text(source.root(), "event").orElse("");
             var owner = packages.get(packageName);
             if (name.isEmpty() || owner == null) {
@@ -392,7 +345,7 @@ public final class Definitions {
     }
 
     private void readRequirements(String packageName, Release compiled) {
-        for (var source : sources(FileKind.REQUIREMENT, packageName)) {
+        for (var source : sources.of(FileKind.REQUIREMENT, packageName)) {
             for (var one : new RequirementReader(source, packageName, compiled).read()) {
                 boolean taken =
                         requirements.stream().anyMatch(other -> other.id().equals(one.id()));
@@ -411,7 +364,7 @@ public final class Definitions {
     }
 
     private void readServices(String packageName, Release compiled) {
-        for (var source : sources(FileKind.SERVICE, packageName)) {
+        for (var source : sources.of(FileKind.SERVICE, packageName)) {
             var name = Source.text(source.root(), "service").orElse("");
             if (name.isEmpty()) {
                 continue;

@@ -106,6 +106,8 @@ class RoleReaderTest {
                 "desk/jobs/read where|desk/jobs/raed where|There is no operation \"raed\" to"
                         + " grant.|3",
                 "where pay < 100,|where wage < 100,|does not fit Job|3",
+                "\"*/*/*\"|desk/functions/nothing|There is no function \"nothing\" to grant.|3",
+                "desk/jobs/read where|desk/events/read where|A condition is about records|3",
                 "describe:|duties: [ACCESS]\\ndescribe:|duties|2",
                 "role: yard-hand|role: Yard Hand|Yard Hand|1"
             })

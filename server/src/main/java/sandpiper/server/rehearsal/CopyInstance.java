@@ -25,6 +25,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.rehearsal.CopyHost.Copy;
 import sandpiper.server.security.Admission;
 import sandpiper.server.security.LiveSessions;
+import sandpiper.server.security.SignInFailures;
 import sandpiper.server.settings.Rehearsed;
 import sandpiper.server.settings.Settings;
 
@@ -66,6 +67,8 @@ final class CopyInstance {
                     Rehearsed.class,
                     () -> new Rehearsed(place, copy.made(), copy.changes(), copy.by()));
             beans.registerBean(Admission.class, () -> Admission.asIn(engine));
+            beans.registerBean(
+                    SignInFailures.class, () -> live.getBean(SignInFailures.class));
             beans.registerBean(
                     LiveSessions.class, () -> new LiveSessions(id -> session(hosting, id)));
         });

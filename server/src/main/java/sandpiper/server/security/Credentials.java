@@ -40,7 +40,7 @@ public class Credentials {
     private final PasswordEncoder passwords;
     private final String nobodysHash;
     private final Map<String, Instant> lastUses = new ConcurrentHashMap<>();
-    private final SignInFailures failures = new SignInFailures();
+    private final SignInFailures failures;
     private final Map<String, Remembered> remembered = new ConcurrentHashMap<>();
     private final Map<String, Remembered> chosen = new ConcurrentHashMap<>();
     private final List<ReentrantLock> locks =
@@ -70,9 +70,11 @@ public class Credentials {
             RateLimits limits,
             SecretCipher seal,
             SignInLog log,
-            Admission admission) {
+            Admission admission,
+            SignInFailures failures) {
         this.engine = engine;
         this.log = log;
+        this.failures = failures;
         this.admission = admission;
         this.digests = new PasswordDigests(engine.clock().instant());
         this.limits = limits;

@@ -65,6 +65,12 @@ class SecurityConfiguration {
 
     @Bean
     @ConditionalOnMissingBean
+    SignInFailures signInFailures() {
+        return new SignInFailures();
+    }
+
+    @Bean
+    @ConditionalOnMissingBean
     Admission admission() {
         return Admission.OF_ALL;
     }

@@ -11,9 +11,10 @@ import sandpiper.server.problem.ProblemException;
  * Slows down whoever tries passwords: so many tries of a name from one address, of all names from
  * one address, and, far more, of a name from everywhere. Whoever tries somebody else's name from
  * afar does not lock that person out. A try counts before it is looked at, so that many at once are
- * many.
+ * many. A copy of the service shares them with it, or whoever tries would have two doors. Safe for
+ * many threads.
  */
-final class SignInFailures {
+public final class SignInFailures {
     private static final int OF_NAME_HERE = 5;
     private static final int OF_ADDRESS = 50;
     private static final int OF_NAME = 200;

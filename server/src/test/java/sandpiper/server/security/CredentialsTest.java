@@ -66,7 +66,14 @@ class CredentialsTest {
         when(passwords.matches(any(), any()))
                 .thenAnswer(call ->
                         ("{slow}" + call.getArgument(0)).equals(call.<String>getArgument(1)));
-        credentials = new Credentials(engine, passwords, limits, cipher, log, Admission.OF_ALL);
+        credentials = new Credentials(
+                        engine,
+                        passwords,
+                        limits,
+                        cipher,
+                        log,
+                        Admission.OF_ALL,
+                        new SignInFailures());
     }
 
     private void user(String name, String password, boolean disabled) {

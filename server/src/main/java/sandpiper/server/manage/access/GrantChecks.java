@@ -2,7 +2,6 @@ package sandpiper.server.manage.access;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -12,11 +11,8 @@ import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
-import sandpiper.model.release.CallType;
-import sandpiper.model.release.ObjectFunctionType;
+import sandpiper.model.contract.GrantedOperation;
 import sandpiper.model.release.ObjectType;
-import sandpiper.model.release.ResourceType;
-import sandpiper.model.release.ServiceType;
 import sandpiper.server.problem.Problem.Wrong;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.service.Conditions;
@@ -52,82 +48,22 @@ public final class GrantChecks {
     }
 
     private void service(FaultPath at, ServiceGrant grant) {
-        var services =
-                live.release().services().stream()
-                        .filter(one -> isMeant(grant.service(), one.name()))
-                        .toList();
-        if (services.isEmpty()) {
-            unknown(
-                    at,
-                    "service",
-                    grant.service(),
-                    live.release().services().stream().map(ServiceType::name).toList());
-            return;
+        switch (GrantedOperation.of(
+                live.release().services(),
+                grant.service(),
+                grant.resource(),
+                grant.operation(),
+                grant.where() != null)) {
+            case GrantedOperation.Known(var objects) ->
+                    objects.forEach(object -> condition(at, object, grant.where()));
+            case GrantedOperation.Unknown(var kind, var name, var known) ->
+                    unknown(at, kind, name, known);
+            case GrantedOperation.Unconditional(var resource) ->
+                    wrong(
+                            at,
+                            "A condition is about records of a resource; %s cannot have one."
+                                    .formatted(resource));
         }
-        boolean beside =
-                grant.resource().equals(ServiceType.FUNCTIONS)
-                        || grant.resource().equals(ServiceType.EVENTS);
-        if (beside && grant.where() != null) {
-            wrong(
-                    at,
-                    "A condition is about records of a resource; %s cannot have one."
-                            .formatted(grant.resource()));
-            return;
-        }
-        if (grant.resource().equals(ServiceType.FUNCTIONS)) {
-            among(
-                    at,
-                    "function",
-                    grant.operation(),
-                    services.stream()
-                            .flatMap(one -> one.functions().stream())
-                            .map(ObjectFunctionType::name)
-                            .toList());
-            return;
-        }
-        if (grant.resource().equals(ServiceType.EVENTS)) {
-            among(at, "operation", grant.operation(), List.of("read"));
-            return;
-        }
-        var resources =
-                services.stream()
-                        .flatMap(one -> one.resources().stream())
-                        .filter(one -> isMeant(grant.resource(), one.name()))
-                        .toList();
-        if (resources.isEmpty()) {
-            unknown(
-                    at,
-                    "resource",
-                    grant.resource(),
-                    services.stream()
-                            .flatMap(one -> one.resources().stream())
-                            .map(ResourceType::name)
-                            .toList());
-            return;
-        }
-        var operations = resources.stream().flatMap(GrantChecks::operations).distinct().toList();
-        if (operations.stream().noneMatch(one -> isMeant(grant.operation(), one))) {
-            unknown(at, "operation", grant.operation(), operations);
-        }
-        var objects = resources.stream().map(ResourceType::object).distinct().toList();
-        objects.forEach(object -> condition(at, object, grant.where()));
-    }
-
-    private void among(FaultPath at, String kind, String granted, List<String> known) {
-        if (known.stream().noneMatch(one -> isMeant(granted, one))) {
-            unknown(at, kind, granted, known);
-        }
-    }
-
-    private static Stream<String> operations(ResourceType resource) {
-        return Stream.concat(
-                resource.trees().keySet().stream()
-                        .map(operation -> operation.name().toLowerCase(Locale.ROOT)),
-                resource.calls().stream().map(CallType::name));
-    }
-
-    private static boolean isMeant(String granted, String name) {
-        return granted.equals(ServiceGrant.EVERY) || granted.equals(name);
     }
 
     /** Checks grants on objects. */
