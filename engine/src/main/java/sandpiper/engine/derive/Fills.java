@@ -1,6 +1,7 @@
 package sandpiper.engine.derive;
 
 import java.util.Collection;
+import java.util.List;
 import sandpiper.engine.trace.TraceStep;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.work.RecordState;
@@ -68,6 +69,23 @@ public final class Fills {
             }
         }
         return filled;
+    }
+
+    /** Fills what a record gives that a step has chosen; nothing when the field is no reference. */
+    public void chosen(Row row, Field reference) {
+        if (!reference.isReference()) {
+            return;
+        }
+        fromChosen(row, reference, List.of());
+        for (var field : row.slots().fields()) {
+            var source = field.logic().source();
+            if (field.logic().isTakenOver()
+                    && source != null
+                    && !source.ofRecord()
+                    && source.through().getFirst().equals(reference.name())) {
+                alongRoute(row, field, source);
+            }
+        }
     }
 
     private void fromChosen(Row row, Field reference, Collection<String> given) {

@@ -105,8 +105,11 @@ public final class StepActions implements Actions {
             if (!rights.mayChange(row.record(), Action.EDIT)) {
                 return;
             }
-            if (set(row, field, language, value) && row instanceof ItemState item) {
-                item.record().touchPart(item.part());
+            if (set(row, field, language, value)) {
+                context.fills().chosen(row, field);
+                if (row instanceof ItemState item) {
+                    item.record().touchPart(item.part());
+                }
             }
             workspace.touch(row.record());
         } else if (member instanceof ModelMember.OfPart(var part, _)

@@ -44,6 +44,10 @@ class TravellingTest {
                 rights: own
                 body: |
                   create Bill { number: "B-" + number, job: this, lines: [{ text: "all" }] }
+              move:
+                describe: Gives it to another payer.
+                body: |
+                  set payer = "S,c"
               work:
                 describe: Notes an hour.
                 body: |
@@ -164,6 +168,14 @@ class TravellingTest {
         assertThat(value("Bill", "B-1", "limit")).isEqualTo(7L);
         assertThat(value("Bill", "B-1", "double")).isEqualTo(14L);
         assertThat(value("Bill", "B-1", "greeting")).isEqualTo(value("Payer", "a,b", "greeting"));
+    }
+
+    @Test
+    void aStepThatChoosesAnotherSourceTakesItsValueOver() {
+        done(yard.create("Job", "number", "1", "payer", "N,a\\,b", "centre", "1111"));
+        done(yard.call("Job", "1", "move"));
+
+        assertThat(value("Job", "1", "centre")).isEqualTo("4800");
     }
 
     @Test
