@@ -185,7 +185,15 @@ class ConsoleTest {
     void aConsultantSeesTheModelAndTriesACall() {
         watched.expect("409 POST /api/berth-desk/v1/stays/ST-2026-000001/check-in");
         signIn("consultant", "/model");
-        assertThat(page.locator(".vue-flow__node")).hasCount(9);
+        assertThat(page.locator(".vue-flow__node")).hasCount(10);
+        page.getByRole(
+                        AriaRole.BUTTON,
+                        new Page.GetByRoleOptions().setName("From the owner to the ledger"))
+                .click();
+        assertThat(page.locator(".vue-flow__edge-textwrapper").getByText("costCentre")).hasCount(3);
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Open it")).click();
+        assertThat(page.locator("[data-test=step]")).hasCount(4);
+        assertThat(page.locator("[data-test=traveller]")).containsText("Owner.costCentre");
         page.navigate(Marina.address() + "/services/berth-desk-v1");
         page.getByRole(AriaRole.TAB, new Page.GetByRoleOptions().setName("Contract")).click();
         assertThat(page.locator("[data-test=contract]")).containsText("\"openapi\": \"3.1.0\"");

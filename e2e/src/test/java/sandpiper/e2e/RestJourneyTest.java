@@ -68,7 +68,7 @@ class RestJourneyTest {
         assertThat(changed.json().path("charges"))
                 .singleElement()
                 .hasToString(
-                        "{\"line\":2,\"tariff\":\"ENV\",\"quantity\":3.00,\"unitPrice\":6.50,\"vat\":19.00,\"net\":19.50,\"gross\":23.21}");
+                        "{\"line\":2,\"tariff\":\"ENV\",\"quantity\":3.00,\"unitPrice\":6.50,\"vat\":19.00,\"net\":19.50,\"gross\":23.21,\"costCentre\":null}");
 
         var stale =
                 call(

@@ -104,13 +104,16 @@ public final class Definitions {
                     extensionSources.entrySet().stream()
                             .filter(one -> isOf(one.getKey(), needed))
                             .flatMap(one -> one.getValue().stream())
-                            .anyMatch(source -> !needed.contains(PackageFiles.folder(source.file())));
+                            .anyMatch(
+                                    source -> !needed.contains(PackageFiles.folder(source.file())));
             if (isExtended) {
                 var own = new TreeMap<>(files);
                 own.keySet().removeIf(path -> !needed.contains(PackageFiles.folder(path)));
                 new Definitions(own)
                         .checked(Definitions::isError).diagnostics().stream()
-                                .filter(one -> isError(one) && PackageFiles.folder(one.file()).equals(name))
+                                .filter(one ->
+                                        isError(one)
+                                                && PackageFiles.folder(one.file()).equals(name))
                                 .filter(one -> !whole.diagnostics().contains(one))
                                 .map(one ->
                                         one.said(

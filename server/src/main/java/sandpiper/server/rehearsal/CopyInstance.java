@@ -67,8 +67,7 @@ final class CopyInstance {
                     Rehearsed.class,
                     () -> new Rehearsed(place, copy.made(), copy.changes(), copy.by()));
             beans.registerBean(Admission.class, () -> Admission.asIn(engine));
-            beans.registerBean(
-                    SignInFailures.class, () -> live.getBean(SignInFailures.class));
+            beans.registerBean(SignInFailures.class, () -> live.getBean(SignInFailures.class));
             beans.registerBean(
                     LiveSessions.class, () -> new LiveSessions(id -> session(hosting, id)));
         });

@@ -66,7 +66,8 @@ class CredentialsTest {
         when(passwords.matches(any(), any()))
                 .thenAnswer(call ->
                         ("{slow}" + call.getArgument(0)).equals(call.<String>getArgument(1)));
-        credentials = new Credentials(
+        credentials =
+                new Credentials(
                         engine,
                         passwords,
                         limits,
