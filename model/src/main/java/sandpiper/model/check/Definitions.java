@@ -54,11 +54,11 @@ public final class Definitions {
     private final Map<String, EventType> events = new LinkedHashMap<>();
     private final List<Requirement> requirements = new ArrayList<>();
     private final LabelReader labels = new LabelReader();
-    private final PackageFiles sources;
+    private final DefinitionFiles sources;
 
     private Definitions(Map<String, String> files) {
         this.files = new TreeMap<>(files);
-        this.sources = new PackageFiles(this.files, diagnostics);
+        this.sources = new DefinitionFiles(this.files, diagnostics);
     }
 
     /**
@@ -104,16 +104,16 @@ public final class Definitions {
                     extensionSources.entrySet().stream()
                             .filter(one -> isOf(one.getKey(), needed))
                             .flatMap(one -> one.getValue().stream())
-                            .anyMatch(
-                                    source -> !needed.contains(PackageFiles.folder(source.file())));
+                            .anyMatch(source ->
+                                    !needed.contains(DefinitionFiles.folder(source.file())));
             if (isExtended) {
                 var own = new TreeMap<>(files);
-                own.keySet().removeIf(path -> !needed.contains(PackageFiles.folder(path)));
+                own.keySet().removeIf(path -> !needed.contains(DefinitionFiles.folder(path)));
                 new Definitions(own)
                         .checked(Definitions::isError).diagnostics().stream()
                                 .filter(one ->
                                         isError(one)
-                                                && PackageFiles.folder(one.file()).equals(name))
+                                                && DefinitionFiles.folder(one.file()).equals(name))
                                 .filter(one -> !whole.diagnostics().contains(one))
                                 .map(one ->
                                         one.said(
@@ -128,7 +128,7 @@ public final class Definitions {
 
     private boolean isOf(String object, Set<String> packageNames) {
         var source = objectSources.get(object);
-        return source != null && packageNames.contains(PackageFiles.folder(source.file()));
+        return source != null && packageNames.contains(DefinitionFiles.folder(source.file()));
     }
 
     private void need(String name, Set<String> into) {
@@ -177,7 +177,8 @@ public final class Definitions {
             sources.of(FileKind.ROLE, packageName).forEach(role -> brought.role(role, packageName));
             sources.of(FileKind.VIEW, packageName).forEach(view -> brought.view(view, packageName));
             files.forEach((path, text) -> {
-                if (PackageFiles.folder(path).equals(packageName) && BroughtReader.isSeed(path)) {
+                if (DefinitionFiles.folder(path).equals(packageName)
+                        && BroughtReader.isSeed(path)) {
                     brought.seed(path, text, packageName);
                 }
             });
@@ -254,12 +255,12 @@ public final class Definitions {
 
     private void readPackages() {
         for (var source : sources.of(FileKind.PACKAGE)) {
-            var folder = PackageFiles.folder(source.file());
+            var folder = DefinitionFiles.folder(source.file());
             packages.put(folder, PackageReader.read(source, folder));
             packageSources.put(folder, source);
         }
         files.keySet().stream()
-                .map(PackageFiles::folder)
+                .map(DefinitionFiles::folder)
                 .filter(folder -> !folder.isEmpty() && !files.containsKey(folder + "/package.yaml"))
                 .distinct()
                 .forEach(folder ->

@@ -15,12 +15,12 @@ import sandpiper.model.yaml.YamlFile;
 import sandpiper.model.yaml.YamlNode;
 
 /** The definition files of all packages that can be read, by what they define. */
-final class PackageFiles {
+final class DefinitionFiles {
     private final List<Diagnostic> diagnostics;
     private final Map<FileKind, List<Source>> sources = new HashMap<>();
 
     /** Reads files by their paths; takes what is wrong with them, and later with what they say. */
-    PackageFiles(Map<String, String> files, List<Diagnostic> diagnostics) {
+    DefinitionFiles(Map<String, String> files, List<Diagnostic> diagnostics) {
         this.diagnostics = diagnostics;
         files.forEach(this::read);
     }
