@@ -40,6 +40,15 @@ public record Field(
 
     /** The same field, worked out on read. */
     public Field workedOutOnRead() {
+        return copy(addedBy, true);
+    }
+
+    /** The same field, added by a package to the object of another one. */
+    public Field addedBy(String packageName) {
+        return copy(packageName, onRead);
+    }
+
+    private Field copy(@Nullable String added, boolean read) {
         return new Field(
                 index,
                 name,
@@ -52,32 +61,14 @@ public record Field(
                 defaultValue,
                 was,
                 logic,
-                addedBy,
-                true);
+                added,
+                read);
     }
 
     /** What is said of it in contracts: what it means, or its label, and who added it. */
     public String told() {
         var words = describe == null ? label + "." : describe;
         return addedBy == null ? words : "%s Added by %s.".formatted(words, addedBy);
-    }
-
-    /** The same field, added by a package to the object of another one. */
-    public Field addedBy(String packageName) {
-        return new Field(
-                index,
-                name,
-                label,
-                describe,
-                type,
-                required,
-                unique,
-                readOnly,
-                defaultValue,
-                was,
-                logic,
-                packageName,
-                onRead);
     }
 
     /** Quick, since fields are looked up in maps at every write; equal fields have one name. */
