@@ -124,6 +124,22 @@ class TravellingTest {
         assertThat(yard.show("Bill", String.valueOf(number + 1)).get("centre")).isNull();
     }
 
+    /** How many changes the history of a bill has. */
+    private static int changesOf(Harness yard, String bill) {
+        return yard.engine
+                .records()
+                .read((live, session) -> {
+                    var type = live.release().object("Bill");
+                    var tree = live.release().everythingOf(type);
+                    var record =
+                            yard.engine
+                                    .records()
+                                    .find(live, session, type, bill, tree)
+                                    .orElseThrow();
+                    return yard.engine.records().history(live, session, type, record, 10).size();
+                });
+    }
+
     @Test
     void recordsThatAreThereGetTheirValuesWithoutBeingChangedByAnybody() {
         try (var yard = new Harness(folder).release(BEFORE)) {
@@ -137,6 +153,7 @@ class TravellingTest {
             assertThat(after.get("version")).isEqualTo(before.get("version"));
             assertThat(after.get("changedAt")).isEqualTo(before.get("changedAt"));
             assertThat(yard.text("Bill", "4", "said")).isEqualTo("Bill 4");
+            assertThat(changesOf(yard, "4")).isEqualTo(1);
         }
     }
 
