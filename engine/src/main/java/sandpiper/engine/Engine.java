@@ -8,10 +8,12 @@ import sandpiper.engine.definition.Drafts;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.definition.SeedLoader;
 import sandpiper.engine.delivery.Deliveries;
+import sandpiper.engine.outside.Outside;
+import sandpiper.engine.outside.Reaches;
 import sandpiper.engine.port.RecomputationStorage.Open;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.StorageException;
-import sandpiper.engine.react.EventSinks;
+import sandpiper.engine.react.Surroundings;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.settings.InstanceSettings;
 import sandpiper.engine.traffic.CallCounts;
@@ -44,6 +46,8 @@ public final class Engine implements AutoCloseable {
     private final CallCounts calls;
     private final KeptTraces traces;
     private final NamedViews views;
+    private final Outside outside;
+    private final Reaches reaches;
 
     /** Starts on a storage, which it closes when it is closed itself. */
     public Engine(Storage storage, Clock clock) {
@@ -62,12 +66,22 @@ public final class Engine implements AutoCloseable {
         this.traces = new KeptTraces(storage.traces(), transactions);
         this.views = new NamedViews(storage.views(), transactions);
         this.drafts = new Drafts(storage, writer, clock);
-        var sinks = new EventSinks(storage.events(), Deliveries.listeners(), tuning.metrics());
+        this.outside = new Outside(tuning.outside(), storage.outside(), transactions, clock);
+        this.reaches = new Reaches(storage.outside(), transactions, accounts.log(), clock);
+        var sinks =
+                new Surroundings(
+                        storage.events(), Deliveries.listeners(), tuning.metrics(), outside);
         var writes = new RecordWrites(storage.answers(), storage.runs(), sinks, clock);
         this.releases = new Releases(storage, drafts, writer, clock, new SeedLoader(writes));
         this.records =
                 new Records(
-                        storage, releases::live, writer, writes, new Trials(sinks, clock), clock);
+                        storage,
+                        releases::live,
+                        writer,
+                        writes,
+                        new Trials(sinks, clock),
+                        outside,
+                        clock);
         this.deliveries =
                 Deliveries.start(
                         storage,
@@ -75,6 +89,7 @@ public final class Engine implements AutoCloseable {
                         writer,
                         new ReactionWrites(sinks, storage.runs(), clock),
                         sinks.listeners(),
+                        outside,
                         tuning.ofHandlers(),
                         tuning.schedules(),
                         clock);
@@ -131,6 +146,16 @@ public final class Engine implements AutoCloseable {
         return views;
     }
 
+    /** Services outside. */
+    public Outside outside() {
+        return outside;
+    }
+
+    /** How services outside are reached. */
+    public Reaches reaches() {
+        return reaches;
+    }
+
     /**
      * Writes a copy of everything as it is at one moment, while the service goes on.
      *
@@ -166,6 +191,7 @@ public final class Engine implements AutoCloseable {
             storage.answers().forgetBefore(transaction, clock.instant().minus(ANSWERS_KEPT));
             return true;
         });
+        outside.forgetOld();
         releases.kept().forgetOld();
     }
 

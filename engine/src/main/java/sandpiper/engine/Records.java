@@ -17,6 +17,7 @@ import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Preview;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.derive.OnReadFormulas;
+import sandpiper.engine.outside.Outside;
 import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.Session;
@@ -60,6 +61,7 @@ public final class Records {
     private final RecordWrites writes;
     private final Submissions submissions;
     private final Trials trials;
+    private final Outside outside;
     private final Clock clock;
 
     Records(
@@ -68,13 +70,15 @@ public final class Records {
             Writer writer,
             RecordWrites writes,
             Trials trials,
+            Outside outside,
             Clock clock) {
         this.storage = storage;
         this.live = live;
         this.writer = writer;
         this.writes = writes;
-        this.submissions = new Submissions(storage, live, writer, writes, clock);
+        this.submissions = new Submissions(storage, live, writer, writes, outside, clock);
         this.trials = trials;
+        this.outside = outside;
         this.clock = clock;
     }
 
@@ -199,19 +203,20 @@ public final class Records {
     }
 
     private <T> T thrownAway(BiFunction<LiveRelease, Transaction, T> job) {
-        return Writer.await(
-                writer.submit(
-                        new WriteJob<T>() {
-                            @Override
-                            public T run(Transaction transaction) {
-                                return job.apply(live.get(), transaction);
-                            }
+        return outside.tried(given ->
+                Writer.await(
+                        writer.submit(
+                                new WriteJob<T>() {
+                                    @Override
+                                    public T run(Transaction transaction) {
+                                        return given.in(() -> job.apply(live.get(), transaction));
+                                    }
 
-                            @Override
-                            public boolean keeps(T result) {
-                                return false;
-                            }
-                        }));
+                                    @Override
+                                    public boolean keeps(T result) {
+                                        return false;
+                                    }
+                                })));
     }
 
     /**

@@ -9,11 +9,15 @@ import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 import sandpiper.engine.Records.TurnListener;
 import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
+import sandpiper.engine.outside.AnswersWantedException;
+import sandpiper.engine.outside.GivenAnswers;
+import sandpiper.engine.outside.Outside;
 import sandpiper.engine.port.RunStorage;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
@@ -35,6 +39,7 @@ final class Submissions {
     private final Supplier<LiveRelease> live;
     private final Writer writer;
     private final RecordWrites writes;
+    private final Outside outside;
     private final Clock clock;
 
     Submissions(
@@ -42,17 +47,19 @@ final class Submissions {
             Supplier<LiveRelease> live,
             Writer writer,
             RecordWrites writes,
+            Outside outside,
             Clock clock) {
         this.storage = storage;
         this.live = live;
         this.writer = writer;
         this.writes = writes;
+        this.outside = outside;
         this.clock = clock;
     }
 
     /** Carries out one and waits until it is durable. */
     Outcome write(Function<LiveRelease, Request> maker, DoneListener listener) {
-        return settled(submit(maker, listener));
+        return settled(maker, listener, submit(maker, listener, null));
     }
 
     /** Carries out several and waits until they are durable. */
@@ -62,19 +69,28 @@ final class Submissions {
             TurnListener listener) {
         return switch (grouping) {
             // They share transactions with whatever else waits, so many together are fast.
-            case EACH ->
-                    IntStream.range(0, requests.size())
-                            .mapToObj(place ->
-                                    submit(
-                                            requests.get(place),
-                                            (now, transaction, done) ->
-                                                    listener.done(place, now, transaction, done)))
-                            .toList()
-                            .stream()
-                            .map(this::settled)
-                            .toList();
-            case TOGETHER, ALL_OR_NONE -> grouped(requests, grouping, listener);
+            case EACH -> each(requests, listener);
+            case TOGETHER, ALL_OR_NONE ->
+                    outside.answered(given -> grouped(requests, grouping, listener, given));
         };
+    }
+
+    private List<Outcome> each(
+            List<Function<LiveRelease, Request>> requests, TurnListener listener) {
+        var listeners =
+                IntStream.range(0, requests.size())
+                        .<DoneListener>mapToObj(place ->
+                                (now, transaction, done) ->
+                                        listener.done(place, now, transaction, done))
+                        .toList();
+        var submitted =
+                IntStream.range(0, requests.size())
+                        .mapToObj(place -> submit(requests.get(place), listeners.get(place), null))
+                        .toList();
+        return IntStream.range(0, requests.size())
+                .mapToObj(place ->
+                        settled(requests.get(place), listeners.get(place), submitted.get(place)))
+                .toList();
     }
 
     /** A call that was done is noted with what it did; of one that was refused nothing is kept. */
@@ -120,7 +136,10 @@ final class Submissions {
     }
 
     private List<Outcome> grouped(
-            List<Function<LiveRelease, Request>> makers, Grouping grouping, TurnListener listener) {
+            List<Function<LiveRelease, Request>> makers,
+            Grouping grouping,
+            TurnListener listener,
+            GivenAnswers given) {
         long start = System.nanoTime();
         var asked = new AtomicReference<List<Request>>(List.of());
         var outcomes =
@@ -132,14 +151,18 @@ final class Submissions {
                                         var now = live.get();
                                         var requests = made(makers, now);
                                         asked.set(requests);
-                                        return writes.write(
-                                                now,
-                                                transaction,
-                                                requests,
-                                                grouping,
-                                                (place, done) ->
-                                                        listener.done(
-                                                                place, now, transaction, done));
+                                        return given.in(() ->
+                                                writes.write(
+                                                        now,
+                                                        transaction,
+                                                        requests,
+                                                        grouping,
+                                                        (place, done) ->
+                                                                listener.done(
+                                                                        place,
+                                                                        now,
+                                                                        transaction,
+                                                                        done)));
                                     }
 
                                     @Override
@@ -173,10 +196,22 @@ final class Submissions {
         return makers.stream().map(maker -> maker.apply(now)).toList();
     }
 
-    private Outcome settled(Submitted submitted) {
-        var outcome = traceKept(Writer.await(submitted.outcome()));
-        noteRefusal(submitted.request(), submitted.start(), outcome);
+    /** What came of a request; when it wants answers from outside, it is made again with them. */
+    private Outcome settled(
+            Function<LiveRelease, Request> maker, DoneListener listener, Submitted first) {
+        var outcome = traceKept(awaited(maker, listener, first));
+        noteRefusal(first.request(), first.start(), outcome);
         return outcome;
+    }
+
+    private Outcome awaited(
+            Function<LiveRelease, Request> maker, DoneListener listener, Submitted first) {
+        try {
+            return Writer.await(first.outcome());
+        } catch (AnswersWantedException _) {
+            return outside.answered(given ->
+                    Writer.await(submit(maker, listener, given).outcome()));
+        }
     }
 
     /**
@@ -192,7 +227,11 @@ final class Submissions {
         void done(LiveRelease live, Transaction transaction, Outcome.Success done);
     }
 
-    private Submitted submit(Function<LiveRelease, Request> maker, DoneListener listener) {
+    /** {@code given} are answers from outside, {@code null} when nobody has asked for any yet. */
+    private Submitted submit(
+            Function<LiveRelease, Request> maker,
+            DoneListener listener,
+            @Nullable GivenAnswers given) {
         long start = System.nanoTime();
         var asked = live.get();
         var request = maker.apply(asked);
@@ -202,13 +241,14 @@ final class Submissions {
                             @Override
                             public Outcome run(Transaction transaction) {
                                 var now = live.get();
+                                var current =
+                                        now.number() == asked.number() ? request : maker.apply(now);
+                                var answers = given == null ? GivenAnswers.NOTHING : given;
                                 var outcome =
-                                        writes.write(
-                                                now,
-                                                transaction,
-                                                now.number() == asked.number()
-                                                        ? request
-                                                        : maker.apply(now));
+                                        now.release().connections().isEmpty()
+                                                ? writes.write(now, transaction, current)
+                                                : answers.in(() ->
+                                                        writes.write(now, transaction, current));
                                 if (outcome instanceof Outcome.Success done) {
                                     listener.done(now, transaction, done);
                                 }

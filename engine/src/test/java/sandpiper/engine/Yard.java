@@ -28,7 +28,7 @@ import sandpiper.engine.port.EventStorage;
 import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.port.RunStorage;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.react.EventSinks;
+import sandpiper.engine.react.Surroundings;
 import sandpiper.engine.react.Listeners;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.trace.TraceStep;
@@ -68,7 +68,7 @@ public final class Yard {
                 checked.release()
                         .orElseThrow(() -> new AssertionError(checked.errors().toString()));
         this.live = new LiveRelease(1, release, ReleaseLogic.of(release), records, history);
-        this.writes = new RecordWrites(answers, runs, new EventSinks(events, listeners), CLOCK);
+        this.writes = new RecordWrites(answers, runs, new Surroundings(events, listeners), CLOCK);
         doAnswer(_ -> answering(records::mark)).when(transaction).mark();
         doAnswer(_ -> answering(records::undoToMark)).when(transaction).undoToMark();
         doAnswer(_ -> answering(records::keepSinceMark)).when(transaction).keepSinceMark();

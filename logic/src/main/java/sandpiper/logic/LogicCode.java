@@ -34,7 +34,8 @@ public enum LogicCode implements ProblemCode {
     NOT_A_FUNCTION("SP2023"),
     UNKNOWN_EVENT("SP2024"),
     HIDDEN_NAME("SP2025"),
-    NEEDS_VALUE("SP2026");
+    NEEDS_VALUE("SP2026"),
+    ASKS_IN_CHANGE("SP2027");
 
     private final String id;
 

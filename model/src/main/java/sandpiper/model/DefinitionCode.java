@@ -39,7 +39,10 @@ public enum DefinitionCode implements ProblemCode {
     NAME_COLLISION("SP3033"),
     ROUTE_CIRCLE("SP3034"),
     UNKNOWN_ROUTE("SP3035"),
-    NOT_ON_ROUTE("SP3036");
+    NOT_ON_ROUTE("SP3036"),
+    BAD_CONTRACT("SP3037"),
+    NOT_IN_CONTRACT("SP3038"),
+    UNKNOWN_CONNECTION("SP3039");
 
     private final String id;
 

@@ -6,7 +6,7 @@ import sandpiper.testing.HouseRules;
 class ArchitectureTest {
     private static final HouseRules RULES = new HouseRules("model");
     private static final String[] ABOVE = {
-        "org.springframework..", "org.jooq..", "java.sql..", "tools.jackson..", "jakarta.servlet.."
+        "org.springframework..", "org.jooq..", "java.sql..", "jakarta.servlet.."
     };
 
     @Test

@@ -14,6 +14,7 @@ import sandpiper.engine.port.DefinitionStorage;
 import sandpiper.engine.port.EventStorage;
 import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.port.KeptStorage;
+import sandpiper.engine.port.OutsideStorage;
 import sandpiper.engine.port.RecomputationStorage;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.RunStorage;
@@ -40,6 +41,7 @@ import sandpiper.store.system.SqlDefinitions;
 import sandpiper.store.system.SqlEvents;
 import sandpiper.store.system.SqlHistory;
 import sandpiper.store.system.SqlKept;
+import sandpiper.store.system.SqlOutside;
 import sandpiper.store.system.SqlRecomputations;
 import sandpiper.store.system.SqlRuns;
 import sandpiper.store.system.SqlSchedules;
@@ -63,6 +65,7 @@ public final class SqliteStorage implements Storage {
     private final SqlWebhooks webhooks = new SqlWebhooks();
     private final SqlRuns runs = new SqlRuns();
     private final SqlViews views = new SqlViews();
+    private final SqlOutside outside = new SqlOutside();
     private final SqlRecomputations recomputations = new SqlRecomputations();
     private final SqlKept kept = new SqlKept();
     private final SchemaStorage schema;
@@ -198,6 +201,11 @@ public final class SqliteStorage implements Storage {
     @Override
     public RunStorage runs() {
         return runs;
+    }
+
+    @Override
+    public OutsideStorage outside() {
+        return outside;
     }
 
     @Override

@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.Engine;
 import sandpiper.engine.Tuning;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.command.CallTrial;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Leave;
@@ -24,6 +25,7 @@ import sandpiper.engine.command.Request;
 import sandpiper.engine.definition.ReleasePreview;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.delivery.Backoff;
+import sandpiper.engine.outside.OutsideServices;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.read.PlainRecords;
@@ -36,6 +38,7 @@ import sandpiper.logic.filter.ConditionChecker;
 import sandpiper.logic.value.ValueText;
 import sandpiper.model.logic.NameContexts;
 import sandpiper.model.release.ObjectType;
+import sandpiper.model.type.OutsideCode;
 
 /** An engine on a file of its own, with short words for what tests do. */
 final class Harness implements AutoCloseable {
@@ -53,6 +56,12 @@ final class Harness implements AutoCloseable {
     Harness(Path folder, Clock clock, Backoff ofHandlers) {
         storage = SqliteStorage.open(folder.resolve("data.db"), clock);
         engine = new Engine(storage, clock, Tuning.USUAL.with(ofHandlers));
+    }
+
+    /** The same with a service outside. */
+    Harness(Path folder, Clock clock, Backoff ofHandlers, OutsideServices outside) {
+        storage = SqliteStorage.open(folder.resolve("data.db"), clock);
+        engine = new Engine(storage, clock, Tuning.USUAL.with(ofHandlers).with(outside));
     }
 
     /** Releases object files of one package, each with its text. */
@@ -167,6 +176,34 @@ final class Harness implements AutoCloseable {
                                 actor,
                                 "test",
                                 false));
+    }
+
+    /** What calling a function would do. */
+    CallTrial tryCall(String object, @Nullable String key, String function) {
+        return engine.records()
+                .tryCall(
+                        live ->
+                                request(
+                                        new RecordCommand.Call(
+                                                live.release().object(object),
+                                                key,
+                                                function,
+                                                Map.of(),
+                                                null)),
+                        _ -> null);
+    }
+
+    /** What a code of an outside service was called when it was chosen. */
+    @Nullable String label(String object, String key, String field) {
+        return engine.records()
+                .read((live, session) -> {
+                    var type = live.release().object(object);
+                    var tree = live.release().everythingOf(type);
+                    var view =
+                            engine.records().find(live, session, type, key, tree).orElseThrow();
+                    int at = type.fields().get(field).index();
+                    return view.values()[at] instanceof OutsideCode(_, var label) ? label : null;
+                });
     }
 
     /** What a function gave back. */

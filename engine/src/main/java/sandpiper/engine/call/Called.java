@@ -15,4 +15,7 @@ public record Called(
         String resource,
         String operation,
         String protocol,
-        String caller) {}
+        String caller) {
+    /** The protocol of calls that go out, of services outside. */
+    public static final String OUTGOING = "outgoing";
+}

@@ -112,6 +112,8 @@ public sealed interface Outcome {
         /** The change must say which version it is based on, and does not. */
         UNVERSIONED,
         /** Another record, or the state of this one, stands in the way. */
-        CONFLICT
+        CONFLICT,
+        /** A service outside that is needed does not answer as it should; it may do so later. */
+        UNAVAILABLE
     }
 }

@@ -35,7 +35,9 @@ public enum RecordCode implements ProblemCode {
     VERSION_NEEDED("SP4129"),
     NOT_YOURS("SP4130"),
     EVENT_LOOP("SP4131"),
-    RESULT_TOO_LARGE("SP4132");
+    RESULT_TOO_LARGE("SP4132"),
+    OUTSIDE_FAILED("SP4133"),
+    UNKNOWN_OUTSIDE("SP4134");
 
     private final String id;
 

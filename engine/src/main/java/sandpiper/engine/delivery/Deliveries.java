@@ -17,6 +17,7 @@ import sandpiper.engine.event.Delivery.State;
 import sandpiper.engine.event.Delivery.Target;
 import sandpiper.engine.event.Event;
 import sandpiper.engine.event.Webhook;
+import sandpiper.engine.outside.Outside;
 import sandpiper.engine.port.EventStorage;
 import sandpiper.engine.port.EventStorage.Delivered;
 import sandpiper.engine.port.EventStorage.Try;
@@ -45,6 +46,7 @@ public final class Deliveries implements AutoCloseable {
             Writer writer,
             ReactionWrites writes,
             Listening listening,
+            Outside outside,
             Backoff ofHandlers,
             boolean schedules,
             Clock clock) {
@@ -58,7 +60,7 @@ public final class Deliveries implements AutoCloseable {
                         writer,
                         clock,
                         new FanOut(storage, live, listening, clock),
-                        new Reactions(storage, live, writer, writes, ofHandlers, clock),
+                        new Reactions(storage, live, writer, writes, outside, ofHandlers, clock),
                         schedules ? new Timetable(storage, live, writer, clock)::run : () -> false,
                         () -> webhookWaiters.forEach(Runnable::run));
         refreshWebhooks();
@@ -78,6 +80,7 @@ public final class Deliveries implements AutoCloseable {
     /**
      * Starts to hand events on to those who listen.
      *
+     * @param outside fetches what handlers and schedules want from outside
      * @param schedules whether what is due at a time is done as well
      */
     public static Deliveries start(
@@ -86,11 +89,20 @@ public final class Deliveries implements AutoCloseable {
             Writer writer,
             ReactionWrites writes,
             Listeners listeners,
+            Outside outside,
             Backoff ofHandlers,
             boolean schedules,
             Clock clock) {
         return new Deliveries(
-                storage, live, writer, writes, (Listening) listeners, ofHandlers, schedules, clock);
+                storage,
+                live,
+                writer,
+                writes,
+                (Listening) listeners,
+                outside,
+                ofHandlers,
+                schedules,
+                clock);
     }
 
     private <T> T read(Function<Session, T> reading) {

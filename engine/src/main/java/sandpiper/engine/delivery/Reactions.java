@@ -1,6 +1,7 @@
 package sandpiper.engine.delivery;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -19,6 +20,9 @@ import sandpiper.engine.event.Delivery;
 import sandpiper.engine.event.Delivery.State;
 import sandpiper.engine.event.Delivery.Target;
 import sandpiper.engine.event.Event;
+import sandpiper.engine.outside.AnswersWantedException;
+import sandpiper.engine.outside.GivenAnswers;
+import sandpiper.engine.outside.Outside;
 import sandpiper.engine.port.EventStorage;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
@@ -36,10 +40,14 @@ final class Reactions {
     /** Deliveries that are handed to the writer together. */
     private static final int AT_ONCE = 50;
 
+    /** Longer than asking and the wait for the writer together may take. */
+    private static final Duration WHILE_ASKING = Duration.ofMinutes(3);
+
     private final Storage storage;
     private final Supplier<LiveRelease> live;
     private final Writer writer;
     private final ReactionWrites writes;
+    private final Outside outside;
     private final Backoff backoff;
     private final Clock clock;
 
@@ -48,12 +56,14 @@ final class Reactions {
             Supplier<LiveRelease> live,
             Writer writer,
             ReactionWrites writes,
+            Outside outside,
             Backoff backoff,
             Clock clock) {
         this.storage = storage;
         this.live = live;
         this.writer = writer;
         this.writes = writes;
+        this.outside = outside;
         this.backoff = backoff;
         this.clock = clock;
     }
@@ -75,7 +85,7 @@ final class Reactions {
         for (var delivery : due) {
             if (isFirstOfBatch(delivery, batches)) {
                 begun.add(delivery);
-                running.add(writer.submit(transaction -> run(transaction, delivery.number())));
+                running.add(submit(delivery.number(), GivenAnswers.NOTHING));
             }
         }
         for (int i = 0; i < running.size(); i++) {
@@ -94,20 +104,74 @@ final class Reactions {
         return begun.add(delivery.target().name());
     }
 
+    private CompletableFuture<Boolean> submit(long delivery, GivenAnswers given) {
+        return writer.submit(transaction -> given.in(() -> run(transaction, delivery)));
+    }
+
     private void await(CompletableFuture<Boolean> running, Delivery delivery) {
         try {
             Writer.await(running);
+        } catch (AnswersWantedException _) {
+            askFor(delivery);
         } catch (RuntimeException e) {
-            LOG.error("A {} met something unexpected", delivery.target().written(), e);
-            writer.write(transaction -> {
-                var now = events().delivery(transaction, delivery.number());
-                now.ifPresent(one ->
-                        events().update(
-                                        transaction,
-                                        failed(one, "The service met a fault.", null)));
-                return true;
-            });
+            noteFault(delivery, e);
         }
+    }
+
+    private void noteFault(Delivery delivery, RuntimeException e) {
+        LOG.error("A {} met something unexpected", delivery.target().written(), e);
+        writer.write(transaction -> {
+            var now = events().delivery(transaction, delivery.number());
+            now.ifPresent(one ->
+                    events().update(transaction, failed(one, "The service met a fault.", null)));
+            return true;
+        });
+    }
+
+    /**
+     * Has what a delivery wants fetched from outside while others go on. It is not due meanwhile;
+     * when the service ends before it is done, it becomes due again.
+     */
+    private void askFor(Delivery delivery) {
+        var key = writer.write(transaction -> putOff(transaction, delivery.number()));
+        if (key.isEmpty()) {
+            return;
+        }
+        Thread.ofVirtual()
+                .name("sandpiper-handler")
+                .start(() -> {
+                    try {
+                        outside.answered(
+                                key, given -> Writer.await(submit(delivery.number(), given)));
+                    } catch (IllegalStateException e) {
+                        LOG.info("A {} is left for later", delivery.target().written(), e);
+                    } catch (RuntimeException e) {
+                        noteFault(delivery, e);
+                    }
+                });
+    }
+
+    /** Puts off a delivery and its batch; gives what identifies the work, empty when it is done. */
+    private String putOff(Transaction transaction, long number) {
+        var found =
+                events().delivery(transaction, number)
+                        .filter(one -> one.state() == State.WAITING)
+                        .filter(one -> !one.due().isAfter(clock.instant()));
+        if (found.isEmpty()) {
+            return "";
+        }
+        var delivery = found.get();
+        var event = events().find(transaction, delivery.event()).orElseThrow();
+        var until = clock.instant().plus(WHILE_ASKING);
+        var handler = live.get().logic().handler(delivery.target().name());
+        if (handler.isEmpty() || !handler.get().definition().batch()) {
+            events().update(transaction, delivery.putOff(until));
+            return "delivery " + number;
+        }
+        for (var one : events().waitingOf(transaction, delivery.target(), event.unit())) {
+            events().update(transaction, one.delivery().putOff(until));
+        }
+        return "%s of %s".formatted(delivery.target().name(), event.unit());
     }
 
     private boolean run(Transaction transaction, long number) {

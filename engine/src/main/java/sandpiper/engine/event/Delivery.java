@@ -78,6 +78,12 @@ public record Delivery(
                 number, event, target, record, State.WAITING, 0, now, null, said, trace);
     }
 
+    /** The same, due later. */
+    public Delivery putOff(Instant until) {
+        return new Delivery(
+                number, event, target, record, state, tries, until, null, said, trace);
+    }
+
     /** A first try that is due at once. */
     public static Delivery of(Event event, Target target, Instant now) {
         return new Delivery(

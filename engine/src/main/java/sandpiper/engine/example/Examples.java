@@ -13,7 +13,7 @@ import sandpiper.engine.definition.Drafts;
 import sandpiper.engine.definition.ReleasePreview;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.port.Storage;
-import sandpiper.engine.react.EventSinks;
+import sandpiper.engine.react.Surroundings;
 import sandpiper.engine.react.Listeners;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.write.ReactionWrites;
@@ -85,7 +85,7 @@ public final class Examples {
 
     private static List<ExampleResult> play(
             Storage storage, Writer writer, LiveRelease live, DayClock clock, boolean onRecords) {
-        var sinks = new EventSinks(storage.events(), ALL);
+        var sinks = new Surroundings(storage.events(), ALL);
         var writes = new RecordWrites(storage.answers(), storage.runs(), sinks, clock);
         var reactions = new ReactionWrites(sinks, storage.runs(), clock);
         var results = new ArrayList<ExampleResult>();

@@ -44,6 +44,8 @@ public interface Storage extends AutoCloseable {
 
     ViewStorage views();
 
+    OutsideStorage outside();
+
     RecomputationStorage recomputations();
 
     KeptStorage kept();

@@ -27,11 +27,13 @@ import sandpiper.logic.run.Actions;
 import sandpiper.logic.type.EventShape;
 import sandpiper.logic.type.FunctionType;
 import sandpiper.logic.type.Member;
+import sandpiper.logic.type.OutsideService.OutsideFunction;
 import sandpiper.logic.type.RecordType;
 import sandpiper.logic.value.Context;
 import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.RecordValue;
 import sandpiper.logic.value.ValueText;
+import sandpiper.model.connection.OutsideCallType;
 import sandpiper.model.release.Codec;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.KeyText;
@@ -354,6 +356,11 @@ public final class StepActions implements Actions {
                                 isFunction ? rights.granted() : Rights.ALL);
         outdated = true;
         return result;
+    }
+
+    @Override
+    public Object ask(OutsideFunction function, List<Object> arguments) {
+        return context.outside().call((OutsideCallType) function, arguments);
     }
 
     @Override

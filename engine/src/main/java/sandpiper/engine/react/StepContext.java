@@ -5,6 +5,7 @@ import sandpiper.engine.check.Lifecycles;
 import sandpiper.engine.check.RemovalChecks;
 import sandpiper.engine.derive.Derivation;
 import sandpiper.engine.derive.Fills;
+import sandpiper.engine.outside.OutsideWork;
 import sandpiper.engine.work.FaultLog;
 import sandpiper.engine.work.Workspace;
 
@@ -18,4 +19,5 @@ public record StepContext(
         Lifecycles lifecycles,
         RaisedEvents raised,
         RemovalChecks removal,
-        Actor actor) {}
+        Actor actor,
+        OutsideWork outside) {}

@@ -26,7 +26,7 @@ import sandpiper.engine.definition.SeedLoader;
 import sandpiper.engine.example.ExampleResult;
 import sandpiper.engine.example.Examples;
 import sandpiper.engine.port.Storage;
-import sandpiper.engine.react.EventSinks;
+import sandpiper.engine.react.Surroundings;
 import sandpiper.engine.react.Listeners;
 import sandpiper.engine.rehearsal.RehearsalReport.ServedAt;
 import sandpiper.engine.write.RecordWrites;
@@ -224,7 +224,7 @@ public final class Rehearsals implements AutoCloseable {
 
     /** On the copy nobody hears of what is made. */
     private SeedLoader seeds(Storage storage) {
-        var sinks = new EventSinks(storage.events(), Listeners.NONE);
+        var sinks = new Surroundings(storage.events(), Listeners.NONE);
         return new SeedLoader(new RecordWrites(storage.answers(), storage.runs(), sinks, clock));
     }
 

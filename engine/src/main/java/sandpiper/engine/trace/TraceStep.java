@@ -23,6 +23,7 @@ public record TraceStep(
         RETIRE,
         TRANSITION,
         CALL,
+        ASK,
         EVENT,
         LOCAL,
         CONDITION,

@@ -6,7 +6,7 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.react.EventSinks;
+import sandpiper.engine.react.Surroundings;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.work.Origin;
@@ -19,10 +19,10 @@ public final class Trials {
     /** A designer's trial runs where others write, so it has less time. */
     private static final Duration LONGEST = Duration.ofSeconds(1);
 
-    private final EventSinks sinks;
+    private final Surroundings sinks;
     private final Clock clock;
 
-    public Trials(EventSinks sinks, Clock clock) {
+    public Trials(Surroundings sinks, Clock clock) {
         this.sinks = sinks;
         this.clock = clock;
     }

@@ -103,7 +103,10 @@ public final class FaultLog {
         return entries.isEmpty() ? null : refusal(all());
     }
 
-    /** A refusal for some faults: a conflict when each is about what others have or did. */
+    /**
+     * A refusal for some faults: a conflict when each is about what others have or did,
+     * unavailable when each is about a service outside.
+     */
     public static Outcome.Refused refusal(List<Fault> faults) {
         boolean taken =
                 faults.stream()
@@ -111,7 +114,12 @@ public final class FaultLog {
                                 fault.code() == RecordCode.DUPLICATE_KEY
                                         || fault.code() == RecordCode.NOT_UNIQUE
                                         || fault.code() == RecordCode.WRONG_STATE);
+        boolean unavailable =
+                faults.stream().allMatch(fault -> fault.code() == RecordCode.OUTSIDE_FAILED);
         return new Outcome.Refused(
-                taken ? Outcome.Reason.CONFLICT : Outcome.Reason.INVALID, faults);
+                taken
+                        ? Outcome.Reason.CONFLICT
+                        : unavailable ? Outcome.Reason.UNAVAILABLE : Outcome.Reason.INVALID,
+                faults);
     }
 }

@@ -62,6 +62,11 @@ public final class Slots {
         return settled[field.index()];
     }
 
+    /** Puts a fuller form of a value in its place, which is no change. */
+    public void refine(Field field, Object same) {
+        values[field.index()] = same;
+    }
+
     /** How many changes there were so far. */
     public int stamp() {
         return stamp;

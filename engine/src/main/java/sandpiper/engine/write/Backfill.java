@@ -8,7 +8,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.port.EventStorage;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.react.EventSinks;
+import sandpiper.engine.react.Surroundings;
 import sandpiper.engine.react.Listeners;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.trace.Tracer;
@@ -37,7 +37,7 @@ public final class Backfill {
     private final Transaction transaction;
     private final Actor actor;
     private final Instant now;
-    private final EventSinks sinks;
+    private final Surroundings sinks;
 
     public Backfill(
             LiveRelease live,
@@ -45,7 +45,7 @@ public final class Backfill {
             EventStorage events,
             Actor actor,
             Instant now) {
-        this.sinks = new EventSinks(events, Listeners.NONE);
+        this.sinks = new Surroundings(events, Listeners.NONE);
         this.live = live;
         this.transaction = transaction;
         this.actor = actor;

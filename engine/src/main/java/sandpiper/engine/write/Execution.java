@@ -8,7 +8,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.react.EventSinks;
+import sandpiper.engine.react.Surroundings;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.work.FaultLog;
@@ -28,7 +28,7 @@ final class Execution {
             LiveRelease live,
             Transaction transaction,
             List<Request> requests,
-            EventSinks sinks,
+            Surroundings sinks,
             Instant now,
             Tracer tracer) {
         this.unit =

@@ -13,7 +13,7 @@ import sandpiper.engine.command.RecordCode;
 import sandpiper.engine.event.Event;
 import sandpiper.engine.port.RunStorage;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.react.EventSinks;
+import sandpiper.engine.react.Surroundings;
 import sandpiper.engine.react.EventValues;
 import sandpiper.engine.react.HandlerRun;
 import sandpiper.engine.read.RecordFinder;
@@ -38,11 +38,11 @@ public final class ReactionWrites {
     /** Events that may lead to each other by handlers, so that none go on for ever. */
     private static final int DEEPEST = 10;
 
-    private final EventSinks sinks;
+    private final Surroundings sinks;
     private final RunStorage runs;
     private final Clock clock;
 
-    public ReactionWrites(EventSinks sinks, RunStorage runs, Clock clock) {
+    public ReactionWrites(Surroundings sinks, RunStorage runs, Clock clock) {
         this.sinks = sinks;
         this.runs = runs;
         this.clock = clock;

@@ -17,7 +17,7 @@ import sandpiper.engine.command.Request;
 import sandpiper.engine.port.AnswerStorage;
 import sandpiper.engine.port.RunStorage;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.react.EventSinks;
+import sandpiper.engine.react.Surroundings;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.logic.run.Evaluation;
@@ -35,10 +35,10 @@ public final class RecordWrites {
     private final RepeatedRequests repeated;
     private final RequestTraces traces;
     private final RunStorage runs;
-    private final EventSinks sinks;
+    private final Surroundings sinks;
     private final Clock clock;
 
-    public RecordWrites(AnswerStorage answers, RunStorage runs, EventSinks sinks, Clock clock) {
+    public RecordWrites(AnswerStorage answers, RunStorage runs, Surroundings sinks, Clock clock) {
         this.repeated = new RepeatedRequests(answers, clock);
         this.traces = new RequestTraces(clock);
         this.runs = runs;

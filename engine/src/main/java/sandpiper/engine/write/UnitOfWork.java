@@ -16,8 +16,9 @@ import sandpiper.engine.derive.Fills;
 import sandpiper.engine.input.Defaults;
 import sandpiper.engine.input.InputApplier;
 import sandpiper.engine.input.InputPhase;
+import sandpiper.engine.outside.OutsideWork;
 import sandpiper.engine.port.Transaction;
-import sandpiper.engine.react.EventSinks;
+import sandpiper.engine.react.Surroundings;
 import sandpiper.engine.react.EventWriter;
 import sandpiper.engine.react.NewRecords;
 import sandpiper.engine.react.RaisedEvents;
@@ -63,6 +64,7 @@ public final class UnitOfWork {
     private final Lifecycles lifecycles;
     private final InputPhase input;
     private final Reach reach;
+    private final OutsideWork outside;
     private final StepContext steps;
     private final RaisedEvents raised;
     private final WithinHandlers within;
@@ -72,7 +74,7 @@ public final class UnitOfWork {
             LiveRelease live,
             Transaction transaction,
             Origin origin,
-            EventSinks sinks,
+            Surroundings sinks,
             Instant now,
             Tracer tracer) {
         this.tracer = tracer;
@@ -106,6 +108,7 @@ public final class UnitOfWork {
                         fills,
                         numbers,
                         tracer);
+        this.outside = new OutsideWork(sinks.outside(), workspace, faults, tracer);
         this.raised = new RaisedEvents(workspace, faults, tracer);
         this.steps =
                 new StepContext(
@@ -117,7 +120,8 @@ public final class UnitOfWork {
                         lifecycles,
                         raised,
                         removal,
-                        origin.actor());
+                        origin.actor(),
+                        outside);
         this.rules = new RuleRunner(steps, tracer, sinks.metrics());
         this.within = new WithinHandlers(steps, tracer);
         this.eventWriter =
@@ -196,6 +200,7 @@ public final class UnitOfWork {
                 rules.tellIdle();
             }
             derivation.tell(faults);
+            outside.seeCodes();
             check();
         } catch (BudgetException e) {
             refuseTooMuch(e);

@@ -13,6 +13,7 @@ import sandpiper.logic.syntax.Expr;
 import sandpiper.logic.syntax.Step;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.type.FunctionType;
+import sandpiper.logic.type.OutsideService.OutsideFunction;
 import sandpiper.logic.type.LogicType.RecordOf;
 import sandpiper.logic.type.RecordType;
 
@@ -37,6 +38,74 @@ final class FunctionCalls {
             FunctionType function,
             @Nullable Term record,
             List<@Nullable Term> arguments) {}
+
+    /**
+     * An outside service that is asked rightly.
+     *
+     * @param arguments in the order of the parameters; {@code null} for one that is left out
+     */
+    record Asked(OutsideFunction function, List<@Nullable Term> arguments) {}
+
+    /** Whether a call asks an outside service; a hyphen in the name tells that one is meant. */
+    boolean asksOutside(Step.Call call, Scope scope) {
+        var name = nameOf(call);
+        return name.contains("-")
+                || (checking.world().connection(name).isPresent()
+                        && !scope.allNames().contains(name));
+    }
+
+    private static String nameOf(Step.Call call) {
+        return call.target()
+                                instanceof
+                                Expr.Invocation(
+                                        Expr.Path(Expr.Name(var name, _), _, _, _), _, _)
+                ? name
+                : "";
+    }
+
+    /** {@code connection.f(...)}; {@code null} when something is wrong with it. */
+    @Nullable Asked checkOutside(Step.Call call, Scope scope) {
+        if (!(call.target()
+                instanceof
+                Expr.Invocation(
+                        Expr.Path(Expr.Name(var name, var nameSpan), var member, var span, _),
+                        var given,
+                        _))) {
+            return null;
+        }
+        var world = checking.world();
+        var service = world.connection(name);
+        var function = service.flatMap(one -> one.function(member));
+        if (function.isPresent()) {
+            var arguments = arguments(function.get(), span, given, scope);
+            return arguments == null ? null : new Asked(function.get(), arguments);
+        }
+        given.forEach(argument -> expressions.term(argument.value(), scope));
+        if (service.isEmpty()) {
+            checking.error(
+                    LogicCode.UNKNOWN_NAME,
+                    nameSpan,
+                    world.connectionNames().isEmpty()
+                            ? "There is no connection %s.".formatted(Quoted.of(name))
+                            : "There is no connection %s; there is %s."
+                                    .formatted(
+                                            Quoted.of(name),
+                                            String.join(", ", world.connectionNames())),
+                    Nearest.to(name, world.connectionNames()).orElse(null));
+        } else {
+            var names = service.get().functions().stream().map(FunctionType::name).toList();
+            checking.error(
+                    LogicCode.UNKNOWN_FUNCTION,
+                    span,
+                    names.isEmpty()
+                            ? "%s has no calls.".formatted(name)
+                            : "%s has no call %s; it has %s."
+                                    .formatted(
+                                            name, Quoted.of(member), String.join(", ", names)),
+                    Nearest.to(member, names).orElse(null));
+        }
+        return null;
+    }
 
     /** {@code f(...)} on this record, {@code x.f(...)} on another, {@code Object.f(...)}. */
     @Nullable Called check(Step.Call call, Scope scope) {

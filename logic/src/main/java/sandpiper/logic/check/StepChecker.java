@@ -28,8 +28,11 @@ public final class StepChecker {
     private final FunctionCalls calls;
     private final Emissions emissions;
     private final @Nullable FunctionType function;
+    private final boolean isPartOfChange;
 
-    private StepChecker(NameContext setting, @Nullable FunctionType function) {
+    private StepChecker(
+            NameContext setting, @Nullable FunctionType function, boolean isPartOfChange) {
+        this.isPartOfChange = isPartOfChange;
         this.checking = new Checking(setting.world());
         this.expressions = new Expressions(checking);
         this.names = new LocalNames(checking);
@@ -44,11 +47,24 @@ public final class StepChecker {
         return check(text, setting, null);
     }
 
+    /** The same of steps that are part of a change, as those of a rule are. */
+    public static CheckedSteps checkWithin(String text, NameContext setting) {
+        return check(text, setting, null, true);
+    }
+
     /** The same as what a function does, whose parameters are names of the setting. */
     public static CheckedSteps check(
             String text, NameContext setting, @Nullable FunctionType function) {
+        return check(text, setting, function, setting.changes());
+    }
+
+    private static CheckedSteps check(
+            String text,
+            NameContext setting,
+            @Nullable FunctionType function,
+            boolean isPartOfChange) {
         var parsed = StepParser.parse(text);
-        var checker = new StepChecker(setting, function);
+        var checker = new StepChecker(setting, function, isPartOfChange);
         var scope = Scopes.of(setting, checker.checking);
         checker.checking.scopes().put(new Span(0, text.codePointCount(0, text.length())), scope);
         var acts = checker.steps(parsed.steps(), scope);
@@ -183,13 +199,53 @@ public final class StepChecker {
         };
     }
 
+    private @Nullable Act ask(Step.Call call, Scope scope) {
+        var asked = calls.checkOutside(call, scope);
+        var as = call.as();
+        if (asked == null) {
+            names.unknown(as, call.span(), scope);
+            return null;
+        }
+        var returns = asked.function().returns();
+        requireKept(asked.function(), asked.function().written(), call.span());
+        if (as != null && returns == null) {
+            checking.error(
+                    LogicCode.NOT_ASSIGNABLE,
+                    call.span(),
+                    "%s answers nothing that could have a name."
+                            .formatted(asked.function().written()));
+        }
+        return new Act.Ask(
+                asked.function(),
+                asked.arguments(),
+                as == null || returns == null ? null : names.named(as, call.span(), returns, scope),
+                call.span());
+    }
+
+    /** A change is not kept waiting for an outside service, once for every record. */
+    private void requireKept(FunctionType called, String written, Span span) {
+        if (isPartOfChange && called.asksAnew()) {
+            checking.error(
+                    LogicCode.ASKS_IN_CHANGE,
+                    span,
+                    "%s waits for an outside service at every call, and this is part of a change;"
+                            .formatted(written)
+                            + " say in its connection how long answers are kept (keep: PT1H), or"
+                            + " call it in a function or in a handler that runs after the change.");
+        }
+    }
+
     private @Nullable Act call(Step.Call call, Scope scope) {
+        if (calls.asksOutside(call, scope)) {
+            return ask(call, scope);
+        }
         var called = calls.check(call, scope);
         var as = call.as();
         if (called == null) {
             names.unknown(as, call.span(), scope);
             return null;
         }
+        requireKept(called.function(), called.function().name(), call.span());
         var returns = called.function().returns();
         if (as != null && returns == null) {
             checking.error(

@@ -7,6 +7,7 @@ import sandpiper.logic.Span;
 import sandpiper.logic.type.EventShape;
 import sandpiper.logic.type.FunctionType;
 import sandpiper.logic.type.Member;
+import sandpiper.logic.type.OutsideService.OutsideFunction;
 import sandpiper.logic.type.RecordType;
 import sandpiper.logic.value.RecordValue;
 
@@ -44,6 +45,13 @@ public interface Actions {
             FunctionType function,
             @Nullable RecordValue record,
             List<Object> arguments);
+
+    /**
+     * Asks an outside service and gives back what it answers.
+     *
+     * @param arguments in the order of its parameters
+     */
+    Object ask(OutsideFunction function, List<Object> arguments);
 
     /**
      * Raises an event.

@@ -149,6 +149,7 @@ public final class StepCode {
                 yield (frame, actions) -> actions.note(ValueText.of(value.eval(frame)));
             }
             case Act.Call call -> call(call);
+            case Act.Ask ask -> ask(ask);
             case Act.Emit emit -> emit(emit);
             case Act.Return end -> {
                 Op value = end.value() == null ? _ -> Nothing.NULL : Compiler.op(end.value());
@@ -163,13 +164,30 @@ public final class StepCode {
         }
     }
 
+    private static List<Op> given(List<@Nullable Term> arguments) {
+        return arguments.stream()
+                .map(one -> one == null ? (Op) _ -> Nothing.NULL : Compiler.op(one))
+                .toList();
+    }
+
+    private static StepOp ask(Act.Ask ask) {
+        var arguments = given(ask.arguments());
+        var function = ask.function();
+        var as = ask.as();
+        return (frame, actions) -> {
+            var answer =
+                    actions.ask(function, arguments.stream().map(one -> one.eval(frame)).toList());
+            if (as != null) {
+                frame.set(as.slot(), answer);
+                actions.named(as.name(), answer);
+            }
+        };
+    }
+
     private static StepOp call(Act.Call call) {
         Op record = call.record() == null ? _ -> Nothing.NULL : Compiler.op(call.record());
         boolean needsRecord = call.record() != null;
-        var arguments =
-                call.arguments().stream()
-                        .map(one -> one == null ? (Op) _ -> Nothing.NULL : Compiler.op(one))
-                        .toList();
+        var arguments = given(call.arguments());
         var as = call.as();
         return (frame, actions) -> {
             var target = record.eval(frame) instanceof RecordValue found ? found : null;

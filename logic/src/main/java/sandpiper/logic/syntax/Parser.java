@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 import sandpiper.logic.LogicCode;
 import sandpiper.logic.LogicProblem;
 import sandpiper.logic.Span;
@@ -283,7 +284,16 @@ public final class Parser {
         boolean bracketed = tokens.now().is("(");
         var expr = primary.read();
         // What stands in brackets can be called, whatever it is: (if a then f else g)(1).
-        var group = bracketed && tokens.last().is(")") ? expr : null;
+        return path(expr, bracketed && tokens.last().is(")") ? expr : null);
+    }
+
+    /** What follows a name: members, filters, calls. */
+    Expr path(Expr.Name name) {
+        return path(name, null);
+    }
+
+    private Expr path(Expr first, @Nullable Expr group) {
+        var expr = first;
         for (int i = 0; ; i++) {
             if (tokens.now().is(".")) {
                 tokens.next();

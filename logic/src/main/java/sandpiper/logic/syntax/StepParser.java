@@ -37,6 +37,7 @@ public final class StepParser {
                     "note");
 
     private static final Set<String> LINE_WORDS = lineWords();
+    private static final Set<String> OPERATIONS = Set.of("and", "or", "in", "between", "instance");
     private static final int DEEPEST = 30;
 
     private final List<LogicProblem> problems = new ArrayList<>();
@@ -96,6 +97,29 @@ public final class StepParser {
                             case Step.ForEach loop -> asksOnly(loop.steps());
                             default -> false;
                         });
+    }
+
+    /** Everything that is called in a text of steps, inner steps included. */
+    public static List<Expr> called(String source) {
+        var calls = new ArrayList<Expr>();
+        collectCalls(parse(source).steps(), calls);
+        return calls;
+    }
+
+    private static void collectCalls(List<Step> steps, List<Expr> into) {
+        for (var step : steps) {
+            switch (step) {
+                case Step.Call call -> into.add(call.target());
+                case Step.If choice -> {
+                    choice.branches().forEach(one -> collectCalls(one.steps(), into));
+                    collectCalls(choice.otherwise(), into);
+                }
+                case Step.ForEach loop -> collectCalls(loop.steps(), into);
+                default -> {
+                    // calls nothing
+                }
+            }
+        }
     }
 
     /** Steps up to a word that ends them, or the end. */
@@ -175,7 +199,7 @@ public final class StepParser {
                 yield new Step.Warn(message, at(), through(start));
             }
             case "call" -> {
-                var target = parser.expression();
+                var target = callTarget();
                 yield new Step.Call(target, as(), through(start));
             }
             case "emit" -> emit(start);
@@ -202,8 +226,32 @@ public final class StepParser {
             return null;
         }
         tokens.expect("=");
+        if (isCall()) {
+            tokens.next();
+            return new Step.Call(callTarget(), name.text(), through(start));
+        }
         var value = parser.expression();
         return new Step.Let(name.text(), name.span(), value, through(start));
+    }
+
+    /** Whether a call follows, and not something that is called call. */
+    private boolean isCall() {
+        var behind = tokens.ahead(1);
+        return tokens.now().isWord("call")
+                && behind.kind() == Token.Kind.NAME
+                && !behind.startsLine()
+                && !OPERATIONS.contains(behind.text());
+    }
+
+    /** What is called; an outside service may have hyphens in its name. */
+    private Expr callTarget() {
+        int words = tokens.wordsBefore(".");
+        if (words > 1 && tokens.isUnbroken(words)) {
+            var start = tokens.now().span();
+            var name = tokens.name(words);
+            return parser.path(new Expr.Name(name, start.to(tokens.last().span())));
+        }
+        return parser.expression();
     }
 
     private Step set(Span start) {

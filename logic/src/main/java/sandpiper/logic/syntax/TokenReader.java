@@ -59,6 +59,16 @@ final class TokenReader {
         return names.length(at, ends);
     }
 
+    /** Whether no space stands between some tokens from here. */
+    boolean isUnbroken(int words) {
+        for (int i = 1; i < words; i++) {
+            if (ahead(i).span().start() > ahead(i - 1).span().end()) {
+                return false;
+            }
+        }
+        return true;
+    }
+
     /** Takes some tokens as one name. */
     String name(int words) {
         var name = names.written(at, words);

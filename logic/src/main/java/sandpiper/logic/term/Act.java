@@ -6,6 +6,7 @@ import sandpiper.logic.Span;
 import sandpiper.logic.type.EventShape;
 import sandpiper.logic.type.FunctionType;
 import sandpiper.logic.type.Member;
+import sandpiper.logic.type.OutsideService.OutsideFunction;
 import sandpiper.logic.type.RecordType;
 
 /** A step whose names are known and whose types fit. Immutable. */
@@ -84,6 +85,19 @@ public sealed interface Act {
             Span span)
             implements Act {}
 
+    /**
+     * Asks an outside service.
+     *
+     * @param arguments in the order of the parameters; {@code null} for one that is left out
+     * @param as where the answer can be named, or {@code null}
+     */
+    record Ask(
+            OutsideFunction function,
+            List<@Nullable Term> arguments,
+            Term.@Nullable Local as,
+            Span span)
+            implements Act {}
+
     /** A value that an event tells. */
     record Told(String name, Term value) {}
 
@@ -145,12 +159,9 @@ public sealed interface Act {
                     if (call.record() != null) {
                         visitor.accept(call.record());
                     }
-                    for (var argument : call.arguments()) {
-                        if (argument != null) {
-                            visitor.accept(argument);
-                        }
-                    }
+                    given(call.arguments(), visitor);
                 }
+                case Ask ask -> given(ask.arguments(), visitor);
                 case Emit emit -> {
                     emit.values().forEach(told -> visitor.accept(told.value()));
                     if (emit.about() != null) {
@@ -162,6 +173,15 @@ public sealed interface Act {
                         visitor.accept(end.value());
                     }
                 }
+            }
+        }
+    }
+
+    private static void given(
+            List<@Nullable Term> arguments, java.util.function.Consumer<Term> visitor) {
+        for (var argument : arguments) {
+            if (argument != null) {
+                visitor.accept(argument);
             }
         }
     }

@@ -16,6 +16,11 @@ public interface FunctionType {
     /** What it gives back, or {@code null} for nothing. */
     @Nullable LogicType returns();
 
+    /** Whether it waits for an outside service whose answers are not kept, itself or by others. */
+    default boolean asksAnew() {
+        return false;
+    }
+
     /** The parameter of a name, or nothing. */
     default Optional<Parameter> parameter(String parameter) {
         return parameters().stream().filter(one -> one.name().equals(parameter)).findFirst();

@@ -30,6 +30,16 @@ public interface World {
         return Optional.empty();
     }
 
+    /** An outside service, or nothing when there is none of that name. */
+    default Optional<OutsideService> connection(String name) {
+        return Optional.empty();
+    }
+
+    /** Every name {@link #connection} knows. */
+    default List<String> connectionNames() {
+        return List.of();
+    }
+
     /** Every name {@link #event} knows. */
     default List<String> eventNames() {
         return List.of();

@@ -5,6 +5,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.NumberType;
+import sandpiper.model.type.OutsideChoiceType;
 import sandpiper.model.type.TextType;
 
 /** How one type of value differs from another, from the side of those who give and get values. */
@@ -29,7 +30,9 @@ final class TypeBreaks {
     }
 
     private static boolean isText(FieldType type) {
-        return type instanceof TextType || type instanceof ChoiceType;
+        return type instanceof TextType
+                || type instanceof ChoiceType
+                || type instanceof OutsideChoiceType;
     }
 
     private static String word(FieldType type) {
@@ -49,6 +52,9 @@ final class TypeBreaks {
                             .filter(code -> !codes.contains(code))
                             .toList();
             return gone.isEmpty() ? null : "no longer takes " + String.join(", ", gone);
+        }
+        if (is instanceof OutsideChoiceType now && !now.equals(was)) {
+            return "takes only codes of " + now.lookup();
         }
         if (was instanceof TextType before && is instanceof TextType now) {
             if (now.length() < before.length()) {

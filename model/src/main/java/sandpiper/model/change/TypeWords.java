@@ -4,6 +4,7 @@ import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
+import sandpiper.model.type.OutsideChoiceType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
 
@@ -25,6 +26,7 @@ public final class TypeWords {
             case MoneyType money ->
                     "amount in the record's currency with %d places".formatted(money.scale());
             case ChoiceType choice -> "choice of " + String.join(", ", choice.choices().codes());
+            case OutsideChoiceType outside -> "choice from " + outside.lookup();
             default -> type.keyword().word();
         };
     }

@@ -8,6 +8,7 @@ import sandpiper.model.DefinitionCode;
 import sandpiper.model.Diagnostic;
 import sandpiper.model.Place;
 import sandpiper.model.brought.BroughtReader;
+import sandpiper.model.openapi.ApiDocument;
 import sandpiper.model.shape.FileKind;
 import sandpiper.model.shape.ShapeChecker;
 import sandpiper.model.source.Source;
@@ -18,6 +19,7 @@ import sandpiper.model.yaml.YamlNode;
 final class DefinitionFiles {
     private final List<Diagnostic> diagnostics;
     private final Map<FileKind, List<Source>> sources = new HashMap<>();
+    private final Map<String, String> documents = new HashMap<>();
 
     /** Reads files by their paths; takes what is wrong with them, and later with what they say. */
     DefinitionFiles(Map<String, String> files, List<Diagnostic> diagnostics) {
@@ -28,6 +30,11 @@ final class DefinitionFiles {
     /** The folder of a path, which is the package. */
     static String folder(String path) {
         return path.substring(0, Math.max(0, path.indexOf('/')));
+    }
+
+    /** The texts of documents that describe outside services, by path. */
+    Map<String, String> documents() {
+        return documents;
     }
 
     /** Those of a kind. */
@@ -57,6 +64,10 @@ final class DefinitionFiles {
         if (BroughtReader.isSeed(path) || path.endsWith(".md")) {
             return;
         }
+        if (ApiDocument.isDocument(path)) {
+            documents.put(path, text);
+            return;
+        }
         var kind = FileKind.of(path.substring(slash + 1));
         if (kind.isEmpty()) {
             diagnostics.add(
@@ -66,7 +77,8 @@ final class DefinitionFiles {
                             DefinitionCode.UNREAD_FILE,
                             "This file is not read: records are in data/*.csv, definitions in"
                                 + " package.yaml and in *.yaml in objects, extensions, choices,"
-                                + " services, service-extensions, events, routes, roles, views and"
+                                + " services, service-extensions, events, routes, connections,"
+                                + " roles, views and"
                                 + " requirements."));
             return;
         }

@@ -18,6 +18,7 @@ import sandpiper.model.DefinitionCode;
 import sandpiper.model.Diagnostic;
 import sandpiper.model.Place;
 import sandpiper.model.brought.BroughtReader;
+import sandpiper.model.connection.ConnectionType;
 import sandpiper.model.definition.Brought;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.definition.Requirement;
@@ -158,9 +159,17 @@ public final class Definitions {
             sources.of(FileKind.ROUTE, packageName).forEach(one -> routes.read(one, packageName));
         }
         new TravellingFields(routes, packages, objects, filesOfObjects(), labels::alike).make();
-        new ReferenceChecker(packages, objects, objectSources, extensionSources).check();
+        var connections = new ConnectionReader(packages, choices, sources.documents());
+        for (var packageName : order) {
+            sources.of(FileKind.CONNECTION, packageName)
+                    .forEach(one -> connections.read(one, packageName));
+        }
+        connections.checkDocuments(diagnostics);
+        new ReferenceChecker(
+                        packages, objects, objectSources, extensionSources, connections.named())
+                .check();
         new LayoutReader(objects, objectSources, extensionSources).read();
-        var compiled = compile(order, routes.routes());
+        var compiled = compile(order, routes.routes(), connections.connections());
         // Services are read last: which fields can be filtered by is known only now.
         compiled.objects().forEach(object -> objects.put(object.name(), object));
         for (var packageName : order) {
@@ -200,13 +209,15 @@ public final class Definitions {
                                 List.copyOf(events.values()),
                                 requirements,
                                 routes.routes(),
+                                connections.connections(),
                                 brought.all(),
                                 labels.labels()),
                 compiled);
     }
 
     /** Compiles all logic; what is wrong with it is reported even when other things are wrong. */
-    private Release compile(List<String> order, List<RouteType> routes) {
+    private Release compile(
+            List<String> order, List<RouteType> routes, List<ConnectionType> connections) {
         var release =
                 new Release(
                         order.stream().map(packages::get).toList(),
@@ -216,6 +227,7 @@ public final class Definitions {
                         List.copyOf(events.values()),
                         List.of(),
                         routes,
+                        connections,
                         Brought.NOTHING,
                         labels.labels());
         var findings = LogicCompiler.findings(release);

@@ -29,6 +29,7 @@ import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
+import sandpiper.model.type.OutsideChoiceType;
 import sandpiper.model.type.TemporalType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
@@ -208,7 +209,7 @@ final class FieldReader {
             case AMOUNT -> amount(name, definition);
             case BOOLEAN -> new BooleanType();
             case DATE, TIME, DATE_TIME, DURATION -> new TemporalType(keyword, owner.zone());
-            case CHOICE -> new ChoiceType(choices(name, definition));
+            case CHOICE -> choice(name, definition);
             case REFERENCE -> reference(name, definition);
             case UUID -> new UuidType();
         };
@@ -266,12 +267,31 @@ final class FieldReader {
                 TypeKeyword.AMOUNT, Source.whole(definition, "scale", usual), currency);
     }
 
+    private FieldType choice(String name, YamlNode.Mapping definition) {
+        var from = Source.text(definition, "from");
+        if (from.isEmpty()) {
+            return new ChoiceType(choices(name, definition));
+        }
+        for (var other : List.of("choices", "formula")) {
+            if (definition.get(other).isPresent()) {
+                source.errorAtKey(
+                        DefinitionCode.NOT_FOR_THIS_TYPE,
+                        "A choice whose codes come from outside has no %s; leave out one of the two."
+                                .formatted(Quoted.of(other)),
+                        null,
+                        at(name, other));
+            }
+        }
+        return new OutsideChoiceType(from.get());
+    }
+
     private ChoiceList choices(String name, YamlNode.Mapping definition) {
         var node = definition.get("choices");
         if (node.isEmpty()) {
             source.errorAtKey(
                     DefinitionCode.MISSING_KEY,
-                    "A choice needs \"choices\": the name of a choice list, or its codes.",
+                    "A choice needs \"choices\", the name of a choice list or its codes, or \"from\","
+                            + " a lookup of a connection.",
                     null,
                     at(name));
             return new ChoiceList(name, Map.of("unknown", "Unknown"));

@@ -10,6 +10,8 @@ import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
+import sandpiper.model.connection.ConnectionType;
+import sandpiper.model.connection.LookupType;
 import sandpiper.model.definition.PackageSight;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.release.Field;
@@ -17,6 +19,7 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.source.Source;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.OutsideChoiceType;
 
 /**
  * Checks that references point to objects that exist and may be used, and that inverses have names
@@ -27,13 +30,16 @@ final class ReferenceChecker {
     private final Map<String, ObjectType> objects;
     private final Map<String, Source> sources;
     private final Map<String, List<Source>> extensions;
+    private final Map<String, ConnectionType> connections;
     private final Map<String, Set<String>> inverses = new HashMap<>();
 
     ReferenceChecker(
             Map<String, PackageType> packages,
             Map<String, ObjectType> objects,
             Map<String, Source> sources,
-            Map<String, List<Source>> extensions) {
+            Map<String, List<Source>> extensions,
+            Map<String, ConnectionType> connections) {
+        this.connections = connections;
         this.extensions = extensions;
         this.packages = packages;
         this.objects = objects;
@@ -50,6 +56,10 @@ final class ReferenceChecker {
 
     private void check(ObjectType object, @Nullable Part part, Field field) {
         var source = sourceOf(object, field);
+        if (source != null && field.type() instanceof OutsideChoiceType outside) {
+            checkLookup(source, object, outside, at(part, field, "from"));
+            return;
+        }
         if (source == null
                 || !(field.type() instanceof FieldType.Reference(var to, var inverse))
                 || to.isEmpty()) {
@@ -74,6 +84,52 @@ final class ReferenceChecker {
         }
         if (inverse != null) {
             checkInverse(source, target, inverse, at(part, field, "inverse"));
+        }
+    }
+
+    private void checkLookup(
+            Source source, ObjectType object, OutsideChoiceType field, String[] place) {
+        var connection = connections.get(field.connection());
+        if (connection == null) {
+            source.error(
+                    DefinitionCode.UNKNOWN_CONNECTION,
+                    "There is no connection %s.".formatted(Quoted.of(field.connection())),
+                    Nearest.to(field.connection(), connections.keySet()).orElse(null),
+                    place);
+            return;
+        }
+        var from = source.file().substring(0, source.file().indexOf('/'));
+        if (!PackageSight.reaches(packages, from, connection.packageName())) {
+            source.error(
+                    DefinitionCode.NOT_VISIBLE,
+                    "%s is in the package %s, which %s does not depend on; add it to \"depends\" in package.yaml."
+                            .formatted(connection.name(), connection.packageName(), from),
+                    null,
+                    place);
+        }
+        if (connection.lookup(field.lookupName()).isEmpty()) {
+            var names = connection.lookups().stream().map(LookupType::name).toList();
+            source.error(
+                    DefinitionCode.UNKNOWN_CONNECTION,
+                    names.isEmpty()
+                            ? "%s has no lookups.".formatted(connection.name())
+                            : "%s has no lookup %s; it has %s."
+                                    .formatted(
+                                            connection.name(),
+                                            Quoted.of(field.lookupName()),
+                                            String.join(", ", names)),
+                    Nearest.to(field.lookupName(), names)
+                            .map(near -> connection.name() + "." + near)
+                            .orElse(null),
+                    place);
+        }
+        if (object.key().contains(place[place.length - 2])) {
+            source.error(
+                    DefinitionCode.BAD_KEY,
+                    "A key does not come from an outside service; keep its code in a field of type"
+                            + " text.",
+                    null,
+                    place);
         }
     }
 

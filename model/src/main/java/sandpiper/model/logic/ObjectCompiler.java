@@ -339,7 +339,7 @@ final class ObjectCompiler {
             Reports.add(whenText, checked.problems(), diagnostics);
             when = Compiler.compile(checked);
         }
-        var then = StepChecker.check(rule.then().text(), setting);
+        var then = StepChecker.checkWithin(rule.then().text(), setting);
         Reports.add(rule.then(), then.problems(), diagnostics);
         return new CompiledRule(rule, when, StepCode.compile(then));
     }

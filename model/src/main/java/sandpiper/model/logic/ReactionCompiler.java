@@ -129,7 +129,11 @@ final class ReactionCompiler {
             Reports.add(whenText, checked.problems(), diagnostics);
             when = Compiler.compile(checked);
         }
-        var then = StepChecker.check(handler.then().text(), setting);
+        var steps = handler.then().text();
+        var then =
+                handler.within()
+                        ? StepChecker.checkWithin(steps, setting)
+                        : StepChecker.check(steps, setting);
         Reports.add(handler.then(), then.problems(), diagnostics);
         return new CompiledHandler(
                 handler, object, events, aboutRecord, when, StepCode.compile(then));

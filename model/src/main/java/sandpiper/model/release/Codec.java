@@ -23,6 +23,7 @@ import sandpiper.model.type.Localised;
 import sandpiper.model.type.Money;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
+import sandpiper.model.type.OutsideChoiceType;
 import sandpiper.model.type.ParsedValue;
 import sandpiper.model.type.TemporalType;
 import sandpiper.model.type.TextType;
@@ -58,6 +59,7 @@ public final class Codec {
             case BooleanType _ -> (Long) stored != 0;
             case TemporalType temporal -> moment(temporal, (Long) stored, zone);
             case TextType text when stored instanceof Localised texts -> asked(text, texts);
+            case OutsideChoiceType outside -> outside.write(stored);
             default -> (Object) stored.toString();
         };
     }

@@ -14,6 +14,7 @@ import sandpiper.logic.term.FormulaMember.Formula;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.type.EventShape;
 import sandpiper.logic.type.LogicType;
+import sandpiper.logic.type.OutsideService;
 import sandpiper.logic.type.RecordType;
 import sandpiper.logic.type.World;
 import sandpiper.model.definition.Brought;
@@ -35,6 +36,7 @@ public final class Release {
     private final List<EventType> named;
     private final List<Requirement> requirements;
     private final List<RouteType> routes;
+    private final List<OutsideService> connections;
     private final Brought brought;
     private final Labels labels;
     private final Map<String, EventType> events = new LinkedHashMap<>();
@@ -57,13 +59,14 @@ public final class Release {
                 List.of(),
                 List.of(),
                 List.of(),
+                List.of(),
                 Brought.NOTHING,
                 Labels.NONE);
     }
 
     /**
-     * The same with events, what proves that it does what was asked for, routes, roles, records and
-     * further labels.
+     * The same with events, what proves that it does what was asked for, routes, outside services,
+     * roles, records and further labels.
      */
     public Release(
             List<PackageType> packages,
@@ -73,8 +76,10 @@ public final class Release {
             List<EventType> named,
             List<Requirement> requirements,
             List<RouteType> routes,
+            List<? extends OutsideService> connections,
             Brought brought,
             Labels labels) {
+        this.connections = List.copyOf(connections);
         this.labels = labels;
         this.named = List.copyOf(named);
         this.requirements = List.copyOf(requirements);
@@ -96,12 +101,26 @@ public final class Release {
     /** The same release with other objects in the place of its own. */
     public Release with(List<ObjectType> others) {
         return new Release(
-                packages, others, choices, services, named, requirements, routes, brought, labels);
+                packages,
+                others,
+                choices,
+                services,
+                named,
+                requirements,
+                routes,
+                connections,
+                brought,
+                labels);
     }
 
     /** Along which fields travel. */
     public List<RouteType> routes() {
         return routes;
+    }
+
+    /** Outside services whose values are used. */
+    public List<OutsideService> connections() {
+        return connections;
     }
 
     /** What packages bring besides. */
@@ -130,6 +149,16 @@ public final class Release {
             @Override
             public java.util.Collection<String> objectNames() {
                 return recordTypes.keySet();
+            }
+
+            @Override
+            public Optional<OutsideService> connection(String name) {
+                return connections.stream().filter(one -> one.name().equals(name)).findFirst();
+            }
+
+            @Override
+            public List<String> connectionNames() {
+                return connections.stream().map(OutsideService::name).toList();
             }
 
             @Override

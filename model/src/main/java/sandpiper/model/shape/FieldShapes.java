@@ -21,6 +21,7 @@ final class FieldShapes {
     private static final Set<String> OF_KEPT_FIELDS =
             Set.of(
                     "unique",
+                    "from",
                     "readOnly",
                     "default",
                     "was",
@@ -123,6 +124,17 @@ final class FieldShapes {
                                                     Shapes.OBJECT_NAME,
                                                     Shapes.CODE_LIST,
                                                     Shapes.LABELLED_CODES))),
+                            key(
+                                    "from",
+                                    "Where the codes of a choice come from, instead of a list: a"
+                                            + " lookup of a connection, as in"
+                                            + " tide-table.currencies.",
+                                    new Shape.Text(
+                                            Pattern.compile(
+                                                    Names.ADDRESS.pattern()
+                                                            + "\\.[a-z][A-Za-z0-9]*"),
+                                            "a connection and its lookup, as in"
+                                                    + " tide-table.currencies")),
                             key("to", "The object a reference points to.", Shapes.OBJECT_NAME),
                             key(
                                     "inverse",

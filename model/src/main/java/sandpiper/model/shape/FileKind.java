@@ -14,6 +14,7 @@ public enum FileKind {
     SERVICE_EXTENSION("service-extension", "service-extensions/*.yaml", ServiceShapes.EXTENSION),
     EVENT("event", "events/*.yaml", FileShapes.EVENT),
     ROUTE("route", "routes/*.yaml", RouteShapes.ROUTE),
+    CONNECTION("connection", "connections/*.yaml", ConnectionShapes.CONNECTION),
     ROLE("role", "roles/*.yaml", RoleShapes.ROLE),
     VIEW("view", "views/*.yaml", ViewShapes.VIEW),
     REQUIREMENT("requirement", "requirements/*.yaml", RequirementShapes.REQUIREMENT);

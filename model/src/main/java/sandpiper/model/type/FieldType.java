@@ -15,6 +15,7 @@ public sealed interface FieldType
                 BooleanType,
                 TemporalType,
                 ChoiceType,
+                OutsideChoiceType,
                 UuidType {
 
     /** The word for it in definition files. */

@@ -19,7 +19,7 @@ public enum TypeKeyword {
     TIME("time"),
     DATE_TIME("date-time"),
     DURATION("duration"),
-    CHOICE("choice", "choices"),
+    CHOICE("choice", "choices", "from"),
     REFERENCE("reference", "to", "inverse"),
     UUID("uuid");
 
@@ -33,6 +33,7 @@ public enum TypeKeyword {
                     "scale",
                     "currency",
                     "choices",
+                    "from",
                     "to",
                     "inverse");
 

@@ -13,10 +13,12 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.Tuning;
 import sandpiper.engine.delivery.Backoff;
 import sandpiper.engine.example.Examples;
+import sandpiper.engine.outside.OutsideServices;
 import sandpiper.engine.rehearsal.CopyHost;
 import sandpiper.engine.rehearsal.Rehearsals;
 import sandpiper.server.json.Bounds;
 import sandpiper.server.json.JsonReader;
+import sandpiper.server.outgoing.Targets;
 import sandpiper.server.settings.Rehearsed;
 import sandpiper.server.settings.Settings;
 import sandpiper.store.SqliteStorage;
@@ -40,7 +42,11 @@ class EngineConfiguration {
 
     @Bean(destroyMethod = "close")
     Engine engine(
-            Settings settings, Clock clock, MeterRegistry meters, Optional<Rehearsed> rehearsed) {
+            Settings settings,
+            Clock clock,
+            MeterRegistry meters,
+            OutsideServices outside,
+            Optional<Rehearsed> rehearsed) {
         var limits = settings.limits();
         DataFile.requireExpected(settings.data(), settings.fresh());
         var engine =
@@ -51,12 +57,23 @@ class EngineConfiguration {
                                 limits.waitingChanges(),
                                 Backoff.OF_HANDLERS,
                                 new WriteMeters(meters),
-                                rehearsed.isEmpty()));
+                                rehearsed.isEmpty(),
+                                outside));
         DataFile.requireDemoMeant(engine, settings.demo());
         Gauge.builder("sandpiper.changes.waiting", engine, Engine::waiting)
                 .description("Changes that wait to be written.")
                 .register(meters);
         return engine;
+    }
+
+    @Bean
+    Targets webhookTargets(Settings settings) {
+        return new Targets(settings.webhooks().allow(), "sandpiper.webhooks.allow");
+    }
+
+    @Bean
+    Targets connectionTargets(Settings settings) {
+        return new Targets(settings.connections().allow(), "sandpiper.connections.allow");
     }
 
     @Bean

@@ -67,6 +67,11 @@ public final class JsonReader {
                 "The body must be a JSON object, as in {\"name\": \"Sea Pink\"}.");
     }
 
+    /** A body that may be anything. */
+    public @Nullable Object any(byte[] body) {
+        return value(body);
+    }
+
     private @Nullable Object value(byte[] body) {
         if (body.length == 0) {
             throw new ProblemException(

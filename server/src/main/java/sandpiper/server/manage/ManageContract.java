@@ -117,6 +117,10 @@ class ManageContract {
                     RequirementController.class,
                     sandpiper.server.webhook.WebhookController.class,
                     sandpiper.server.traffic.TrafficController.class,
+                    sandpiper.server.outside.ConnectionController.class,
+                    sandpiper.server.outside.ConnectionView.class,
+                    sandpiper.server.outside.ContractController.class,
+                    sandpiper.server.outside.ContractView.class,
                     RevisionController.class,
                     LogicTrialController.class,
                     TrialController.class);

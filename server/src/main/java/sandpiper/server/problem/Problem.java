@@ -48,6 +48,7 @@ public record Problem(String title, int status, String detail, List<Wrong> error
             case PRECONDITION_FAILED -> "The record was changed meanwhile";
             case PRECONDITION_REQUIRED -> "The version is needed";
             case TOO_MANY_REQUESTS -> "Too many calls";
+            case SERVICE_UNAVAILABLE -> "The service cannot do this now";
             case CONTENT_TOO_LARGE -> "The request is too large";
             default -> status.getReasonPhrase();
         };
@@ -62,6 +63,7 @@ public record Problem(String title, int status, String detail, List<Wrong> error
                     case STALE -> HttpStatus.PRECONDITION_FAILED;
                     case UNVERSIONED -> HttpStatus.PRECONDITION_REQUIRED;
                     case CONFLICT -> HttpStatus.CONFLICT;
+                    case UNAVAILABLE -> HttpStatus.SERVICE_UNAVAILABLE;
                 };
         var faults = refused.faults();
         var detail =

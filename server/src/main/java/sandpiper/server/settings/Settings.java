@@ -36,6 +36,7 @@ public record Settings(
         @DefaultValue Limits limits,
         @DefaultValue Cors cors,
         @DefaultValue Webhooks webhooks,
+        @DefaultValue Connections connections,
         @DefaultValue Tracing tracing,
         @DefaultValue Instance instance,
         @DefaultValue Packages packages,
@@ -133,6 +134,24 @@ public record Settings(
         public Webhooks {
             allow = trimmed(allow);
             within("webhooks.timeout", timeout.toMillis(), 1, Duration.ofHours(1).toMillis());
+        }
+    }
+
+    /**
+     * Calls of services outside.
+     *
+     * @param allow {@code host} or {@code host:port} that may be called within the own network
+     * @param timeout after which a call is given up
+     * @param answer most bytes of an answer
+     */
+    public record Connections(
+            @DefaultValue List<String> allow,
+            @DefaultValue("10s") Duration timeout,
+            @DefaultValue("2MB") DataSize answer) {
+        public Connections {
+            allow = trimmed(allow);
+            within("connections.timeout", timeout.toMillis(), 1, Duration.ofSeconds(25).toMillis());
+            within("connections.answer", answer.toBytes(), 1_000, 64 << 20);
         }
     }
 

@@ -64,7 +64,7 @@ public class Traffic {
     }
 
     /** Counts a call that was answered. */
-    void count(Called called, int status, Duration took, String said, String trace) {
+    public void count(Called called, int status, Duration took, String said, String trace) {
         var now = engine.clock().instant();
         long micros = took.toNanos() / 1_000;
         boolean wrong = status >= 400;
@@ -93,7 +93,9 @@ public class Traffic {
         return meters.timer(
                 "sandpiper.calls",
                 "service",
-                called.service() + " v" + called.version(),
+                called.protocol().equals(Called.OUTGOING)
+                        ? called.service()
+                        : called.service() + " v" + called.version(),
                 "resource",
                 called.resource(),
                 "operation",

@@ -3,30 +3,19 @@ package sandpiper.server.webhook;
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.InterruptedIOException;
-import java.net.ConnectException;
 import java.net.URI;
-import java.net.UnknownHostException;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Map;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.TimeUnit;
-import javax.net.ssl.SSLException;
 import org.apache.hc.client5.http.classic.methods.HttpPost;
-import org.apache.hc.client5.http.config.ConnectionConfig;
-import org.apache.hc.client5.http.config.RequestConfig;
-import org.apache.hc.client5.http.impl.classic.CloseableHttpClient;
-import org.apache.hc.client5.http.impl.classic.HttpClients;
-import org.apache.hc.client5.http.impl.io.PoolingHttpClientConnectionManagerBuilder;
 import org.apache.hc.core5.http.ClassicHttpResponse;
 import org.apache.hc.core5.http.ContentType;
 import org.apache.hc.core5.http.io.entity.StringEntity;
-import org.apache.hc.core5.util.Timeout;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
+import sandpiper.server.outgoing.OutgoingHttp;
+import sandpiper.server.outgoing.Targets;
 import sandpiper.server.settings.Settings;
 
 /**
@@ -36,49 +25,15 @@ import sandpiper.server.settings.Settings;
 @Component
 class WebhookClient {
     private static final int LONGEST_ANSWER = 4_000;
-    private static final int CONNECTIONS = 64;
-    private static final int CONNECTIONS_EACH = 8;
-
-    private final Targets targets;
-    private final Duration wholeTime;
-    private final CloseableHttpClient http;
-    private final ScheduledExecutorService watch =
-            Executors.newSingleThreadScheduledExecutor(
-                    Thread.ofPlatform().daemon().name("sandpiper-webhook-watch").factory());
+    private final OutgoingHttp http;
 
     @Autowired
-    WebhookClient(Targets targets, Settings settings) {
-        this(targets, settings.webhooks().timeout());
+    WebhookClient(Targets webhookTargets, Settings settings) {
+        this(webhookTargets, settings.webhooks().timeout());
     }
 
     WebhookClient(Targets targets, Duration wholeTime) {
-        this.targets = targets;
-        this.wholeTime = wholeTime;
-        var timeout = Timeout.of(wholeTime);
-        this.http =
-                HttpClients.custom()
-                        .disableRedirectHandling()
-                        .disableAutomaticRetries()
-                        .disableCookieManagement()
-                        .disableAuthCaching()
-                        .setUserAgent("Sandpiper")
-                        .setConnectionManager(
-                                PoolingHttpClientConnectionManagerBuilder.create()
-                                        .setDnsResolver(targets)
-                                        .setMaxConnTotal(CONNECTIONS)
-                                        .setMaxConnPerRoute(CONNECTIONS_EACH)
-                                        .setDefaultConnectionConfig(
-                                                ConnectionConfig.custom()
-                                                        .setConnectTimeout(timeout)
-                                                        .setSocketTimeout(timeout)
-                                                        .build())
-                                        .build())
-                        .setDefaultRequestConfig(
-                                RequestConfig.custom()
-                                        .setConnectionRequestTimeout(timeout)
-                                        .setResponseTimeout(timeout)
-                                        .build())
-                        .build();
+        this.http = new OutgoingHttp(targets, wholeTime, "webhook");
     }
 
     /**
@@ -107,7 +62,7 @@ class WebhookClient {
     Sent post(String address, Map<String, String> headers, String body) {
         URI uri;
         try {
-            uri = targets.check(address);
+            uri = http.targets().check(address);
         } catch (IllegalArgumentException e) {
             return Sent.failed(String.valueOf(e.getMessage()));
         }
@@ -116,37 +71,23 @@ class WebhookClient {
         request.setEntity(
                 new StringEntity(
                         body, ContentType.create(CloudEvents.TYPE, StandardCharsets.UTF_8)));
-        // A receiver that sends a byte now and then keeps a socket's own time-out from ever ending.
-        var end = watch.schedule(request::cancel, wholeTime.toMillis(), TimeUnit.MILLISECONDS);
-        try {
-            return http.execute(request, this::read);
-        } catch (IllegalArgumentException e) {
-            return Sent.failed(String.valueOf(e.getMessage()));
-        } catch (IOException e) {
-            return Sent.failed(said(e, request.isCancelled()));
-        } finally {
-            end.cancel(false);
-        }
+        return http.send(
+                uri,
+                request,
+                new OutgoingHttp.Receiver<>() {
+                    @Override
+                    public Sent handleResponse(ClassicHttpResponse response) throws IOException {
+                        return read(response);
+                    }
+
+                    @Override
+                    public Sent none(OutgoingHttp.NoAnswer why) {
+                        return Sent.failed(why.said());
+                    }
+                });
     }
 
-    private String said(IOException e, boolean late) {
-        if (late || e instanceof InterruptedIOException) {
-            return "There was no answer within %d s.".formatted(wholeTime.toSeconds());
-        }
-        return switch (e) {
-            case SSLException _ ->
-                    "Its certificate is not right: %s".formatted(firstLine(e.getMessage()));
-            case UnknownHostException _ -> "There is no host of that name.";
-            case ConnectException _ -> "Nothing answers at that address.";
-            default -> "The connection broke: %s".formatted(firstLine(e.getMessage()));
-        };
-    }
-
-    private static String firstLine(@Nullable String message) {
-        return message == null ? "no reason was given" : message.lines().findFirst().orElse("");
-    }
-
-    private Sent read(ClassicHttpResponse response) throws IOException {
+    private static Sent read(ClassicHttpResponse response) throws IOException {
         int status = response.getCode();
         var answer = beginning(response);
         boolean delivered = status >= 200 && status < 300;
@@ -184,7 +125,6 @@ class WebhookClient {
 
     @PreDestroy
     void close() throws IOException {
-        watch.shutdownNow();
         http.close();
     }
 }

@@ -32,6 +32,7 @@ import sandpiper.engine.event.Webhook;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.release.EventType;
+import sandpiper.server.outgoing.Targets;
 import sandpiper.server.problem.Problem.Wrong;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.security.SecretCipher;
@@ -47,10 +48,10 @@ public class WebhookController {
     private final SecretCipher seal;
     private final Targets targets;
 
-    WebhookController(Engine engine, SecretCipher seal, Targets targets) {
+    WebhookController(Engine engine, SecretCipher seal, Targets webhookTargets) {
         this.engine = engine;
         this.seal = seal;
-        this.targets = targets;
+        this.targets = webhookTargets;
     }
 
     /**

@@ -19,6 +19,7 @@ import sandpiper.model.release.Release;
 import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.NumberType;
+import sandpiper.model.type.OutsideChoiceType;
 import sandpiper.model.type.TemporalType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
@@ -110,7 +111,10 @@ final class FigureReader {
                     link != null
                             ? link.columns()
                             : List.of(isMoment ? quarterHour(column) : column);
-            text = by.type() instanceof TextType || by.type() instanceof ChoiceType;
+            text =
+                    by.type() instanceof TextType
+                            || by.type() instanceof ChoiceType
+                            || by.type() instanceof OutsideChoiceType;
         }
 
         /** Rounded down, before 1970 too. */

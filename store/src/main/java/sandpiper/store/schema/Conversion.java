@@ -8,6 +8,7 @@ import sandpiper.model.release.Field;
 import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.NumberType;
+import sandpiper.model.type.OutsideChoiceType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
 import sandpiper.store.table.Tables;
@@ -45,8 +46,16 @@ final class Conversion {
         if (from instanceof TextType a && to instanceof TextType b) {
             return Optional.of(languages(a, b));
         }
-        if (from instanceof TextType a && !a.isLocalised() && to instanceof ChoiceType) {
+        boolean isCode =
+                from instanceof ChoiceType
+                        || from instanceof OutsideChoiceType
+                        || (from instanceof TextType a && !a.isLocalised());
+        if (isCode && to instanceof ChoiceType) {
             return Optional.of(List.of(column));
+        }
+        if (isCode && to instanceof OutsideChoiceType) {
+            // What it is called outside is known when it is chosen again.
+            return Optional.of(List.of(column, "null"));
         }
         return Optional.empty();
     }
@@ -105,7 +114,7 @@ final class Conversion {
             case NumberType number when number.scale() == 0 ->
                     Optional.of("cast(%s as text)".formatted(column));
             case NumberType number -> Optional.of(decimalAsText(column, number.scale()));
-            case TextType _, ChoiceType _ -> Optional.of(column);
+            case TextType _, ChoiceType _, OutsideChoiceType _ -> Optional.of(column);
             default ->
                     switch (from.keyword()) {
                         case UUID -> Optional.of(column);

@@ -13,6 +13,8 @@ import sandpiper.model.type.FieldType;
 import sandpiper.model.type.Localised;
 import sandpiper.model.type.Money;
 import sandpiper.model.type.MoneyType;
+import sandpiper.model.type.OutsideChoiceType;
+import sandpiper.model.type.OutsideCode;
 import sandpiper.model.type.TextType;
 
 /** Values between their stored form and the columns of a row. */
@@ -37,6 +39,10 @@ public final class ColumnValues {
                 into.add(value instanceof Money money ? money.unscaled() : null);
                 into.add(value instanceof Money money ? money.currency() : null);
             }
+            case OutsideChoiceType _ -> {
+                into.add(value instanceof OutsideCode code ? code.code() : null);
+                into.add(value instanceof OutsideCode code ? code.label() : null);
+            }
             default -> into.add(value);
         }
     }
@@ -58,6 +64,10 @@ public final class ColumnValues {
             case MoneyType _ -> {
                 var currency = text(row, column + 1);
                 return currency == null ? null : new Money(row.getLong(column), currency);
+            }
+            case OutsideChoiceType _ -> {
+                var code = text(row, column);
+                return code == null ? null : new OutsideCode(code, text(row, column + 1));
             }
             default -> {
                 return readOne(field.type().stores(), row, column);
@@ -86,7 +96,7 @@ public final class ColumnValues {
     public static int width(Field field) {
         return switch (field.type()) {
             case TextType text when text.isLocalised() -> text.languages().size();
-            case MoneyType _ -> 2;
+            case MoneyType _, OutsideChoiceType _ -> 2;
             default -> 1;
         };
     }

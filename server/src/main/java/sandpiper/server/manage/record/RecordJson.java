@@ -11,6 +11,7 @@ import sandpiper.engine.read.PlainRecords;
 import sandpiper.engine.record.RecordView;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.OutsideCode;
 
 /**
  * Records as console and command line get them: values, and beside them what people recognise
@@ -56,6 +57,9 @@ public final class RecordJson {
                     && paths.get(i).last().type() instanceof FieldType.Reference reference
                     && access.tells(access.live().release().target(reference))) {
                 titles.put(paths.get(i).last().name(), title);
+            }
+            if (values[i] instanceof OutsideCode(_, var label) && label != null) {
+                titles.put(paths.get(i).last().name(), label);
             }
         }
         return titles;

@@ -1,4 +1,4 @@
-package sandpiper.server.webhook;
+package sandpiper.server.outgoing;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -9,8 +9,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class TargetsTest {
-    private final Targets none = new Targets(List.of());
-    private final Targets some = new Targets(List.of("books.example:8443", "127.0.0.1"));
+    private final Targets none = new Targets(List.of(), "sandpiper.webhooks.allow");
+    private final Targets some = new Targets(List.of("books.example:8443", "127.0.0.1"), "sandpiper.webhooks.allow");
 
     @ParameterizedTest
     @ValueSource(

@@ -1,4 +1,4 @@
-package sandpiper.server.webhook;
+package sandpiper.server.outgoing;
 
 import java.net.InetAddress;
 import java.net.URI;
@@ -8,27 +8,25 @@ import java.util.List;
 import java.util.Locale;
 import org.apache.hc.client5.http.DnsResolver;
 import org.apache.hc.client5.http.SystemDefaultDnsResolver;
-import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.stereotype.Component;
-import sandpiper.server.settings.Settings;
 
 /**
  * Which addresses may be called: public ones over https, and those of the instance's own network
  * that the operator lists. The check is made where names are resolved for the connection itself, so
  * that no name can lead elsewhere afterwards.
  */
-@Component
-class Targets implements DnsResolver {
+public final class Targets implements DnsResolver {
     private final List<String> allowed;
+    private final String setting;
 
-    @Autowired
-    Targets(Settings settings) {
-        this(settings.webhooks().allow());
-    }
-
-    /** {@code host} or {@code host:port}, as in {@code 127.0.0.1:8090}. */
-    Targets(List<String> allowed) {
-        this.allowed = allowed;
+    /**
+     * Rules with exceptions.
+     *
+     * @param allowed {@code host} or {@code host:port}, as in {@code 127.0.0.1:8090}
+     * @param setting the setting in which they are listed, for messages
+     */
+    public Targets(List<String> allowed, String setting) {
+        this.allowed = List.copyOf(allowed);
+        this.setting = setting;
     }
 
     /**
@@ -36,7 +34,7 @@ class Targets implements DnsResolver {
      *
      * @throws IllegalArgumentException when it may not, saying why
      */
-    URI check(String address) {
+    public URI check(String address) {
         URI uri;
         try {
             uri = new URI(address);
@@ -51,25 +49,26 @@ class Targets implements DnsResolver {
         }
         if (uri.getUserInfo() != null) {
             throw new IllegalArgumentException(
-                    "The address must not hold a name and password; messages are signed instead.");
+                    "The address must not hold a name and password.");
         }
         if (!isAllowed(host, uri.getPort())) {
             if (isListed(host)) {
                 throw new IllegalArgumentException(
-                        "%s is listed in the setting sandpiper.webhooks.allow with another port."
-                                .formatted(host));
+                        "%s is listed in the setting %s with another port."
+                                .formatted(host, setting));
             }
             if (scheme.equals("http")) {
                 throw new IllegalArgumentException(
-                        "The address must begin with https://; without encryption only addresses"
-                                + " listed in the setting sandpiper.webhooks.allow are called.");
+                        ("The address must begin with https://; without encryption only addresses"
+                                        + " listed in the setting %s are called.")
+                                .formatted(setting));
             }
             checkLiteral(host);
         }
         return uri;
     }
 
-    private static void checkLiteral(String host) {
+    private void checkLiteral(String host) {
         boolean isLiteral = host.startsWith("[") || host.matches("[0-9.]+");
         if (isLiteral) {
             try {
@@ -113,7 +112,7 @@ class Targets implements DnsResolver {
         return SystemDefaultDnsResolver.INSTANCE.resolveCanonicalHostname(host);
     }
 
-    private static void require(String host, InetAddress address) {
+    private void require(String host, InetAddress address) {
         boolean isInside =
                 address.isAnyLocalAddress()
                         || address.isLoopbackAddress()
@@ -128,9 +127,9 @@ class Targets implements DnsResolver {
         }
     }
 
-    private static String inside(String host) {
-        return "%s is inside the service's own network; list it in the setting sandpiper.webhooks.allow to call it."
-                .formatted(host);
+    private String inside(String host) {
+        return "%s is inside the service's own network; list it in the setting %s to call it."
+                .formatted(host, setting);
     }
 
     /** Addresses of private networks in IPv6 (RFC 4193). */
