@@ -18,6 +18,7 @@ public final class Demo {
     public static final String BOOKING_SECRET = "berths-for-all";
 
     private static final String BOOKKEEPING = "bookkeeping";
+    private static final String TIDE_TABLE = "tide-table";
     private static final int BATCH = 200;
 
     private final ManageClient client;
@@ -102,6 +103,13 @@ public final class Demo {
                             .path("secret")
                             .asString());
         }
+    }
+
+    /** Tells the instance where the made-up tide table answers. */
+    public void connect(TideTable tides) {
+        client.put(
+                "/manage/v1/connections/reaches/" + TIDE_TABLE,
+                Map.of("address", tides.address(), "scheme", "bearer", "secret", TideTable.TOKEN));
     }
 
     private void loadRecords(String object, List<Map<String, Object>> records) {

@@ -42,10 +42,12 @@ public final class PackageFiles {
     private static boolean isDefinition(Path path) {
         var name = path.getFileName().toString();
         var folder = path.getParent();
+        boolean isContract =
+                name.matches(".+\\.openapi\\.json") && folder != null && folder.endsWith("connections");
         boolean isSeed = name.endsWith(".csv") && folder != null && folder.endsWith("data");
         return Files.isRegularFile(path)
                 && !name.startsWith(".")
-                && (name.endsWith(".yaml") || isSeed);
+                && (name.endsWith(".yaml") || isSeed || isContract);
     }
 
     private static String text(Path path) throws IOException {

@@ -14,6 +14,7 @@ import sandpiper.cli.common.FileOwner;
 import sandpiper.client.ManageClient;
 import sandpiper.demo.Bookkeeping;
 import sandpiper.demo.Demo;
+import sandpiper.demo.TideTable;
 import sandpiper.server.SandpiperServer;
 import sandpiper.server.config.StartOptions;
 
@@ -44,6 +45,8 @@ public final class DemoCommand implements Callable<Integer> {
         var bookkeeping = Bookkeeping.start(port == 0 ? 0 : port + 1);
         // It stands beside the service, where webhooks are not sent unless that is allowed.
         System.setProperty("sandpiper.webhooks.allow", bookkeeping.place());
+        var tides = TideTable.start(port == 0 ? 0 : port + 2);
+        System.setProperty("sandpiper.connections.allow", tides.place());
         // Everybody knows its passwords.
         System.setProperty("sandpiper.address", "127.0.0.1");
         System.setProperty("sandpiper.demo", "true");
@@ -61,8 +64,9 @@ public final class DemoCommand implements Callable<Integer> {
             demo.load();
         }
         demo.connect(bookkeeping);
+        demo.connect(tides);
         rememberConnection(running.address());
-        explain(running.address(), bookkeeping.place(), out);
+        explain(running.address(), bookkeeping.place(), tides.place(), out);
         return ServeCommand.KEEPS_RUNNING;
     }
 
@@ -75,7 +79,7 @@ public final class DemoCommand implements Callable<Integer> {
                         .formatted(address, Demo.PASSWORD));
     }
 
-    private static void explain(String address, String bookkeeping, PrintWriter out) {
+    private static void explain(String address, String bookkeeping, String tides, PrintWriter out) {
         out.printf(
                 """
 
@@ -87,6 +91,8 @@ public final class DemoCommand implements Callable<Integer> {
                              auditor / %2$s      (sees what was charged)
                   Service    booking-site / %3$s
                   Webhooks   the bookkeeping at http://%4$s/ledger hears of stays and invoices
+                  Connection the tide table at http://%5$s gives gauges and exchange rates;
+                             curl -X PUT http://%5$s/mode/down and it is down (slow, wrong, well)
 
                 Try:
                   curl -u booking-site:%3$s '%1$s/api/berth-desk/v1/stays?filter=state%%20%%3D%%20%%22Alongside%%22&limit=3'
@@ -95,7 +101,7 @@ public final class DemoCommand implements Callable<Integer> {
 
                 Stop with Ctrl-C. The data stays; the next start takes seconds.
                 """,
-                address, Demo.PASSWORD, Demo.BOOKING_SECRET, bookkeeping);
+                address, Demo.PASSWORD, Demo.BOOKING_SECRET, bookkeeping, tides);
         out.flush();
     }
 }

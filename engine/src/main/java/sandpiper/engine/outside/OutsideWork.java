@@ -1,5 +1,6 @@
 package sandpiper.engine.outside;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
@@ -18,11 +19,14 @@ import sandpiper.engine.work.RecordState;
 import sandpiper.engine.work.Row;
 import sandpiper.engine.work.Workspace;
 import sandpiper.logic.Quoted;
+import sandpiper.logic.type.LogicType;
+import sandpiper.logic.value.Decimal;
 import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.ValueText;
 import sandpiper.model.connection.ConnectionType;
 import sandpiper.model.connection.LookupType;
 import sandpiper.model.connection.OutsideCallType;
+import sandpiper.model.definition.PackageType;
 import sandpiper.model.release.Field;
 import sandpiper.model.type.OutsideChoiceType;
 import sandpiper.model.type.OutsideCode;
@@ -81,6 +85,42 @@ public final class OutsideWork {
                 yield value;
             }
         };
+    }
+
+    /**
+     * How much of one currency an amount of 1 in another is on a day, by the call that a package
+     * names.
+     *
+     * @throws AnswersWantedException when it has to be asked first
+     */
+    public Object rate(String from, String to, LocalDate day) {
+        var base = workspace.release().rates();
+        if (base.isEmpty()) {
+            return Nothing.NULL;
+        }
+        var of = rate(base.get(), to, day);
+        var divisor = rate(base.get(), from, day);
+        return of instanceof Decimal a && divisor instanceof Decimal b && b.signum() > 0
+                ? a.dividedBy(b)
+                : Nothing.NULL;
+    }
+
+    private Object rate(PackageType base, String currency, LocalDate day) {
+        if (currency.equals(base.currency())) {
+            return Decimal.ONE;
+        }
+        var parts = String.valueOf(base.rates()).split("\\.", 2);
+        var call =
+                (OutsideCallType)
+                        ConnectionType.find(workspace.release(), parts[0])
+                                .flatMap(one -> one.function(parts[1]))
+                                .orElseThrow();
+        return call(
+                call,
+                call.parameters().stream()
+                        .<Object>map(one ->
+                                one.type() == LogicType.Simple.DATE ? day : (Object) currency)
+                        .toList());
     }
 
     private static Fault fault(String message) {

@@ -109,6 +109,7 @@ public final class UnitOfWork {
                         numbers,
                         tracer);
         this.outside = new OutsideWork(sinks.outside(), workspace, faults, tracer);
+        workspace.evaluation().rates(outside::rate);
         this.raised = new RaisedEvents(workspace, faults, tracer);
         this.steps =
                 new StepContext(

@@ -9,6 +9,7 @@ import sandpiper.logic.LogicCode;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.logic.Span;
+import sandpiper.logic.function.AmountFunctions;
 import sandpiper.logic.function.Builtin;
 import sandpiper.logic.function.Builtins;
 import sandpiper.logic.function.Overload;
@@ -230,11 +231,47 @@ final class Calls {
         if (TOTALS.contains(builtin.name()) && terms.size() == 1 && isOfRecords(terms.getFirst())) {
             return aggregate(builtin, fitting.get(), terms.getFirst(), call.span());
         }
+        if (builtin.name().equals(AmountFunctions.CONVERT)) {
+            return conversion(builtin, fitting.get(), terms, call.span());
+        }
         var type = typeOf(builtin, fitting.get(), terms);
         checkText(builtin, terms);
         checkFunctions(builtin, fitting.get(), terms);
         checkKinds(builtin, terms);
         return new Term.Call(builtin, terms, type, call.span());
+    }
+
+    /** The currency of an amount that is always in the same is known here alone. */
+    private Term conversion(Builtin builtin, Overload form, List<Term> given, Span span) {
+        if (!checking.areSteps()) {
+            checking.error(
+                    LogicCode.ASKS_IN_CHANGE,
+                    span,
+                    "convert may have to ask an outside service for the rate, so it stands in"
+                            + " steps alone: let a rule set a field to it.");
+        } else if (!checking.world().hasRates()) {
+            checking.error(
+                    LogicCode.UNKNOWN_FUNCTION,
+                    span,
+                    "No package says from where exchange rates come; name a call of a connection"
+                            + " in package.yaml, as in rates: tide-table.rate.");
+        }
+        var terms = new ArrayList<>(given);
+        if (terms.size() == AmountFunctions.FROM
+                && terms.getFirst().type() instanceof LogicType.AmountOf(var currency)
+                && currency != null) {
+            terms.add(new Term.Constant(currency, Simple.TEXT, false, span));
+        }
+        if (terms.size() == AmountFunctions.FROM
+                && (terms.getFirst().type() == Simple.NUMBER
+                        || terms.getFirst().type() == Simple.PERCENT)) {
+            checking.error(
+                    LogicCode.WRONG_ARGUMENTS,
+                    terms.getFirst().span(),
+                    "This is %s without a currency; say the one it is in as the fourth argument."
+                            .formatted(terms.getFirst().type().described()));
+        }
+        return new Term.Call(builtin, terms, typeOf(builtin, form, terms), span);
     }
 
     private static LogicType typeOf(Builtin builtin, Overload form, List<Term> terms) {

@@ -19,9 +19,19 @@ final class Checking {
     private final Map<Span, Term> meanings = new LinkedHashMap<>();
     private final Map<Span, Scope> scopes = new LinkedHashMap<>();
     private int slots;
+    private boolean steps;
 
     Checking(World world) {
         this.world = world;
+    }
+
+    /** Says that steps are checked, which may ask outside. */
+    void ofSteps() {
+        steps = true;
+    }
+
+    boolean areSteps() {
+        return steps;
     }
 
     World world() {

@@ -34,6 +34,7 @@ public final class StepChecker {
             NameContext setting, @Nullable FunctionType function, boolean isPartOfChange) {
         this.isPartOfChange = isPartOfChange;
         this.checking = new Checking(setting.world());
+        checking.ofSteps();
         this.expressions = new Expressions(checking);
         this.names = new LocalNames(checking);
         this.records = new RecordSteps(checking, expressions, names);

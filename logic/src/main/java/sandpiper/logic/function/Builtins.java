@@ -22,6 +22,7 @@ public final class Builtins {
         all.addAll(ListFunctions.ALL);
         all.addAll(AggregateFunctions.ALL);
         all.addAll(ContextFunctions.ALL);
+        all.addAll(AmountFunctions.ALL);
         all.addAll(TemporalFunctions.ALL);
         all.addAll(RangeFunctions.ALL);
         var map = new LinkedHashMap<String, Builtin>();

@@ -1,6 +1,7 @@
 package sandpiper.logic.function;
 
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.ZoneId;
 
 /** What an expression may ask of its surroundings while it runs. */
@@ -10,6 +11,13 @@ public interface CallContext {
 
     /** The zone in which days are meant. */
     ZoneId zone();
+
+    /**
+     * The exchange rate of a day: how much of one currency an amount of 1 in another is.
+     *
+     * @return a number, or FEEL's null when there is none
+     */
+    Object rate(String from, String to, LocalDate day);
 
     /** Takes a sentence that says why something came to null. */
     void note(String message);

@@ -2,10 +2,12 @@ package sandpiper.logic.run;
 
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import sandpiper.logic.function.CallContext;
+import sandpiper.logic.value.Nothing;
 
 /**
  * One run of expressions, or of many on one request: its moment, where its records come from, what
@@ -44,6 +46,11 @@ public final class Evaluation implements CallContext {
     private long deadline = Long.MAX_VALUE;
     private Duration longest = LONGEST;
     private int sinceLook;
+    private Rates rates =
+            (from, to, _) -> {
+                note("There is no rate of %s in %s.".formatted(from, to));
+                return Nothing.NULL;
+            };
 
     public Evaluation(Instant now, ZoneId zone, RecordSource records) {
         this(now, zone, records, USUAL_BUDGET);
@@ -74,6 +81,23 @@ public final class Evaluation implements CallContext {
 
     RecordSource records() {
         return records;
+    }
+
+    /** Where exchange rates come from. */
+    @FunctionalInterface
+    public interface Rates {
+        /** See {@link CallContext#rate}. */
+        Object rate(String from, String to, LocalDate day);
+    }
+
+    /** Says where exchange rates come from; from nowhere before that. */
+    public void rates(Rates source) {
+        rates = source;
+    }
+
+    @Override
+    public Object rate(String from, String to, LocalDate day) {
+        return rates.rate(from, to, day);
     }
 
     @Override

@@ -40,6 +40,11 @@ public interface World {
         return List.of();
     }
 
+    /** Whether it is said where exchange rates come from. */
+    default boolean hasRates() {
+        return false;
+    }
+
     /** Every name {@link #event} knows. */
     default List<String> eventNames() {
         return List.of();

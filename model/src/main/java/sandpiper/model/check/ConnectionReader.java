@@ -19,10 +19,12 @@ import sandpiper.model.connection.ConnectionType;
 import sandpiper.model.connection.LookupType;
 import sandpiper.model.connection.OutsideCallType;
 import sandpiper.model.connection.OutsideOperation;
+import sandpiper.model.definition.PackageSight;
 import sandpiper.model.definition.PackageType;
 import sandpiper.model.openapi.ApiDocument;
 import sandpiper.model.openapi.ApiDocumentException;
 import sandpiper.model.openapi.ApiOperation;
+import sandpiper.model.openapi.ApiParameter;
 import sandpiper.model.release.Parameter;
 import sandpiper.model.release.ValueType;
 import sandpiper.model.source.Source;
@@ -106,6 +108,61 @@ final class ConnectionReader {
                                         Place.START,
                                         DefinitionCode.UNREAD_FILE,
                                         "No connection names this document as its contract.")));
+    }
+
+    /** Looks whether what a package says of exchange rates can be. */
+    void checkRates(Source source, String packageName) {
+        var written = Source.text(source.root(), "rates").orElse("");
+        var parts = written.split("\\.", 2);
+        if (parts.length < 2) {
+            return;
+        }
+        var other =
+                packages.values().stream()
+                        .filter(one -> one.rates() != null && !one.name().equals(packageName))
+                        .findFirst();
+        var connection = connections.get(parts[0]);
+        var call =
+                connection == null
+                        ? null
+                        : connection.functions().stream()
+                                .filter(one -> one.name().equals(parts[1]))
+                                .findFirst()
+                                .orElse(null);
+        if (call == null) {
+            var all = new ArrayList<String>();
+            connections
+                    .values()
+                    .forEach(one -> one.functions().forEach(each -> all.add(each.written())));
+            source.error(
+                    DefinitionCode.UNKNOWN_CONNECTION,
+                    "There is no call %s.".formatted(Quoted.of(written)),
+                    Nearest.to(written, all).orElse(null),
+                    "rates");
+        } else if (!PackageSight.reaches(packages, packageName, connection.packageName())) {
+            source.error(
+                    DefinitionCode.NOT_VISIBLE,
+                    "%s is in the package %s, which %s does not depend on; add it to \"depends\"."
+                            .formatted(connection.name(), connection.packageName(), packageName),
+                    null,
+                    "rates");
+        } else if (!call.givesRates()) {
+            source.error(
+                    DefinitionCode.NOT_FOR_THIS_TYPE,
+                    "%s cannot give exchange rates: such a call takes a text and a date, gives a"
+                                    .formatted(written)
+                            + " decimal, and is kept (keep: P365D), so that a day's rate stays"
+                            + " what it was.",
+                    null,
+                    "rates");
+        } else if (other.isPresent()) {
+            source.error(
+                    DefinitionCode.DUPLICATE_NAME,
+                    "The package %s says already from where exchange rates come."
+                            .formatted(other.get().name()),
+                    null,
+                    "rates");
+        }
     }
 
     private @Nullable ApiDocument document(Source source, String path) {
@@ -230,10 +287,8 @@ final class ConnectionReader {
             var place = List.of("calls", name);
             var written = Source.text(definition, "call").orElse("GET /");
             var values = new ValueReader(source, owner, choices);
-            var given =
-                    values.group(
-                            Source.mapping(definition, "parameters"),
-                            List.of("calls", name, "parameters"));
+            var parameters = Source.mapping(definition, "parameters");
+            var given = values.group(parameters, List.of("calls", name, "parameters"));
             var returns =
                     definition
                             .get("returns")
@@ -249,10 +304,15 @@ final class ConnectionReader {
                         at(place, "keep"));
             }
             var operation = operation(written, at(place, "call"));
-            var names = given.names();
+            var names = given.names().stream().map(one -> sentName(parameters, one)).toList();
             operation.ifPresent(one -> {
-                for (var parameter : given.entries()) {
-                    checks.takes(one, parameter, at(place, "parameters", parameter.name()));
+                for (int i = 0; i < names.size(); i++) {
+                    var parameter = given.entries().get(i);
+                    checks.takes(
+                            one,
+                            names.get(i),
+                            parameter,
+                            at(place, "parameters", parameter.name()));
                 }
                 checks.needsNothingBut(one, names, at(place, "call"));
                 if (returns != null) {
@@ -264,31 +324,39 @@ final class ConnectionReader {
                     name,
                     Source.text(definition, "describe").orElse(null),
                     sent(written, operation.orElse(null), names),
-                    required(given, operation.orElse(null)),
+                    required(given, names, operation.orElse(null)),
                     returns,
                     steps,
                     keep.orElse(null),
                     owner.zone());
         }
 
+        /** What the contract calls a parameter. */
+        private static String sentName(YamlNode.Mapping parameters, String name) {
+            return Source.text(Source.mapping(parameters, name), "sent").orElse(name);
+        }
+
         /** What the contract always needs, a caller always gives. */
         private static ValueType.Group required(
-                ValueType.Group given, @Nullable ApiOperation operation) {
-            return new ValueType.Group(
-                    given.entries().stream()
-                            .map(one ->
-                                    new Parameter(
-                                            one.name(),
-                                            one.label(),
-                                            one.describe(),
-                                            one.required()
-                                                    || (operation != null
-                                                            && operation
-                                                                    .parameter(one.name())
-                                                                    .filter(of -> of.required())
-                                                                    .isPresent()),
-                                            one.type()))
-                            .toList());
+                ValueType.Group given, List<String> names, @Nullable ApiOperation operation) {
+            var entries = new ArrayList<Parameter>();
+            for (int i = 0; i < names.size(); i++) {
+                var one = given.entries().get(i);
+                boolean needed =
+                        operation != null
+                                && operation
+                                        .parameter(names.get(i))
+                                        .filter(ApiParameter::required)
+                                        .isPresent();
+                entries.add(
+                        new Parameter(
+                                one.name(),
+                                one.label(),
+                                one.describe(),
+                                one.required() || needed,
+                                one.type()));
+            }
+            return new ValueType.Group(entries);
         }
 
         private Optional<ApiOperation> operation(String written, String[] place) {

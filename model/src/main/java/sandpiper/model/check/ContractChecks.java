@@ -3,6 +3,7 @@ package sandpiper.model.check;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
@@ -24,6 +25,22 @@ import sandpiper.model.type.TypeKeyword;
  */
 final class ContractChecks {
     private static final Set<String> NUMBERS = Set.of("number", "integer");
+
+    private static final Set<String> OWN_HEADERS =
+            Set.of(
+                    "authorization",
+                    "proxy-authorization",
+                    "host",
+                    "cookie",
+                    "content-length",
+                    "content-type",
+                    "transfer-encoding",
+                    "connection",
+                    "upgrade",
+                    "te",
+                    "accept",
+                    "user-agent",
+                    "idempotency-key");
 
     private final Source source;
 
@@ -60,7 +77,7 @@ final class ContractChecks {
     }
 
     /** That there is a parameter of a name which takes values of a type. */
-    void takes(ApiOperation operation, Parameter parameter, String... place) {
+    void takes(ApiOperation operation, String name, Parameter parameter, String... place) {
         if (!(parameter.type() instanceof ValueType.Single(var field))
                 || !isPlain(field.type())) {
             source.errorAtKey(
@@ -71,9 +88,18 @@ final class ContractChecks {
                     place);
             return;
         }
-        if (takes(operation, parameter.name(), place)) {
-            var shape = operation.parameter(parameter.name()).orElseThrow().shape();
-            requireFit(shape, field.type(), parameter.name(), false, place);
+        if (takes(operation, name, place)) {
+            var found = operation.parameter(name).orElseThrow();
+            if (found.place() == ApiParameter.Place.HEADER
+                    && OWN_HEADERS.contains(name.toLowerCase(Locale.ROOT))) {
+                source.errorAtKey(
+                        DefinitionCode.NOT_FOR_THIS_TYPE,
+                        "The header %s is sent by the service itself; credentials are given by the instance."
+                                .formatted(name),
+                        null,
+                        place);
+            }
+            requireFit(found.shape(), field.type(), name, false, place);
         }
     }
 

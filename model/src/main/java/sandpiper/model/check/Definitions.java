@@ -165,6 +165,7 @@ public final class Definitions {
                     .forEach(one -> connections.read(one, packageName));
         }
         connections.checkDocuments(diagnostics);
+        packageSources.forEach((name, source) -> connections.checkRates(source, name));
         new ReferenceChecker(
                         packages, objects, objectSources, extensionSources, connections.named())
                 .check();

@@ -38,7 +38,8 @@ final class PackageReader {
                 languages.isEmpty() ? List.of("en") : languages,
                 currency(source),
                 zone(source),
-                Source.text(root, "rounding").flatMap(Rounding::of).orElse(Rounding.HALF_UP));
+                Source.text(root, "rounding").flatMap(Rounding::of).orElse(Rounding.HALF_UP),
+                Source.text(root, "rates").orElse(null));
     }
 
     private static String currency(Source source) {

@@ -39,6 +39,18 @@ public record OutsideCallType(
         return connection + "." + name;
     }
 
+    /** Whether it can say how much of a currency one is on a day. */
+    public boolean givesRates() {
+        var types = parameters().stream().map(Parameter::type).toList();
+        var result = returns();
+        return keep != null
+                && types.size() == 2
+                && types.contains(LogicType.Simple.TEXT)
+                && types.contains(LogicType.Simple.DATE)
+                && result != null
+                && result.isNumeric();
+    }
+
     @Override
     public boolean isKept() {
         return keep != null;

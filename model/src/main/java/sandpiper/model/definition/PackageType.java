@@ -12,6 +12,8 @@ import org.jspecify.annotations.Nullable;
  * @param currency ISO 4217 code of amounts that name none
  * @param zone in which its dates are meant
  * @param rounding of what is worked out
+ * @param rates the call that exchange rates of its currency come from, as in {@code
+ *     tide-table.rate}, or {@code null}
  */
 public record PackageType(
         String name,
@@ -23,7 +25,8 @@ public record PackageType(
         List<String> languages,
         String currency,
         ZoneId zone,
-        Rounding rounding) {
+        Rounding rounding,
+        @Nullable String rates) {
     public PackageType {
         depends = List.copyOf(depends);
         languages = List.copyOf(languages);

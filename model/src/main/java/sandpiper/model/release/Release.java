@@ -118,6 +118,11 @@ public final class Release {
         return routes;
     }
 
+    /** The package that says where exchange rates come from, if one does. */
+    public Optional<PackageType> rates() {
+        return packages.stream().filter(one -> one.rates() != null).findFirst();
+    }
+
     /** Outside services whose values are used. */
     public List<OutsideService> connections() {
         return connections;
@@ -154,6 +159,11 @@ public final class Release {
             @Override
             public Optional<OutsideService> connection(String name) {
                 return connections.stream().filter(one -> one.name().equals(name)).findFirst();
+            }
+
+            @Override
+            public boolean hasRates() {
+                return rates().isPresent();
             }
 
             @Override

@@ -62,8 +62,9 @@ final class ConnectionShapes {
                             needed("call", "The operation that is called.", OPERATION),
                             key(
                                     "parameters",
-                                    "What a caller gives, by the names of the contract.",
-                                    Shapes.named(FieldShapes.VALUE)),
+                                    "What a caller gives, by the names of the contract or, with"
+                                            + " sent, by others.",
+                                    Shapes.named(FieldShapes.sentValue())),
                             key(
                                     "returns",
                                     "What it gives back; nothing when absent.",

@@ -188,9 +188,27 @@ final class FieldShapes {
     /** A value that comes in or goes out: its type alone, or more about it. */
     static final Shape VALUE = value(DEEPEST);
 
+    /** The same of what is sent to a service outside, which may have a name of its own for it. */
+    static Shape sentValue() {
+        var keys = new ArrayList<>(keysOfValue(0));
+        keys.add(
+                key(
+                        "sent",
+                        "What the contract calls it, when that is another name: sent: page-size.",
+                        TEXT));
+        return new Shape.Either(List.of(new Shape.Word(TypeKeyword.words()), new Shape.Keys(keys)));
+    }
+
     private FieldShapes() {}
 
     private static Shape value(int deep) {
+        return new Shape.Either(
+                List.of(
+                        new Shape.Word(TypeKeyword.words()),
+                        new Shape.Keys(keysOfValue(deep))));
+    }
+
+    private static List<Shape.Key> keysOfValue(int deep) {
         var keys =
                 new ArrayList<>(
                         FIELD.keys().stream()
@@ -206,7 +224,7 @@ final class FieldShapes {
         if (deep > 0) {
             keys.add(key("fields", "What a context has.", Shapes.named(value(deep - 1))));
         }
-        return new Shape.Either(List.of(new Shape.Word(TypeKeyword.words()), new Shape.Keys(keys)));
+        return keys;
     }
 
     private static List<String> words(int deep) {

@@ -60,6 +60,17 @@ final class FileShapes {
                                             Pattern.compile("[A-Z]{3}"),
                                             "three capital letters, as in EUR")),
                             key(
+                                    "rates",
+                                    "The call that exchange rates of that currency come from: a"
+                                        + " currency and a day, how much of it one is. As in"
+                                        + " tide-table.rate.",
+                                    new Shape.Text(
+                                            Pattern.compile(
+                                                    sandpiper.model.Names.ADDRESS.pattern()
+                                                            + "\\.[a-z][A-Za-z0-9]*"),
+                                            "a connection and its call, as in"
+                                                    + " tide-table.rate")),
+                            key(
                                     "zone",
                                     "The time zone in which today is meant; UTC when absent.",
                                     TEXT),

@@ -119,8 +119,8 @@ class ManageContract {
                     sandpiper.server.traffic.TrafficController.class,
                     sandpiper.server.outside.ConnectionController.class,
                     sandpiper.server.outside.ConnectionView.class,
-                    sandpiper.server.outside.ContractController.class,
-                    sandpiper.server.outside.ContractView.class,
+                    sandpiper.server.outside.DocumentController.class,
+                    sandpiper.server.outside.DocumentView.class,
                     RevisionController.class,
                     LogicTrialController.class,
                     TrialController.class);

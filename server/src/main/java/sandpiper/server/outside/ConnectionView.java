@@ -3,6 +3,7 @@ package sandpiper.server.outside;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.OutsideStorage.Reach;
+import sandpiper.logic.value.TemporalText;
 import sandpiper.model.connection.ConnectionType;
 import sandpiper.model.connection.LookupType;
 import sandpiper.model.connection.OutsideCallType;
@@ -57,7 +58,7 @@ public record ConnectionView(
                     String.join(".", lookup.items()),
                     String.join(".", lookup.key()),
                     String.join(".", lookup.label()),
-                    lookup.keep().toString(),
+                    TemporalText.write(lookup.keep()),
                     lookup.accepts() ? "accept" : "refuse");
         }
     }
@@ -90,7 +91,7 @@ public record ConnectionView(
                             .toList(),
                     gives == null ? null : gives.logicType(Release.EMPTY).described(),
                     String.join(".", call.at()),
-                    keep == null ? null : keep.toString());
+                    keep == null ? null : TemporalText.write(keep));
         }
 
         private static String word(ValueType type) {

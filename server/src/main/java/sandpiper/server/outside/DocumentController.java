@@ -39,8 +39,8 @@ import sandpiper.server.settings.Settings;
 
 /** Documents that describe services outside, on their way to connections. */
 @RestController
-@RequestMapping("/manage/v1/contracts")
-public class ContractController {
+@RequestMapping("/manage/v1/documents")
+public class DocumentController {
     /** Bytes of a document. */
     private static final int LARGEST = 32 << 20;
 
@@ -49,7 +49,7 @@ public class ContractController {
     private final OutgoingHttp http;
     private final boolean held;
 
-    ContractController(
+    DocumentController(
             Engine engine,
             OutsideAsker asker,
             Targets connectionTargets,
@@ -92,9 +92,9 @@ public class ContractController {
 
     @Operation(summary = "Read a document of OpenAPI")
     @PostMapping(path = "/read", consumes = "text/plain")
-    ContractView read(HttpServletRequest request, @AuthenticationPrincipal Actor actor) {
+    DocumentView read(HttpServletRequest request, @AuthenticationPrincipal Actor actor) {
         DutyCheck.require(actor, Duty.DESIGN);
-        return ContractView.of(document(body(request)));
+        return DocumentView.of(document(body(request)));
     }
 
     private static String body(HttpServletRequest request) {

@@ -14,7 +14,7 @@ import sandpiper.model.openapi.JsonShape;
  * @param address the first it names; empty for none
  * @param more whether it offers more operations than are shown
  */
-public record ContractView(
+public record DocumentView(
         String title,
         String version,
         String address,
@@ -61,14 +61,14 @@ public record ContractView(
         }
     }
 
-    static ContractView of(ApiDocument document) {
-        return new ContractView(
+    static DocumentView of(ApiDocument document) {
+        return new DocumentView(
                 document.title(),
                 document.version(),
                 document.address(),
                 document.operations().stream()
                         .limit(MOST_OPERATIONS)
-                        .map(ContractView::operation)
+                        .map(DocumentView::operation)
                         .toList(),
                 document.operations().size() > MOST_OPERATIONS);
     }
