@@ -93,20 +93,20 @@ async function leave() {
   display: flex;
   flex-direction: column;
   align-items: stretch;
-  padding: 12px 6px;
-  gap: 2px;
+  padding: 10px 6px;
+  gap: 1px;
 }
 .mark {
   display: flex;
   justify-content: center;
-  padding: 4px 0 14px;
+  padding: 2px 0 8px;
 }
 .place {
   display: flex;
   flex-direction: column;
   align-items: center;
-  gap: 3px;
-  padding: 8px 2px;
+  gap: 2px;
+  padding: 5px 2px;
   border-radius: 8px;
   color: var(--rail-text);
   background: none;

@@ -83,6 +83,17 @@ export const router = createRouter({
       component: () => import('./pages/requirements/WriterPage.vue'),
     },
     {
+      path: '/connections',
+      name: 'connections',
+      component: () => import('./pages/connections/ConnectionsPage.vue'),
+    },
+    {
+      path: '/connections/:name',
+      name: 'connection',
+      component: () => import('./pages/connections/ConnectionPage.vue'),
+      props: true,
+    },
+    {
       path: '/webhooks',
       name: 'webhooks',
       component: () => import('./pages/webhooks/WebhooksPage.vue'),

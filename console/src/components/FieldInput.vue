@@ -4,6 +4,7 @@ import type { FieldView } from '@/api/client'
 import type { PickPlace } from '@/api/logic'
 import type { Plain } from '@/api/records'
 import { decimalSign } from '@/composables/format'
+import LookupPicker from './LookupPicker.vue'
 import RecordPicker from './RecordPicker.vue'
 
 const SIGN = decimalSign()
@@ -60,6 +61,18 @@ function setMoney(part: 'value' | 'currency', now: Plain) {
     :status="wrong ? 'error' : ''"
     :place="field.offers ? place : undefined"
     @update="(key) => emit('update', key)"
+  />
+  <LookupPicker
+    v-else-if="field.lookup"
+    :id="id"
+    :lookup="field.lookup"
+    :value="(value as string | null) ?? null"
+    :title="title"
+    :label="field.label"
+    :disabled="disabled"
+    :status="wrong ? 'error' : ''"
+    :clearable="!field.required"
+    @update="(code) => emit('update', code)"
   />
   <Select
     v-else-if="field.type === 'choice'"

@@ -28,7 +28,7 @@ describe('the files of packages', () => {
     expect(pathOf('yard', 'service', 'berth-desk')).toBe('yard/services/berth-desk.yaml')
     expect(pathOf('yard', 'seed', 'WorkSeason')).toBe('yard/data/WorkSeason.csv')
     expect(objectName(beginningOf('object', 'WorkRequest'))).toBe('WorkRequest')
-    for (const { kind } of KINDS.filter((one) => !['requirement', 'seed'].includes(one.kind)))
+    for (const { kind } of KINDS.filter((one) => !['requirement', 'contract', 'seed'].includes(one.kind)))
       expect(definedName({ path: 'x', text: beginningOf(kind, 'Name') })).toBe('Name')
   })
 

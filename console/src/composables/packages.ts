@@ -12,6 +12,8 @@ export type FileKind =
   | 'service-extension'
   | 'event'
   | 'route'
+  | 'connection'
+  | 'contract'
   | 'role'
   | 'view'
   | 'seed'
@@ -104,6 +106,24 @@ export const KINDS: KindWords[] = [
     begin: (name) => `route: ${name}\nsteps: []\n`,
   },
   {
+    kind: 'connection',
+    folder: 'connections',
+    title: 'Connections',
+    what: 'Outside services that give codes and answers.',
+    form: SMALL,
+    formSaid: SMALL_SAID,
+    begin: (name) => `connection: ${name}\ncontract: ${name}.openapi.json\n`,
+  },
+  {
+    kind: 'contract',
+    folder: 'connections',
+    title: 'Contracts of outside services',
+    what: 'What an outside service offers (OpenAPI); brought in on the page Connections.',
+    form: SMALL,
+    formSaid: SMALL_SAID,
+    begin: () => '{ "openapi": "3.1.0", "info": { "title": "", "version": "1" }, "paths": {} }\n',
+  },
+  {
     kind: 'role',
     folder: 'roles',
     title: 'Roles',
@@ -146,12 +166,15 @@ export function kindOf(path: string): FileKind {
   const inside = path.slice(path.indexOf('/') + 1)
   if (inside === 'package.yaml') return 'package'
   return (
-    KINDS.find((one) => new RegExp(`^${one.folder}/[^/]+\\.${ending(one.kind)}$`).test(inside))?.kind ??
-    'other'
+    // A contract in YAML has the ending of a connection as well.
+    [...KINDS]
+      .sort((one) => (one.kind === 'contract' ? -1 : 0))
+      .find((one) => new RegExp(`^${one.folder}/[^/]+\\.${ending(one.kind)}$`).test(inside))?.kind ?? 'other'
   )
 }
 
-const ending = (kind: FileKind) => (kind === 'seed' ? 'csv' : 'yaml')
+const ending = (kind: FileKind) =>
+  kind === 'seed' ? 'csv' : kind === 'contract' ? 'openapi\\.(json|yaml)' : 'yaml'
 
 /** How a file for a name is called: CraftInspection becomes craft-inspection.yaml. */
 export function fileNameOf(name: string): string {
@@ -162,7 +185,9 @@ export function fileNameOf(name: string): string {
 export function pathOf(folder: string, kind: FileKind, name: string): string {
   const words = KINDS.find((one) => one.kind === kind)!
   // A file of records is called as their object.
-  return `${folder}/${words.folder}/${kind === 'seed' ? `${name}.csv` : fileNameOf(name)}`
+  const file =
+    kind === 'seed' ? `${name}.csv` : kind === 'contract' ? `${name}.openapi.json` : fileNameOf(name)
+  return `${folder}/${words.folder}/${file}`
 }
 
 /** The text of a new file, which is right to begin with. */
@@ -182,6 +207,7 @@ export function definedName(file: DraftFile): string | undefined {
       'service',
       'event',
       'route',
+      'connection',
       'role',
       'package',
     ]) {

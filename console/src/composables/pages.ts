@@ -1,4 +1,5 @@
 import {
+  ApiOutlined,
   AppstoreOutlined,
   CloudServerOutlined,
   FileDoneOutlined,
@@ -19,6 +20,13 @@ const PAGES = [
   { path: '/model', name: 'model', title: 'Model', icon: AppstoreOutlined, duty: 'design' },
   { path: '/data', name: 'data', title: 'Data', icon: TableOutlined, duty: 'records' },
   { path: '/services', name: 'services', title: 'Services', icon: CloudServerOutlined, duty: 'design' },
+  {
+    path: '/connections',
+    name: 'connections',
+    title: 'Connections',
+    icon: ApiOutlined,
+    duty: 'design operate',
+  },
   { path: '/webhooks', name: 'webhooks', title: 'Webhooks', icon: NotificationOutlined, duty: 'operate' },
   { path: '/activity', name: 'activity', title: 'Activity', icon: HistoryOutlined, duty: 'design' },
   { path: '/access', name: 'access', title: 'Access', icon: LockOutlined, duty: 'access' },
@@ -36,6 +44,6 @@ const PAGES = [
 export function usePages() {
   const { me, may } = useSession()
   return computed(() =>
-    PAGES.filter((page) => (page.duty === 'records' ? me.value?.records : may(page.duty))),
+    PAGES.filter((page) => (page.duty === 'records' ? me.value?.records : page.duty.split(' ').some(may))),
   )
 }

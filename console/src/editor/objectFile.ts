@@ -11,6 +11,7 @@ export interface FieldRow {
   labels: Spoken
   length?: number
   scale?: number
+  /** The name of a list, codes with commas between them, or a lookup of a connection. */
   choices?: string
   to?: string
   default?: string
@@ -100,7 +101,7 @@ export function readFields(text: string, place: Place, main = 'en'): FieldRow[] 
         ? choices.items.map((one) => (isScalar(one) ? String(one.value) : '')).join(', ')
         : isMap(choices)
           ? choices.items.map((one) => nameOf(one)).join(', ')
-          : optional(choices),
+          : (optional(at.get('from')) ?? optional(choices)),
       to: optional(at.get('to')),
       default: optional(at.get('default')),
       describe: optional(at.get('describe')),
@@ -150,8 +151,10 @@ export function setOnField(text: string, place: Place, name: string, key: FieldK
   const document = read(text)
   const path = [...place, name]
   if (!isMap(document.getIn(path))) put(document, path, flow(document, {}))
-  if (value === undefined || value === '' || value === false) document.deleteIn([...path, key])
-  else if (key === 'choices') put(document, [...path, key], choicesNode(document, String(value)))
+  if (value === undefined || value === '' || value === false) {
+    document.deleteIn([...path, key])
+    if (key === 'choices') document.deleteIn([...path, 'from'])
+  } else if (key === 'choices') putChoices(document, path, String(value).trim())
   else put(document, [...path, key], value)
   if (key === 'type') dropForeignDetails(document, path, String(value))
   return write(document)
@@ -172,6 +175,16 @@ export function setObjectLabel(
   if (node === undefined) document.delete(key)
   else place(at, key, node)
   return write(document)
+}
+
+const LOOKUP = /^[a-z][a-z0-9-]*\.[a-z]\w*$/
+
+/** Codes come from a list, or from outside. */
+function putChoices(document: Document, path: string[], said: string) {
+  const isOutside = LOOKUP.test(said)
+  document.deleteIn([...path, isOutside ? 'choices' : 'from'])
+  if (isOutside) put(document, [...path, 'from'], said)
+  else put(document, [...path, 'choices'], choicesNode(document, said))
 }
 
 /** A name alone is a choice list's; with commas, or in small letters, it is the codes. */
@@ -198,6 +211,7 @@ function dropForeignDetails(document: Document, path: string[], type: string) {
     'inverse',
   ]) {
     if (!allowed.includes(detail as FieldKey)) document.deleteIn([...path, detail])
+    if (!allowed.includes('choices')) document.deleteIn([...path, 'from'])
   }
 }
 

@@ -3,9 +3,15 @@ import { isCollection, isMap, isScalar, isSeq, parseDocument, YAMLMap, YAMLSeq, 
 /** What documents were read from, so that lines nobody touched are written as they were. */
 const sources = new WeakMap<Document, string>()
 
+/** Definitions are small; what is large and JSON is the contract of an outside service, and nobody edits it. */
+const LARGE = 200_000
+const isContract = (text: string) => text.length > LARGE && text.trimStart().startsWith('{')
+
 /** The text of a definition file as a document that keeps comments and order. */
 export function read(text: string): Document {
-  const document = parseDocument(text, { keepSourceTokens: false }) as unknown as Document
+  const document = parseDocument(isContract(text) ? '' : text, {
+    keepSourceTokens: false,
+  }) as unknown as Document
   sources.set(document, text)
   return document
 }

@@ -59,6 +59,7 @@ function grid(more: Record<string, unknown> = {}) {
       object: 'Part',
       objects: ['Part', 'Job'],
       lists: ['Kind'],
+      lookups: ['tide-table.gauges'],
       released: ['maker'],
       languages: ['en', 'de'],
       readOnly: false,

@@ -47,6 +47,8 @@ const props = defineProps<{
   objects: string[]
   /** The choice lists there are. */
   lists: string[]
+  /** Codes that outside services give, as in `tide-table.gauges`. */
+  lookups: string[]
   released: string[]
   /** Languages of the package, the main one first. */
   languages: string[]
@@ -219,10 +221,10 @@ const listOf = (row: FieldRow) =>
               <span v-else-if="has(row, 'choices')" class="choices">
                 <AutoComplete
                   :value="row.choices"
-                  :options="lists.map((value) => ({ value }))"
+                  :options="[...lists, ...lookups].map((value) => ({ value }))"
                   :disabled="readOnly"
                   size="small"
-                  placeholder="low, high or a list"
+                  placeholder="low, high, a list or a lookup"
                   style="flex: 1; min-width: 0"
                   :aria-label="`Codes or choice list of ${row.name}`"
                   @change="(now) => set(row, 'choices', now)"

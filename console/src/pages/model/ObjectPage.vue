@@ -15,6 +15,7 @@ import { useDraft, useModel } from '@/composables/model'
 import { kindOf } from '@/composables/packages'
 import type { LogicText } from '@/api/logic'
 import { choicesName } from '@/editor/choicesFile'
+import { readConnection } from '@/editor/connectionFile'
 import {
   addPart,
   extendedName,
@@ -90,6 +91,15 @@ const listFiles = computed(() =>
     .filter((one) => kindOf(one.path) === 'choices')
     .map((one) => ({ ...one, name: choicesName(one.text) }))
     .filter((one): one is { path: string; text: string; name: string } => !!one.name),
+)
+/** Codes that outside services give. */
+const lookups = computed(() =>
+  (draft.value?.files ?? [])
+    .filter((one) => kindOf(one.path) === 'connection')
+    .flatMap((one) => {
+      const connection = readConnection(one.text)
+      return (connection?.lookups ?? []).map((lookup) => `${connection!.name}.${lookup.name}`)
+    }),
 )
 const editedList = ref<{ field: string; file?: { path: string; text: string }; name?: string }>()
 function openList(field: string, name: string | undefined) {
@@ -284,6 +294,7 @@ const others = computed(() =>
               :object="object"
               :objects="others"
               :lists="listFiles.map((one) => one.name)"
+              :lookups="lookups"
               :released="released"
               :languages="languages"
               :read-only="isSealed"

@@ -1,13 +1,11 @@
 <script setup lang="ts">
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons-vue'
-import { AutoComplete, Button, Input, Select, Tag } from 'ant-design-vue'
+import { AutoComplete, Button, Input, Select } from 'ant-design-vue'
 import { computed } from 'vue'
-import ElsewhereNote from '@/components/ElsewhereNote.vue'
+import DraftPageHead from '@/components/DraftPageHead.vue'
 import FileFindings from '@/components/FileFindings.vue'
-import KeptState from '@/components/KeptState.vue'
 import LoadState from '@/components/LoadState.vue'
-import UndoRedo from '@/components/UndoRedo.vue'
-import { STATE_WORDS, useDraftFile } from '@/composables/draftFile'
+import { useDraftFile } from '@/composables/draftFile'
 import { useDraft, useModel } from '@/composables/model'
 import {
   addStep,
@@ -27,8 +25,8 @@ const props = defineProps<{ route: string }>()
 const { data: draft, isLoading, error, refetch } = useDraft()
 const { data: model, objects } = useModel('OUTLINE')
 const file = computed(() => draft.value?.files.find((one) => readRoute(one.text)?.name === props.route))
-const { path, text, mine, elsewhere, problem, state, isSealed, change, keepMine, takeTheirs } =
-  useDraftFile(file)
+const edited = useDraftFile(file)
+const { text, mine, isSealed, change } = edited
 
 const said = computed(() => readRoute(text.value))
 const compiled = computed(() => model.value?.routes.find((one) => one.name === props.route))
@@ -61,28 +59,13 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
         There is no route {{ route }}. <RouterLink to="/model">To the model</RouterLink>
       </div>
       <template v-else>
-        <div class="page-head">
-          <RouterLink to="/model">Model</RouterLink> <span class="quiet">/</span>
-          <h1>{{ said?.label ?? route }}</h1>
-          <RouterLink :to="`/packages/file/${path}`" class="quiet"
-            ><code>{{ path }}</code></RouterLink
-          >
-          <Tag v-if="isSealed" color="gold">delivered, not edited here</Tag>
-          <div class="spacer"></div>
-          <UndoRedo />
-          <span class="quiet" data-test="state">{{ STATE_WORDS[state] }}</span>
+        <DraftPageHead
+          :parent="{ title: 'Model', path: '/model' }"
+          :title="said?.label ?? route"
+          :file="edited"
+        >
           <RouterLink :to="{ path: '/model', query: { route } }">In the diagram</RouterLink>
-          <RouterLink to="/releases">Release</RouterLink>
-        </div>
-        <KeptState
-          v-if="problem"
-          class="note"
-          :state="state"
-          :problem="problem"
-          @mine="keepMine"
-          @theirs="takeTheirs"
-        />
-        <ElsewhereNote :errors="elsewhere" class="note" />
+        </DraftPageHead>
         <section class="card">
           <p v-if="!said" class="quiet">The file is not YAML just now; mend it there.</p>
           <template v-else>
@@ -252,9 +235,6 @@ h2 {
 .travellers {
   margin: 0;
   padding-left: 18px;
-}
-.note {
-  margin-bottom: 10px;
 }
 .findings {
   margin: 16px -16px -16px;

@@ -48,6 +48,7 @@ const page = computed(() => {
   if (kind.value === 'object' || kind.value === 'extension') return `/model/${name.value}`
   if (kind.value === 'service') return `/services/${name.value}/design`
   if (kind.value === 'route') return `/model/routes/${name.value}`
+  if (kind.value === 'connection') return `/connections/${name.value}`
   return kind.value === 'requirement' ? '/requirements' : undefined
 })
 const renaming = ref<'rename' | 'duplicate'>()

@@ -25,6 +25,8 @@ const title = computed(
       service: 'New service',
       event: 'New event',
       route: 'New route',
+      connection: 'New connection',
+      contract: 'New contract',
       'service-extension': 'Add to a service',
       requirement: 'New requirements',
     })[props.kind as string],
@@ -37,7 +39,9 @@ const pageOf = (wanted: string, path: string) =>
     ? `/model/${wanted}`
     : props.kind === 'route'
       ? `/model/routes/${wanted}`
-      : `/packages/file/${path}`
+      : props.kind === 'connection'
+        ? `/connections/${wanted}`
+        : `/packages/file/${path}`
 
 async function make() {
   const wanted = name.value.trim()

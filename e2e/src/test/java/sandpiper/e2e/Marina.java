@@ -15,6 +15,7 @@ import org.junit.jupiter.api.extension.ExtensionContext;
 import sandpiper.client.ManageClient;
 import sandpiper.demo.Bookkeeping;
 import sandpiper.demo.Demo;
+import sandpiper.demo.TideTable;
 import sandpiper.server.SandpiperServer;
 import sandpiper.server.config.StartOptions;
 import tools.jackson.databind.JsonNode;
@@ -32,6 +33,7 @@ final class Marina implements BeforeAllCallback {
             HttpClient.newBuilder().version(HttpClient.Version.HTTP_1_1).build();
     private static SandpiperServer.Running running;
     private static Bookkeeping bookkeeping;
+    private static TideTable tides;
 
     @Override
     public void beforeAll(ExtensionContext context) {
@@ -48,6 +50,9 @@ final class Marina implements BeforeAllCallback {
             System.setProperty("sandpiper.cors.origins", "https://booking.example");
             bookkeeping = Bookkeeping.start(0);
             System.setProperty("sandpiper.webhooks.allow", bookkeeping.place());
+            tides = TideTable.start(0);
+            System.setProperty("sandpiper.connections.allow", tides.place());
+            System.setProperty("sandpiper.connections.timeout", "PT2S");
             System.setProperty("sandpiper.webhooks.timeout", "PT2S");
             System.setProperty("sandpiper.webhooks.retries", "PT0.2S,PT0.3S,PT0.5S");
             running =
@@ -60,6 +65,12 @@ final class Marina implements BeforeAllCallback {
                 new Demo(new ManageClient(running.address(), Demo.ADMIN, Demo.PASSWORD), _ -> {});
         demo.load();
         demo.connect(bookkeeping);
+        demo.connect(tides);
+    }
+
+    /** The made-up service of the harbour office that gives tides and rates. */
+    static TideTable tides() {
+        return tides;
     }
 
     /** The made-up bookkeeping system that hears of stays and invoices. */

@@ -124,7 +124,13 @@ public class TrafficController {
     private static List<DayView> byDay(List<Use> uses, LocalDate first, int days) {
         return first.datesUntil(first.plusDays(days))
                 .map(day -> {
-                    var own = uses.stream().filter(use -> use.day().equals(day)).toList();
+                    var own =
+                            uses.stream()
+                                    .filter(use -> use.day().equals(day))
+                                    // What was asked of others is no call of ours.
+                                    .filter(use ->
+                                            !use.called().protocol().equals(Called.OUTGOING))
+                                    .toList();
                     return new DayView(
                             day.toString(),
                             own.stream().mapToLong(Use::calls).sum(),

@@ -23,6 +23,7 @@ import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
+import sandpiper.model.type.OutsideChoiceType;
 import sandpiper.model.type.TextType;
 
 /**
@@ -204,6 +205,7 @@ public record ModelView(
      * typeWords} says it in full.
      *
      * @param list of a choice, the name of its list
+     * @param lookup of a choice whose codes come from outside, the lookup of a connection
      * @param comesFrom where a field that a route made has its value from
      */
     record FieldView(
@@ -223,6 +225,7 @@ public record ModelView(
             @Nullable String currency,
             List<ChoiceView> choices,
             @Nullable String list,
+            @Nullable String lookup,
             @Nullable String to,
             @Nullable String inverse,
             @Nullable String formula,
@@ -258,6 +261,7 @@ public record ModelView(
                                                     one.label())))
                             .toList(),
                     list,
+                    lookup,
                     to,
                     inverse,
                     formula,
@@ -269,7 +273,8 @@ public record ModelView(
         FieldView onlySeen() {
             return new FieldView(
                     name, label, describe, type, typeWords, required, unique, true, standard,
-                    length, scale, multiline, languages, currency, choices, list, to, inverse,
+                    length, scale, multiline, languages, currency, choices, list, lookup, to,
+                    inverse,
                     formula, onRead, offers, comesFrom);
         }
     }
@@ -377,6 +382,7 @@ public record ModelView(
                 currency(type),
                 choices(type),
                 type instanceof ChoiceType choice ? choice.choices().name() : null,
+                type instanceof OutsideChoiceType outside ? outside.lookup() : null,
                 type instanceof FieldType.Reference reference ? reference.to() : null,
                 type instanceof FieldType.Reference reference ? reference.inverse() : null,
                 field.logic().formula() == null ? null : field.logic().formula().text(),

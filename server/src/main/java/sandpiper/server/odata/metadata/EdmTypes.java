@@ -15,6 +15,7 @@ import sandpiper.model.release.ValueType;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
+import sandpiper.model.type.OutsideChoiceType;
 import sandpiper.model.type.TextType;
 
 /** The types of values: primitive ones, and complex ones made when they are first needed. */
@@ -40,6 +41,8 @@ public final class EdmTypes {
             case MoneyType money -> property.setType(money(money));
             case TextType text when text.isLocalised() -> property.setType(localised(text));
             case TextType text -> of(property, text).setMaxLength(text.length());
+            case OutsideChoiceType outside ->
+                    of(property, outside).setMaxLength(OutsideChoiceType.LONGEST);
             case NumberType number when primitive(number) == EdmPrimitiveTypeKind.Decimal ->
                     of(property, number).setPrecision(DIGITS).setScale(number.scale());
             default -> {
