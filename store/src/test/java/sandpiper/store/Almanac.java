@@ -24,6 +24,8 @@ final class Almanac implements OutsideServices {
     volatile boolean down;
     volatile Object depth = new BigDecimal("3.14159");
     volatile CountDownLatch held = new CountDownLatch(0);
+    private static final Map<String, BigDecimal> RATES =
+            Map.of("USD", new BigDecimal("1.25"), "GBP", new BigDecimal("0.8"));
     private final Map<String, String> flags =
             new TreeMap<>(Map.of("A", "Alfa", "B", "Bravo", "K, 2", "Kilo"));
 
@@ -56,7 +58,18 @@ final class Almanac implements OutsideServices {
                             flags.entrySet().stream()
                                     .map(one -> new Entry(one.getKey(), one.getValue()))
                                     .toList());
-            case CALL -> new Reply.Answer(ask.name().startsWith("depth") ? depth : "noted");
+            case CALL -> called(ask.name(), String.valueOf(first));
+        };
+    }
+
+    private Reply called(String name, String first) {
+        return switch (name) {
+            case "note" -> new Reply.Answer("noted");
+            case "rate" ->
+                    RATES.containsKey(first)
+                            ? new Reply.Answer(RATES.get(first))
+                            : new Reply.Failure("Almanac does not know " + first + ".", false);
+            default -> new Reply.Answer(depth);
         };
     }
 
@@ -106,6 +119,7 @@ final class Almanac implements OutsideServices {
                 calls:
                   depth: { call: GET /depths, parameters: { place: text, on: date }, returns: decimal }
                   depthKept: { call: GET /depths, parameters: { place: text }, returns: decimal, keep: P1D }
+                  rate: { call: GET /depths, parameters: { place: text, on: date }, returns: decimal, keep: P365D }
                   note: { call: POST /depths, parameters: { place: text, metres: decimal }, returns: text }
                 """);
         files.put("port/objects/signal.yaml", objects);

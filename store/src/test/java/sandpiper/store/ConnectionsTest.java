@@ -2,6 +2,7 @@ package sandpiper.store;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.math.BigDecimal;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
@@ -310,5 +311,66 @@ class ConnectionsTest {
         port.change("Signal", KEY, "spare", "A", "remark", "again");
 
         assertThat(port.label("Signal", KEY, "spare")).isEqualTo("Alfa");
+    }
+
+    private static final String BILL =
+            """
+            object: Bill
+            key: number
+            fields:
+              number: { type: integer, required: true }
+              day: { type: date, default: "2026-05-01" }
+              total: { type: amount, currency: %s }
+              to: { type: text }
+              there: { type: amount, currency: record }
+              back: { type: amount, currency: EUR }
+            rules:
+              abroad:
+                on: change of total, to
+                when: to != null
+                then: |
+                  set there = convert(total, to, day)
+                  set back = convert(there, "EUR", day)
+            """;
+
+    private void openWithRates(String currency) {
+        port = new Harness(folder, Harness.CLOCK, new Backoff(List.of()), almanac);
+        var files = Almanac.files(BILL.formatted(currency));
+        files.put("port/package.yaml", "package: port\nversion: 1\nrates: almanac.rate\n");
+        port.release(files);
+    }
+
+    @Test
+    void amountsAreConvertedAtTheRateOfTheDay() {
+        openWithRates("EUR");
+
+        port.create("Bill", "number", 1, "total", new BigDecimal("10.00"), "to", "USD");
+        port.create("Bill", "number", 2, "total", new BigDecimal("10.00"), "to", "EUR");
+
+        assertThat(port.text("Bill", "1", "there")).isEqualTo("{value=12.50, currency=USD}");
+        assertThat(port.text("Bill", "1", "back")).isEqualTo("10.00");
+        assertThat(port.text("Bill", "2", "there")).isEqualTo("{value=10.00, currency=EUR}");
+        almanac.down = true;
+        port.create("Bill", "number", 3, "total", new BigDecimal("4.00"), "to", "USD");
+        assertThat(port.text("Bill", "3", "there")).isEqualTo("{value=5.00, currency=USD}");
+        assertThat(almanac.asked).containsExactly("almanac.rate(USD, 2026-05-01)");
+    }
+
+    @Test
+    void betweenTwoOtherCurrenciesItGoesOverThatOfThePackage() {
+        openWithRates("GBP");
+
+        port.create("Bill", "number", 1, "total", new BigDecimal("8.00"), "to", "USD");
+
+        assertThat(port.text("Bill", "1", "there")).isEqualTo("{value=12.50, currency=USD}");
+        assertThat(port.text("Bill", "1", "back")).isEqualTo("10.00");
+    }
+
+    @Test
+    void aCurrencyWithoutARateIsRefused() {
+        openWithRates("EUR");
+
+        assertThat(Harness.messages(port.create("Bill", "number", 1, "total", new BigDecimal("8.00"), "to", "XYZ")))
+                .containsExactly("Almanac does not know XYZ.");
     }
 }
