@@ -9,6 +9,7 @@ import sandpiper.cli.access.ClientsCommand;
 import sandpiper.cli.access.KeysCommand;
 import sandpiper.cli.access.RolesCommand;
 import sandpiper.cli.access.UsersCommand;
+import sandpiper.cli.activity.ConnectionsCommand;
 import sandpiper.cli.activity.ContractCommand;
 import sandpiper.cli.activity.EventsCommand;
 import sandpiper.cli.activity.RevisionsCommand;
@@ -72,6 +73,7 @@ public final class Main {
                     EvalCommand.class,
                     CallCommand.class,
                     EventsCommand.class,
+                    ConnectionsCommand.class,
                     WebhooksCommand.class,
                     TraceCommand.class,
                     ContractCommand.class,

@@ -123,6 +123,11 @@ public final class ManageClient {
         return new WebhookCalls(this);
     }
 
+    /** Outside services whose codes and answers are used. */
+    public ConnectionCalls connections() {
+        return new ConnectionCalls(this);
+    }
+
     /** Records and functions. */
     public RecordCalls records() {
         return new RecordCalls(this);

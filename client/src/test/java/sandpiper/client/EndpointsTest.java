@@ -156,6 +156,25 @@ class EndpointsTest {
                 list("runs", it -> it.activity().runs("Job.end", "J1", true, 5)),
                 list("traces", it -> it.activity().traces(5)),
                 of("trace", it -> it.activity().trace("t1")),
+                list("connections", it -> it.connections().all()),
+                of(
+                        "reachConnection",
+                        it ->
+                                it.connections()
+                                        .reach(
+                                                "tides",
+                                                new ConnectionCalls.ReachWanted(
+                                                        "https://t.example",
+                                                        "client-credentials",
+                                                        "c",
+                                                        "s",
+                                                        "https://t.example/token",
+                                                        "read"))),
+                of("forgetConnection", it -> it.connections().forget("tides")),
+                of("tryConnection", it -> it.connections().tryOut("tides", "rate", Map.of("a", 1))),
+                of(
+                        "excerpt",
+                        it -> it.connections().excerpt("tides", new byte[] {'{', '}'})),
                 list("webhooks", it -> it.webhooks().all()),
                 of(
                         "createWebhook",

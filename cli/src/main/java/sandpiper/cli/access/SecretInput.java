@@ -11,7 +11,8 @@ import sandpiper.client.RefusedException;
 public final class SecretInput {
     private SecretInput() {}
 
-    static String read(@Nullable Path file, String prompt) throws IOException {
+    /** What stands in a file, or what somebody types; the prompt says what is wanted. */
+    public static String read(@Nullable Path file, String prompt) throws IOException {
         if (file != null) {
             return Files.readString(file).strip();
         }
@@ -19,7 +20,7 @@ public final class SecretInput {
         if (console == null) {
             throw new RefusedException(
                     0,
-                    "There is no terminal to ask for a password; give --password-file.",
+                    "There is no terminal to ask for it; give a file.",
                     List.of());
         }
         return String.valueOf(console.readPassword("%s: ", prompt));

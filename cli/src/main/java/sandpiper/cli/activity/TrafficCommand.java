@@ -72,7 +72,9 @@ public final class TrafficCommand implements Callable<Integer> {
                 if (isMeant(one.service())) {
                     table.add(
                             List.of(
-                                    one.service() + " v" + one.version(),
+                                    one.version() == 0
+                                            ? one.service()
+                                            : one.service() + " v" + one.version(),
                                     one.resource() + " " + one.operation(),
                                     one.protocol(),
                                     one.caller(),
