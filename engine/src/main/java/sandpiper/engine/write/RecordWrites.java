@@ -280,7 +280,9 @@ public final class RecordWrites {
 
     /** Nothing can be learnt from the account of a record that does not exist. */
     private static boolean isWorthATrace(Outcome.Refused refused) {
-        return refused.reason() == Reason.INVALID || refused.reason() == Reason.CONFLICT;
+        return refused.reason() == Reason.INVALID
+                || refused.reason() == Reason.CONFLICT
+                || refused.reason() == Reason.UNAVAILABLE;
     }
 
     private Outcome traced(LiveRelease live, Transaction transaction, Request request) {

@@ -23,6 +23,9 @@ import sandpiper.server.traffic.CallNotes;
 record HttpReply(int status, Map<String, String> headers, byte[] body) {
     private static final byte[] NOTHING = {};
 
+    /** A service outside that does not answer is asked again after this long at the earliest. */
+    private static final String OUTSIDE_AGAIN_SECONDS = "5";
+
     /** Something that was asked for. */
     static HttpReply json(byte[] body) {
         var headers = new LinkedHashMap<String, String>();
@@ -50,6 +53,9 @@ record HttpReply(int status, Map<String, String> headers, byte[] body) {
         CallNotes.failed(problem.status(), problem.said());
         var headers = new LinkedHashMap<String, String>();
         headers.put(HttpHeaders.CONTENT_TYPE, Problem.CONTENT_TYPE);
+        if (refused.reason() == Outcome.Reason.UNAVAILABLE) {
+            headers.put(HttpHeaders.RETRY_AFTER, OUTSIDE_AGAIN_SECONDS);
+        }
         headers.putAll(Traced.headers(refused.trace(), java.util.List.of()));
         return new HttpReply(problem.status(), headers, utf8(JsonText.write(problem.plain())));
     }
