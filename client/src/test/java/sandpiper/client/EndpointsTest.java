@@ -172,9 +172,7 @@ class EndpointsTest {
                                                         "read"))),
                 of("forgetConnection", it -> it.connections().forget("tides")),
                 of("tryConnection", it -> it.connections().tryOut("tides", "rate", Map.of("a", 1))),
-                of(
-                        "excerpt",
-                        it -> it.connections().excerpt("tides", new byte[] {'{', '}'})),
+                of("excerpt", it -> it.connections().excerpt("tides", new byte[] {'{', '}'})),
                 list("webhooks", it -> it.webhooks().all()),
                 of(
                         "createWebhook",

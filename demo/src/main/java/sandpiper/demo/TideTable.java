@@ -28,8 +28,8 @@ import sandpiper.client.ManageClient;
  * their names and days. It wants a bearer token, and can be told to be slow, down or wrong.
  *
  * <p>{@code GET /currencies}, {@code /rates/USD?day=2026-05-01}, {@code /gauges?name=Gull}, {@code
- * /gauges/gull-head}, {@code /gauges/gull-head/tides?day=2026-05-01}; {@code PUT /mode/down} changes
- * how it behaves.
+ * /gauges/gull-head}, {@code /gauges/gull-head/tides?day=2026-05-01}; {@code PUT /mode/down}
+ * changes how it behaves.
  */
 public final class TideTable implements AutoCloseable {
     /** The token that callers must bring. */
@@ -216,7 +216,9 @@ public final class TideTable implements AutoCloseable {
                 currency.equals("EUR")
                         ? BigDecimal.ZERO
                         : BigDecimal.valueOf(Math.floorMod(day.toEpochDay() * 37, 61) - 30L, 4);
-        rate.put("rate", usual.add(usual.multiply(moved)).setScale(4, java.math.RoundingMode.HALF_UP));
+        rate.put(
+                "rate",
+                usual.add(usual.multiply(moved)).setScale(4, java.math.RoundingMode.HALF_UP));
         return rate;
     }
 
@@ -232,7 +234,8 @@ public final class TideTable implements AutoCloseable {
 
     private static Map<String, Object> highWater(LocalDate day, long minutes) {
         var water = new LinkedHashMap<String, Object>();
-        water.put("at", day.atStartOfDay(ZoneOffset.UTC).plusMinutes(minutes).toInstant().toString());
+        water.put(
+                "at", day.atStartOfDay(ZoneOffset.UTC).plusMinutes(minutes).toInstant().toString());
         water.put("height", BigDecimal.valueOf(280 + Math.floorMod(minutes, 90L), 2));
         return water;
     }

@@ -179,7 +179,8 @@ class ConnectionJourneyTest {
 
     private static final String GULL =
             """
-            {"boat": "Tern", "day": "2026-05-01", "gauge": "gull-head", "remark": {"de": "später"}, "legs": [{"to": "kelp-sound"}]}""";
+            {"boat": "Tern", "day": "2026-05-01", "gauge": "gull-head", "remark": {"de": "später"}, "legs": [{"to": "kelp-sound"}]}\
+            """;
     private static final String PLACE = "/api/log/v1/voyages/Tern,2026-05-01";
 
     private JsonNode shown() {
@@ -228,7 +229,8 @@ class ConnectionJourneyTest {
         var found =
                 send(
                         "GET",
-                        "/api/log/v1/voyages?filter=" + ManageClient.escape("gauge = \"tern-bank\""),
+                        "/api/log/v1/voyages?filter="
+                                + ManageClient.escape("gauge = \"tern-bank\""),
                         "text/plain",
                         "");
         assertThat(found.body()).contains("\"boat\":\"Auk\"").doesNotContain("Tern");
@@ -258,7 +260,8 @@ class ConnectionJourneyTest {
                         "{\"gauge\": \"gull-head\", \"remark\": {\"en\": \"calm\"}}");
         assertThat(other.statusCode()).as(other.body()).isEqualTo(200);
 
-        for (var mode : List.of(TideTable.Mode.GARBLED, TideTable.Mode.LARGE, TideTable.Mode.MOVED)) {
+        for (var mode :
+                List.of(TideTable.Mode.GARBLED, TideTable.Mode.LARGE, TideTable.Mode.MOVED)) {
             tides.behave(mode);
             var said = send("POST", PLACE + "/measure", "application/json", "{}");
             assertThat(said.statusCode()).as("%s: %s", mode, said.body()).isEqualTo(503);
@@ -272,16 +275,11 @@ class ConnectionJourneyTest {
         make(GULL);
         tides.behave(TideTable.Mode.SLOW);
         int asked = tides.calls();
-        send(
-                "PATCH",
-                PLACE,
-                "application/merge-patch+json",
-                "{\"remark\": {\"en\": \"later\"}}");
+        send("PATCH", PLACE, "application/merge-patch+json", "{\"remark\": {\"en\": \"later\"}}");
         await(() -> tides.calls() > asked);
 
         for (int i = 0; i < 50; i++) {
-            var answer =
-                    make("{\"boat\": \"B%d\", \"day\": \"2026-06-01\"}".formatted(i));
+            var answer = make("{\"boat\": \"B%d\", \"day\": \"2026-06-01\"}".formatted(i));
             assertThat(answer.statusCode()).isEqualTo(201);
         }
 
@@ -306,7 +304,10 @@ class ConnectionJourneyTest {
                 .contains("\"ASK\"", "tides.high(gull-head, 2026-05-01)", "It answered 503.")
                 .doesNotContain(TideTable.TOKEN);
         await(() ->
-                manage.get("/manage/v1/traffic?days=1").path("calls").toString().contains("outgoing"));
+                manage.get("/manage/v1/traffic?days=1")
+                        .path("calls")
+                        .toString()
+                        .contains("outgoing"));
         assertThat(manage.get("/manage/v1/traffic?days=1").path("failed").toString())
                 .contains("GET /gauges/{id}/tides")
                 .doesNotContain(TideTable.TOKEN);
@@ -321,7 +322,10 @@ class ConnectionJourneyTest {
         assertThat(manage.get("/manage/v1/access-log").toString())
                 .contains("changed how a service outside is reached", "harbour-office")
                 .doesNotContain(TideTable.TOKEN);
-        assertThat(new String(java.nio.file.Files.readAllBytes(folder.resolve("data.db")), StandardCharsets.ISO_8859_1))
+        assertThat(
+                        new String(
+                                java.nio.file.Files.readAllBytes(folder.resolve("data.db")),
+                                StandardCharsets.ISO_8859_1))
                 .doesNotContain(TideTable.TOKEN);
 
         var elsewhere =
@@ -331,7 +335,8 @@ class ConnectionJourneyTest {
                 .isInstanceOf(RefusedException.class)
                 .hasMessageContaining("the secret must be given again");
         var inside =
-                new ConnectionCalls.ReachWanted("http://127.0.0.1:1", "none", null, null, null, null);
+                new ConnectionCalls.ReachWanted(
+                        "http://127.0.0.1:1", "none", null, null, null, null);
         assertThatThrownBy(() -> manage.connections().reach("harbour-office", inside))
                 .hasMessageContaining("sandpiper.connections.allow");
         assertThat(send("GET", "/manage/v1/connections", "text/plain", "").statusCode())

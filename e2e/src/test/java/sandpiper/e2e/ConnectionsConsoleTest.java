@@ -114,7 +114,8 @@ class ConnectionsConsoleTest {
         assertThat(page.getByLabel("Label of gauges")).hasValue("id");
         assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
 
-        page.navigate(Marina.address() + "/packages/file/gullhaven/connections/harbour-office.yaml");
+        page.navigate(
+                Marina.address() + "/packages/file/gullhaven/connections/harbour-office.yaml");
         assertThat(page.locator(".cm-content")).containsText("key: name");
     }
 

@@ -209,8 +209,8 @@ final class Submissions {
         try {
             return Writer.await(first.outcome());
         } catch (AnswersWantedException _) {
-            return outside.answered(given ->
-                    Writer.await(submit(maker, listener, given).outcome()));
+            return outside.answered(
+                    given -> Writer.await(submit(maker, listener, given).outcome()));
         }
     }
 

@@ -114,7 +114,13 @@ class ConnectionsTest {
 
         assertThat(Harness.messages(make("flag", "Z")))
                 .containsExactly("Flag: Almanac does not know \"Z\".");
-        assertThat(Harness.messages(make("hoists", List.of(Harness.values("flag", "A"), Harness.values("flag", "Q")))))
+        assertThat(
+                        Harness.messages(
+                                make(
+                                        "hoists",
+                                        List.of(
+                                                Harness.values("flag", "A"),
+                                                Harness.values("flag", "Q")))))
                 .containsExactly("Flag: Almanac does not know \"Q\".");
         assertThat(make("flag", "A", "hoists", List.of(Harness.values("flag", "K, 2"))))
                 .isInstanceOf(Outcome.Done.class);
@@ -154,7 +160,8 @@ class ConnectionsTest {
 
         assertThat(refused.reason()).isEqualTo(Outcome.Reason.UNAVAILABLE);
         assertThat(refused.faults().getFirst().path().toString()).contains("flag");
-        assertThat(Harness.messages(refused)).containsExactly("Almanac does not answer: it is down.");
+        assertThat(Harness.messages(refused))
+                .containsExactly("Almanac does not answer: it is down.");
     }
 
     @Test
@@ -296,8 +303,7 @@ class ConnectionsTest {
         var trial = port.tryCall("Signal", KEY, "tell");
         assertThat(trial.faults())
                 .extracting(fault -> fault.message())
-                .containsExactly(
-                        "almanac.note(North, 1, 2) would be sent; a trial sends nothing.");
+                .containsExactly("almanac.note(North, 1, 2) would be sent; a trial sends nothing.");
         assertThat(almanac.asked).containsExactly("almanac.flags()");
     }
 
@@ -370,7 +376,16 @@ class ConnectionsTest {
     void aCurrencyWithoutARateIsRefused() {
         openWithRates("EUR");
 
-        assertThat(Harness.messages(port.create("Bill", "number", 1, "total", new BigDecimal("8.00"), "to", "XYZ")))
+        assertThat(
+                        Harness.messages(
+                                port.create(
+                                        "Bill",
+                                        "number",
+                                        1,
+                                        "total",
+                                        new BigDecimal("8.00"),
+                                        "to",
+                                        "XYZ")))
                 .containsExactly("Almanac does not know XYZ.");
     }
 }

@@ -199,8 +199,7 @@ final class Harness implements AutoCloseable {
                 .read((live, session) -> {
                     var type = live.release().object(object);
                     var tree = live.release().everythingOf(type);
-                    var view =
-                            engine.records().find(live, session, type, key, tree).orElseThrow();
+                    var view = engine.records().find(live, session, type, key, tree).orElseThrow();
                     int at = type.fields().get(field).index();
                     return view.values()[at] instanceof OutsideCode(_, var label) ? label : null;
                 });

@@ -19,9 +19,7 @@ public final class SecretInput {
         var console = System.console();
         if (console == null) {
             throw new RefusedException(
-                    0,
-                    "There is no terminal to ask for it; give a file.",
-                    List.of());
+                    0, "There is no terminal to ask for it; give a file.", List.of());
         }
         return String.valueOf(console.readPassword("%s: ", prompt));
     }

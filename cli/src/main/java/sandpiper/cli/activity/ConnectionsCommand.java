@@ -5,7 +5,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -115,7 +114,9 @@ public final class ConnectionsCommand {
             var parts = what.split("\\.", 2);
             if (parts.length < 2) {
                 throw new RefusedException(
-                        0, "Write what is asked as tide-table.rate, not %s.".formatted(what), List.of());
+                        0,
+                        "Write what is asked as tide-table.rate, not %s.".formatted(what),
+                        List.of());
             }
             var tried =
                     connection
@@ -185,8 +186,7 @@ public final class ConnectionsCommand {
                     basic != null
                             ? "basic"
                             : bearer ? "bearer" : client != null ? "client-credentials" : "none";
-            var secret =
-                    scheme.equals("none") ? null : SecretInput.read(secretFile, "Secret");
+            var secret = scheme.equals("none") ? null : SecretInput.read(secretFile, "Secret");
             connection
                     .open()
                     .connections()
@@ -240,7 +240,11 @@ public final class ConnectionsCommand {
         @Override
         public Integer call() throws IOException {
             var excerpt =
-                    connection.open().connections().excerpt(name, Files.readAllBytes(document)).value();
+                    connection
+                            .open()
+                            .connections()
+                            .excerpt(name, Files.readAllBytes(document))
+                            .value();
             if (excerpt.differences().isEmpty()) {
                 say("What is used is the same in it.");
             }

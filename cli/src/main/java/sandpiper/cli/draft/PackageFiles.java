@@ -43,7 +43,9 @@ public final class PackageFiles {
         var name = path.getFileName().toString();
         var folder = path.getParent();
         boolean isContract =
-                name.matches(".+\\.openapi\\.json") && folder != null && folder.endsWith("connections");
+                name.matches(".+\\.openapi\\.json")
+                        && folder != null
+                        && folder.endsWith("connections");
         boolean isSeed = name.endsWith(".csv") && folder != null && folder.endsWith("data");
         return Files.isRegularFile(path)
                 && !name.startsWith(".")

@@ -80,8 +80,7 @@ public record Delivery(
 
     /** The same, due later. */
     public Delivery putOff(Instant until) {
-        return new Delivery(
-                number, event, target, record, state, tries, until, null, said, trace);
+        return new Delivery(number, event, target, record, state, tries, until, null, said, trace);
     }
 
     /** A first try that is due at once. */

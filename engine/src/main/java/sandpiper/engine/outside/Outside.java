@@ -142,11 +142,11 @@ public final class Outside {
     }
 
     private Reply ask(Ask ask, String repeatKey) {
-        var whole = "%s %s %s %d".formatted(
-                        repeatKey, ask.connection().name(), ask.key(), ask.occurrence());
+        var whole =
+                "%s %s %s %d"
+                        .formatted(repeatKey, ask.connection().name(), ask.key(), ask.occurrence());
         return services.ask(
-                ask,
-                UUID.nameUUIDFromBytes(whole.getBytes(StandardCharsets.UTF_8)).toString());
+                ask, UUID.nameUUIDFromBytes(whole.getBytes(StandardCharsets.UTF_8)).toString());
     }
 
     private static Reply awaited(Ask ask, CompletableFuture<Reply> reply, long end) {
@@ -186,8 +186,7 @@ public final class Outside {
             }
         });
         if (!kept.isEmpty()) {
-            transactions.change(
-                    transaction -> kept.forEach(one -> place.keep(transaction, one)));
+            transactions.change(transaction -> kept.forEach(one -> place.keep(transaction, one)));
         }
     }
 
@@ -248,8 +247,7 @@ public final class Outside {
     public void forgetOld() {
         var place = storage;
         if (place != null && transactions != null) {
-            transactions.change(
-                    transaction -> place.forgetBefore(transaction, clock.instant()));
+            transactions.change(transaction -> place.forgetBefore(transaction, clock.instant()));
         }
     }
 }

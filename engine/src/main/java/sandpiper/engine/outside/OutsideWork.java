@@ -53,8 +53,7 @@ public final class OutsideWork {
      * @throws AnswersWantedException when it has to be asked first
      */
     public Object call(OutsideCallType call, List<Object> arguments) {
-        var connection =
-                ConnectionType.find(workspace.release(), call.connection()).orElseThrow();
+        var connection = ConnectionType.find(workspace.release(), call.connection()).orElseThrow();
         var values = new OutsideValues(call);
         var ask =
                 numbered(
@@ -210,8 +209,7 @@ public final class OutsideWork {
             OutsideChoiceType type,
             String code,
             LinkedHashSet<Ask> wanted) {
-        var connection =
-                ConnectionType.find(workspace.release(), type.connection()).orElseThrow();
+        var connection = ConnectionType.find(workspace.release(), type.connection()).orElseThrow();
         var lookup = connection.lookup(type.lookupName()).orElseThrow();
         var ask = about(connection, lookup, code);
         var found = known(ask);
@@ -246,8 +244,7 @@ public final class OutsideWork {
         }
     }
 
-    private void refuse(
-            RecordState record, Row row, Field field, RecordCode code, String message) {
+    private void refuse(RecordState record, Row row, Field field, RecordCode code, String message) {
         faults.add(record, new Fault(row.path(field), code, message));
     }
 

@@ -16,8 +16,7 @@ public final class Reaches {
     private final AccessLog log;
     private final Clock clock;
 
-    public Reaches(
-            OutsideStorage storage, Transactions transactions, AccessLog log, Clock clock) {
+    public Reaches(OutsideStorage storage, Transactions transactions, AccessLog log, Clock clock) {
         this.storage = storage;
         this.transactions = transactions;
         this.log = log;
@@ -74,11 +73,7 @@ public final class Reaches {
             boolean there = storage.remove(transaction, setting);
             if (there) {
                 log.note(
-                        transaction,
-                        by,
-                        "took away how a service outside is reached",
-                        setting,
-                        "");
+                        transaction, by, "took away how a service outside is reached", setting, "");
             }
             return there;
         });

@@ -104,8 +104,8 @@ public final class FaultLog {
     }
 
     /**
-     * A refusal for some faults: a conflict when each is about what others have or did,
-     * unavailable when each is about a service outside.
+     * A refusal for some faults: a conflict when each is about what others have or did, unavailable
+     * when each is about a service outside.
      */
     public static Outcome.Refused refusal(List<Fault> faults) {
         boolean taken =

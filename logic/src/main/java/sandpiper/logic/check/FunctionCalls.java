@@ -13,8 +13,8 @@ import sandpiper.logic.syntax.Expr;
 import sandpiper.logic.syntax.Step;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.type.FunctionType;
-import sandpiper.logic.type.OutsideService.OutsideFunction;
 import sandpiper.logic.type.LogicType.RecordOf;
+import sandpiper.logic.type.OutsideService.OutsideFunction;
 import sandpiper.logic.type.RecordType;
 
 /** Checks calls of functions: which one is meant, on what, with which arguments. */
@@ -56,9 +56,7 @@ final class FunctionCalls {
 
     private static String nameOf(Step.Call call) {
         return call.target()
-                                instanceof
-                                Expr.Invocation(
-                                        Expr.Path(Expr.Name(var name, _), _, _, _), _, _)
+                        instanceof Expr.Invocation(Expr.Path(Expr.Name(var name, _), _, _, _), _, _)
                 ? name
                 : "";
     }
@@ -100,8 +98,7 @@ final class FunctionCalls {
                     names.isEmpty()
                             ? "%s has no calls.".formatted(name)
                             : "%s has no call %s; it has %s."
-                                    .formatted(
-                                            name, Quoted.of(member), String.join(", ", names)),
+                                    .formatted(name, Quoted.of(member), String.join(", ", names)),
                     Nearest.to(member, names).orElse(null));
         }
         return null;

@@ -230,7 +230,7 @@ public final class StepChecker {
                     LogicCode.ASKS_IN_CHANGE,
                     span,
                     "%s waits for an outside service at every call, and this is part of a change;"
-                            .formatted(written)
+                                    .formatted(written)
                             + " say in its connection how long answers are kept (keep: PT1H), or"
                             + " call it in a function or in a handler that runs after the change.");
         }

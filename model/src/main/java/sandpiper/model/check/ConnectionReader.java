@@ -258,12 +258,11 @@ final class ConnectionReader {
                     checks.takes(operation, search, at(place, "search"));
                 }
                 checks.needsNothingBut(
-                        operation,
-                        search == null ? List.of() : List.of(search),
-                        at(place, "call"));
+                        operation, search == null ? List.of() : List.of(search), at(place, "call"));
                 checks.list(operation, items, key, label, place);
             });
-            var single = one == null ? Optional.<ApiOperation>empty() : operation(one, at(place, "one"));
+            var single =
+                    one == null ? Optional.<ApiOperation>empty() : operation(one, at(place, "one"));
             single.ifPresent(operation -> checks.single(operation, key, label, place));
             return new LookupType(
                     connection,

@@ -78,8 +78,7 @@ final class ContractChecks {
 
     /** That there is a parameter of a name which takes values of a type. */
     void takes(ApiOperation operation, String name, Parameter parameter, String... place) {
-        if (!(parameter.type() instanceof ValueType.Single(var field))
-                || !isPlain(field.type())) {
+        if (!(parameter.type() instanceof ValueType.Single(var field)) || !isPlain(field.type())) {
             source.errorAtKey(
                     DefinitionCode.NOT_FOR_THIS_TYPE,
                     "A parameter of an outside service is a single value: a text, number, boolean,"
@@ -149,8 +148,7 @@ final class ContractChecks {
     }
 
     /** That an answer is an entry with a code and a label, found by its code. */
-    void single(
-            ApiOperation operation, List<String> key, List<String> label, List<String> place) {
+    void single(ApiOperation operation, List<String> key, List<String> label, List<String> place) {
         if (inPath(operation).size() != 1) {
             source.error(
                     DefinitionCode.NOT_IN_CONTRACT,
@@ -177,11 +175,7 @@ final class ContractChecks {
     }
 
     private void value(
-            ApiOperation operation,
-            JsonShape shape,
-            ValueType type,
-            String what,
-            String... place) {
+            ApiOperation operation, JsonShape shape, ValueType type, String what, String... place) {
         switch (type) {
             case ValueType.Single(var field) -> {
                 if (isPlain(field.type())) {
@@ -210,8 +204,7 @@ final class ContractChecks {
             case ValueType.Group group ->
                     group.entries()
                             .forEach(one -> {
-                                var inside =
-                                        reached(operation, shape, List.of(one.name()), place);
+                                var inside = reached(operation, shape, List.of(one.name()), place);
                                 if (inside != null) {
                                     value(operation, inside, one.type(), one.name(), place);
                                 }
@@ -259,9 +252,7 @@ final class ContractChecks {
                         names.isEmpty()
                                 ? "The answer of %s has no %s: there is %s in the contract."
                                         .formatted(
-                                                operation.written(),
-                                                Quoted.of(step),
-                                                at.written())
+                                                operation.written(), Quoted.of(step), at.written())
                                 : "The answer of %s has no %s; there it has %s."
                                         .formatted(
                                                 operation.written(),

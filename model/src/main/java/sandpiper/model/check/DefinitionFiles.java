@@ -76,10 +76,10 @@ final class DefinitionFiles {
                             Place.START,
                             DefinitionCode.UNREAD_FILE,
                             "This file is not read: records are in data/*.csv, definitions in"
-                                + " package.yaml and in *.yaml in objects, extensions, choices,"
-                                + " services, service-extensions, events, routes, connections,"
-                                + " roles, views and"
-                                + " requirements."));
+                                    + " package.yaml and in *.yaml in objects, extensions, choices,"
+                                    + " services, service-extensions, events, routes, connections,"
+                                    + " roles, views and"
+                                    + " requirements."));
             return;
         }
         var tree = YamlFile.read(path, text, diagnostics);

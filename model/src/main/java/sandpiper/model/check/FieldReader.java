@@ -290,8 +290,8 @@ final class FieldReader {
         if (node.isEmpty()) {
             source.errorAtKey(
                     DefinitionCode.MISSING_KEY,
-                    "A choice needs \"choices\", the name of a choice list or its codes, or \"from\","
-                            + " a lookup of a connection.",
+                    "A choice needs \"choices\", the name of a choice list or its codes, or"
+                            + " \"from\", a lookup of a connection.",
                     null,
                     at(name));
             return new ChoiceList(name, Map.of("unknown", "Unknown"));

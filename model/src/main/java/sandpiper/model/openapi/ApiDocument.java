@@ -164,8 +164,7 @@ public final class ApiDocument {
         var good =
                 responses.keySet().stream().filter(code -> code.startsWith("2")).sorted().toList();
         for (var code : good) {
-            var schema =
-                    json(Trees.map(Trees.resolved(root, responses.get(code))).get("content"));
+            var schema = json(Trees.map(Trees.resolved(root, responses.get(code))).get("content"));
             if (schema != null) {
                 return new JsonShape(root, schema);
             }

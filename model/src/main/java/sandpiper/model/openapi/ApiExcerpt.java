@@ -46,8 +46,7 @@ public final class ApiExcerpt {
     private static void keep(
             Map<String, Object> root, ApiOperation operation, Map<String, Object> paths) {
         var item =
-                Trees.map(
-                        Trees.resolved(root, Trees.map(root.get("paths")).get(operation.path())));
+                Trees.map(Trees.resolved(root, Trees.map(root.get("paths")).get(operation.path())));
         var kept = Trees.map(paths.get(operation.path()));
         var more = new LinkedHashMap<>(kept);
         if (item.containsKey("parameters")) {

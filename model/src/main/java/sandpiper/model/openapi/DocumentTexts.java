@@ -47,7 +47,8 @@ final class DocumentTexts {
             throw new ApiDocumentException(
                     "This is not JSON, at line %d: %s."
                             .formatted(
-                                    at == null ? 1 : at.getLineNr(), firstLine(e.getOriginalMessage())));
+                                    at == null ? 1 : at.getLineNr(),
+                                    firstLine(e.getOriginalMessage())));
         }
     }
 

@@ -203,9 +203,7 @@ final class FieldShapes {
 
     private static Shape value(int deep) {
         return new Shape.Either(
-                List.of(
-                        new Shape.Word(TypeKeyword.words()),
-                        new Shape.Keys(keysOfValue(deep))));
+                List.of(new Shape.Word(TypeKeyword.words()), new Shape.Keys(keysOfValue(deep))));
     }
 
     private static List<Shape.Key> keysOfValue(int deep) {

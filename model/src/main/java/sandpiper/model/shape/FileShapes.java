@@ -62,8 +62,8 @@ final class FileShapes {
                             key(
                                     "rates",
                                     "The call that exchange rates of that currency come from: a"
-                                        + " currency and a day, how much of it one is. As in"
-                                        + " tide-table.rate.",
+                                            + " currency and a day, how much of it one is. As in"
+                                            + " tide-table.rate.",
                                     new Shape.Text(
                                             Pattern.compile(
                                                     sandpiper.model.Names.ADDRESS.pattern()

@@ -40,7 +40,8 @@ public record OutsideChoiceType(String lookup) implements FieldType {
         return switch (TextType.plain().read(plain)) {
             case ParsedValue.Taken(var code) when ((String) code).isBlank() ->
                     ParsedValue.wrongType("must be a code, but was empty");
-            case ParsedValue.Taken(var code) -> ParsedValue.taken(OutsideCode.unseen((String) code));
+            case ParsedValue.Taken(var code) ->
+                    ParsedValue.taken(OutsideCode.unseen((String) code));
             case ParsedValue.Refused refused -> refused;
         };
     }

@@ -86,7 +86,8 @@ class ConnectionsTest {
     private static final String FLAGS =
             "{ call: GET /flags, items: rows, key: code, label: name, search: q }";
     private static final String DEPTH =
-            "{ call: \"GET /depths/{place}\", parameters: { place: text, day: { type: date, sent: on-day } }, returns: decimal, at: depth }";
+            "{ call: \"GET /depths/{place}\", parameters: { place: text, day: { type: date, sent:"
+                    + " on-day } }, returns: decimal, at: depth }";
 
     private static Map<String, String> files(String lookup, String call, String steps) {
         var files = new TreeMap<String, String>();
@@ -95,7 +96,10 @@ class ConnectionsTest {
         files.put(
                 "port/connections/signals.yaml",
                 "connection: signals\ncontract: signals.openapi.yaml\nlookups:\n  flags: %s\ncalls:\n  depth: %s\n  kept: %s\n"
-                        .formatted(lookup, call, DEPTH.replace("at: depth }", "at: depth, keep: P1D }")));
+                        .formatted(
+                                lookup,
+                                call,
+                                DEPTH.replace("at: depth }", "at: depth, keep: P1D }")));
         files.put(
                 "port/objects/mast.yaml",
                 """
@@ -256,12 +260,16 @@ class ConnectionsTest {
 
         assertThat(problems(files))
                 .containsExactlyInAnyOrder(
-                        "other.yaml:4 A key does not come from an outside service; keep its code in a field of type text.",
+                        "other.yaml:4 A key does not come from an outside service; keep its code in"
+                                + " a field of type text.",
                         "other.yaml:5 There is no connection \"signal\". (signals)",
-                        "other.yaml:6 signals has no lookup \"flag\"; it has flags. (signals.flags)",
-                        "other.yaml:7 A choice whose codes come from outside has no \"choices\"; leave out one of the two.",
+                        "other.yaml:6 signals has no lookup \"flag\"; it has flags."
+                                + " (signals.flags)",
+                        "other.yaml:7 A choice whose codes come from outside has no \"choices\";"
+                                + " leave out one of the two.",
                         "other.yaml:8 \"from\" is not for a field of type text.",
-                        "other.yaml:9 A choice needs \"choices\", the name of a choice list or its codes, or \"from\", a lookup of a connection.");
+                        "other.yaml:9 A choice needs \"choices\", the name of a choice list or its"
+                                + " codes, or \"from\", a lookup of a connection.");
     }
 
     @Test
@@ -272,14 +280,16 @@ class ConnectionsTest {
 
         assertThat(problems(files))
                 .containsExactlyInAnyOrder(
-                        "signals.openapi.yaml:1 This is a document of Swagger 2.0; bring in one of OpenAPI 3.0 or 3.1.",
+                        "signals.openapi.yaml:1 This is a document of Swagger 2.0; bring in one of"
+                                + " OpenAPI 3.0 or 3.1.",
                         "left.openapi.json:1 No connection names this document as its contract.");
 
         files.remove("port/connections/signals.openapi.yaml");
         assertThat(problems(files))
                 .anyMatch(one ->
                         one.startsWith(
-                                "signals.yaml:2 There is no file port/connections/signals.openapi.yaml."));
+                                "signals.yaml:2 There is no file"
+                                        + " port/connections/signals.openapi.yaml."));
     }
 
     @Test
@@ -291,7 +301,8 @@ class ConnectionsTest {
                 "object: Boat\nfields:\n  flag: { type: choice, from: signals.flags }\n");
 
         assertThat(problems(files))
-                .filteredOn(one -> one.contains("is in the package port, which yard does not depend on"))
+                .filteredOn(one ->
+                        one.contains("is in the package port, which yard does not depend on"))
                 .hasSize(2);
     }
 
@@ -303,7 +314,8 @@ class ConnectionsTest {
 
         files.put("port/package.yaml", "package: port\nversion: 1\nrates: signals.depth\n");
         assertThat(problems(files))
-                .anyMatch(one -> one.startsWith("package.yaml:3 signals.depth cannot give exchange"));
+                .anyMatch(
+                        one -> one.startsWith("package.yaml:3 signals.depth cannot give exchange"));
 
         files.put("port/package.yaml", "package: port\nversion: 1\nrates: signals.kept\n");
         assertThat(problems(files)).isEmpty();

@@ -70,7 +70,8 @@ class ApiDocumentTest {
                         document(
                                 operation("/a", "{ \"$ref\": \"#/components/schemas/A\" }")
                                         + ","
-                                        + operation("/b", "{ \"$ref\": \"#/components/schemas/B\" }"),
+                                        + operation(
+                                                "/b", "{ \"$ref\": \"#/components/schemas/B\" }"),
                                 """
                                 "A": { "$ref": "#/components/schemas/A" },
                                 "B": { "allOf": [{ "$ref": "#/components/schemas/B" }],
@@ -78,7 +79,8 @@ class ApiDocumentTest {
                                 """));
 
         assertThat(read.operations().get(0).answer().types()).isEmpty();
-        assertThat(read.operations().get(1).answer().at(List.of("next", "next", "next"))).isPresent();
+        assertThat(read.operations().get(1).answer().at(List.of("next", "next", "next")))
+                .isPresent();
         assertThat(ApiDifferences.of(read, read, List.of("GET /a", "GET /b"))).isEmpty();
     }
 
@@ -92,7 +94,9 @@ class ApiDocumentTest {
                                                 .formatted(
                                                         'b' + i,
                                                         'b' + i,
-                                                        "*%c, *%c, *%c".formatted('a' + i, 'a' + i, 'a' + i)))
+                                                        "*%c, *%c, *%c"
+                                                                .formatted(
+                                                                        'a' + i, 'a' + i, 'a' + i)))
                                 .collect(Collectors.joining("\n"));
 
         assertThatThrownBy(() -> ApiDocument.read(bomb)).isInstanceOf(ApiDocumentException.class);
@@ -111,14 +115,18 @@ class ApiDocumentTest {
         var text =
                 document(
                         many,
-                        "\"Thing\": { \"type\": \"object\", \"properties\": { \"of\": { \"$ref\": \"#/components/schemas/Other\" } } }, \"Other\": { \"type\": \"string\" }, \"Unused\": {}");
+                        "\"Thing\": { \"type\": \"object\", \"properties\": { \"of\": { \"$ref\":"
+                                + " \"#/components/schemas/Other\" } } }, \"Other\": { \"type\":"
+                                + " \"string\" }, \"Unused\": {}");
         assertThat(text.length()).isGreaterThan(20_000_000);
 
         var excerpt = ApiExcerpt.of(ApiDocument.read(text), List.of("GET /things7"));
 
         assertThat(excerpt.length()).isLessThan(3_000);
         var read = ApiDocument.read(excerpt);
-        assertThat(read.operations()).extracting(ApiOperation::written).containsExactly("GET /things7");
+        assertThat(read.operations())
+                .extracting(ApiOperation::written)
+                .containsExactly("GET /things7");
         assertThat(read.operations().getFirst().answer().at(List.of("of")).orElseThrow().types())
                 .containsExactly("string");
         assertThat(excerpt).doesNotContain("Unused");
@@ -150,7 +158,8 @@ class ApiDocumentTest {
 
         assertThat(ApiDifferences.of(before, after, List.of("GET /a", "GET /b", "GET /c")))
                 .containsExactly(
-                        "GET /a: the parameter q was string in the query and is string in the query, required.",
+                        "GET /a: the parameter q was string in the query and is string in the"
+                                + " query, required.",
                         "GET /a: [].code of the answer was string and is integer.",
                         "GET /a: [].name of the answer is gone.",
                         "GET /a: [].more of the answer is new, anything.",

@@ -39,7 +39,10 @@ public final class OutgoingHttp implements AutoCloseable {
         this.wholeTime = wholeTime;
         this.watch =
                 Executors.newSingleThreadScheduledExecutor(
-                        Thread.ofPlatform().daemon().name("sandpiper-%s-watch".formatted(name)).factory());
+                        Thread.ofPlatform()
+                                .daemon()
+                                .name("sandpiper-%s-watch".formatted(name))
+                                .factory());
         var timeout = Timeout.of(wholeTime);
         this.http =
                 HttpClients.custom()

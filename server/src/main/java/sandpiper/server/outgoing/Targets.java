@@ -48,8 +48,7 @@ public final class Targets implements DnsResolver {
                     "The address must begin with https:// and name a host.");
         }
         if (uri.getUserInfo() != null) {
-            throw new IllegalArgumentException(
-                    "The address must not hold a name and password.");
+            throw new IllegalArgumentException("The address must not hold a name and password.");
         }
         if (!isAllowed(host, uri.getPort())) {
             if (isListed(host)) {

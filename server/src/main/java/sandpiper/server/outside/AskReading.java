@@ -50,16 +50,11 @@ final class AskReading {
     }
 
     private Ask lookup(LookupType lookup, Map<String, @Nullable Object> values) {
-        requireKnown(
-                values, lookup.single() == null ? List.of(SEARCH) : List.of(SEARCH, ONE));
+        requireKnown(values, lookup.single() == null ? List.of(SEARCH) : List.of(SEARCH, ONE));
         var code = values.get(ONE);
         return code != null && lookup.single() != null
                 ? new Ask(
-                        connection,
-                        Ask.Kind.ENTRY,
-                        lookup.name(),
-                        List.of(String.valueOf(code)),
-                        0)
+                        connection, Ask.Kind.ENTRY, lookup.name(), List.of(String.valueOf(code)), 0)
                 : new Ask(
                         connection,
                         Ask.Kind.ENTRIES,
@@ -91,9 +86,7 @@ final class AskReading {
                         wrong.add(
                                 wrong(
                                         parameter.name(),
-                                        "%s %s."
-                                                .formatted(
-                                                        parameter.label(), refused.message())));
+                                        "%s %s.".formatted(parameter.label(), refused.message())));
             }
         }
         if (!wrong.isEmpty()) {
@@ -119,8 +112,7 @@ final class AskReading {
                                                 Quoted.of(name),
                                                 String.join(", ", names),
                                                 Nearest.to(name, names)
-                                                        .map(near ->
-                                                                " Did you mean " + near + "?")
+                                                        .map(near -> " Did you mean " + near + "?")
                                                         .orElse("")));
             }
         }

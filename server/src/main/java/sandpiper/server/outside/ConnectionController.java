@@ -28,7 +28,6 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.engine.command.FaultPath;
-import sandpiper.engine.outside.Ask;
 import sandpiper.engine.outside.Reaches;
 import sandpiper.engine.outside.Reply;
 import sandpiper.engine.port.OutsideStorage.Reach;
@@ -97,7 +96,9 @@ public class ConnectionController {
      */
     record LookupEntries(List<LookupEntry> entries, boolean more, @Nullable String message) {}
 
-    /** What is tried: values by the names of parameters; {@code search} or {@code code} of a lookup. */
+    /**
+     * What is tried: values by the names of parameters; {@code search} or {@code code} of a lookup.
+     */
     record OutsideTry(@NotNull Map<String, @Nullable Object> values) {}
 
     /**

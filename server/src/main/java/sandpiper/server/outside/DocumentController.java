@@ -179,7 +179,9 @@ public class DocumentController {
     Excerpt excerpt(
             @org.springframework.web.bind.annotation.RequestParam(defaultValue = "")
                     String connection,
-            @org.springframework.web.bind.annotation.RequestParam(name = "operation", required = false)
+            @org.springframework.web.bind.annotation.RequestParam(
+                            name = "operation",
+                            required = false)
                     @Nullable List<String> operations,
             HttpServletRequest request,
             @AuthenticationPrincipal Actor actor) {

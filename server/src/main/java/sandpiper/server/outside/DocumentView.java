@@ -44,13 +44,11 @@ public record DocumentView(
      * @param properties what it has under names; empty when it has none, or deeper than is shown
      * @param items what is in a list, or {@code null}
      */
-    record ShapeView(
-            String type, Map<String, ShapeView> properties, @Nullable ShapeView items) {
+    record ShapeView(String type, Map<String, ShapeView> properties, @Nullable ShapeView items) {
         static ShapeView of(JsonShape shape, int depth) {
             var properties = new LinkedHashMap<String, ShapeView>();
             if (depth < DEEPEST) {
-                shape.properties()
-                        .forEach((name, one) -> properties.put(name, of(one, depth + 1)));
+                shape.properties().forEach((name, one) -> properties.put(name, of(one, depth + 1)));
             }
             return new ShapeView(
                     shape.written(),

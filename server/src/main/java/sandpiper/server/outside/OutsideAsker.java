@@ -230,8 +230,7 @@ public class OutsideAsker implements OutsideServices {
         int status = heard.status() == 0 ? NO_ANSWER : heard.status();
         traffic.getObject()
                 .count(
-                        new Called(
-                                service, 0, 0, what, operation.written(), Called.OUTGOING, ""),
+                        new Called(service, 0, 0, what, operation.written(), Called.OUTGOING, ""),
                         failure != null && status < 400 ? WRONG_ANSWER : status,
                         took,
                         failure == null ? "" : failure,

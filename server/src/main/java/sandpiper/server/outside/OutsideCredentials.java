@@ -81,8 +81,7 @@ final class OutsideCredentials {
     private static String basic(String user, String password) {
         return "Basic "
                 + Base64.getEncoder()
-                        .encodeToString(
-                                (user + ":" + password).getBytes(StandardCharsets.UTF_8));
+                        .encodeToString((user + ":" + password).getBytes(StandardCharsets.UTF_8));
     }
 
     /** Forgets a token that was refused. */

@@ -72,8 +72,7 @@ final class OutsideHttp {
         }
         if (request.body() != null) {
             sent.setEntity(
-                    new StringEntity(
-                            JsonText.write(request.body()), ContentType.APPLICATION_JSON));
+                    new StringEntity(JsonText.write(request.body()), ContentType.APPLICATION_JSON));
         }
         var received =
                 http.send(
@@ -178,10 +177,7 @@ final class OutsideHttp {
         }
         if (received.body().length > largest) {
             return Heard.failed(
-                    status,
-                    "Its answer has more than %,d bytes.".formatted(largest),
-                    false,
-                    false);
+                    status, "Its answer has more than %,d bytes.".formatted(largest), false, false);
         }
         if (received.body().length == 0) {
             return new Heard(status, null, null, false, false);

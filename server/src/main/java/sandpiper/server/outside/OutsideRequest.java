@@ -17,7 +17,10 @@ import sandpiper.model.connection.OutsideOperation;
  * @param body values under names, or {@code null} for none
  */
 record OutsideRequest(
-        String method, URI address, Map<String, String> headers, @Nullable Map<String, Object> body) {
+        String method,
+        URI address,
+        Map<String, String> headers,
+        @Nullable Map<String, Object> body) {
     /**
      * The request of an operation.
      *

@@ -128,8 +128,7 @@ public class TrafficController {
                             uses.stream()
                                     .filter(use -> use.day().equals(day))
                                     // What was asked of others is no call of ours.
-                                    .filter(use ->
-                                            !use.called().protocol().equals(Called.OUTGOING))
+                                    .filter(use -> !use.called().protocol().equals(Called.OUTGOING))
                                     .toList();
                     return new DayView(
                             day.toString(),

@@ -10,7 +10,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 class TargetsTest {
     private final Targets none = new Targets(List.of(), "sandpiper.webhooks.allow");
-    private final Targets some = new Targets(List.of("books.example:8443", "127.0.0.1"), "sandpiper.webhooks.allow");
+    private final Targets some =
+            new Targets(List.of("books.example:8443", "127.0.0.1"), "sandpiper.webhooks.allow");
 
     @ParameterizedTest
     @ValueSource(

@@ -50,9 +50,9 @@ class AnswerReadingTest {
     void whatIsNotThereIsTold() {
         var lookup = lookup(List.of("rows"), List.of("name"));
 
-        assertThat(read(lookup, Map.of("rows", "none")))
-                .isEqualTo(failure("rows is not a list"));
-        assertThat(read(lookup, List.of())).isEqualTo(failure("it has no rows where that should be"));
+        assertThat(read(lookup, Map.of("rows", "none"))).isEqualTo(failure("rows is not a list"));
+        assertThat(read(lookup, List.of()))
+                .isEqualTo(failure("it has no rows where that should be"));
         assertThat(read(lookup, null)).isEqualTo(failure("rows is not a list"));
         assertThat(read(lookup, Map.of("rows", List.of(Map.of("name", "Alfa")))))
                 .isEqualTo(failure("code is not a text"));
@@ -62,7 +62,8 @@ class AnswerReadingTest {
 
     private static Reply failure(String what) {
         return new Reply.Failure(
-                "Signals answered something else than its contract says: %s.".formatted(what), false);
+                "Signals answered something else than its contract says: %s.".formatted(what),
+                false);
     }
 
     @Test

@@ -69,7 +69,8 @@ class OutsideHttpTest {
     void start() throws IOException {
         server = served();
         other = served();
-        var targets = new Targets(List.of(place(server), place(other)), "sandpiper.connections.allow");
+        var targets =
+                new Targets(List.of(place(server), place(other)), "sandpiper.connections.allow");
         http = new OutgoingHttp(targets, Duration.ofSeconds(1), "test");
         var cipher = Mockito.mock(SecretCipher.class);
         Mockito.when(cipher.open("sealed")).thenReturn(Optional.of("low tide"));
@@ -77,8 +78,7 @@ class OutsideHttpTest {
     }
 
     private static HttpServer served() throws IOException {
-        var made =
-                HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
+        var made = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), 0), 0);
         made.setExecutor(Executors.newVirtualThreadPerTaskExecutor());
         made.start();
         return made;
@@ -319,8 +319,7 @@ class OutsideHttpTest {
                         "GET /depth Bearer t1", "GET /depth Bearer t1", "GET /depth Bearer t2");
         var client =
                 Base64.getEncoder()
-                        .encodeToString(
-                                "port+%26+co:low+tide".getBytes(StandardCharsets.US_ASCII));
+                        .encodeToString("port+%26+co:low+tide".getBytes(StandardCharsets.US_ASCII));
         assertThat(heard.getFirst()).isEqualTo("POST /token Basic " + client);
     }
 

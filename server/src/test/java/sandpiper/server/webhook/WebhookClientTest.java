@@ -17,8 +17,8 @@ import java.util.concurrent.atomic.AtomicInteger;
 import javax.net.ssl.KeyManagerFactory;
 import javax.net.ssl.SSLContext;
 import org.junit.jupiter.api.Test;
-import sandpiper.server.outgoing.Targets;
 import org.junit.jupiter.api.io.TempDir;
+import sandpiper.server.outgoing.Targets;
 
 /** What the client does where no receiver of the journeys can stand in. */
 class WebhookClientTest {
@@ -77,7 +77,10 @@ class WebhookClientTest {
                 });
         server.start();
         var place = "127.0.0.1:" + server.getAddress().getPort();
-        var client = new WebhookClient(new Targets(List.of(place), "sandpiper.webhooks.allow"), Duration.ofSeconds(5));
+        var client =
+                new WebhookClient(
+                        new Targets(List.of(place), "sandpiper.webhooks.allow"),
+                        Duration.ofSeconds(5));
         try {
             var sent = client.post("https://" + place + "/events", Map.of(), "{}");
 

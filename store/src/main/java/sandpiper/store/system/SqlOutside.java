@@ -18,9 +18,7 @@ import tools.jackson.databind.json.JsonMapper;
 /** How outside services are reached and what they answered, in their tables. */
 public final class SqlOutside implements OutsideStorage {
     private static final JsonMapper JSON =
-            JsonMapper.builder()
-                    .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
-                    .build();
+            JsonMapper.builder().enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS).build();
 
     private static final TableStatements REACHES = new TableStatements("sandpiper_reach");
     private static final String[] COLUMNS = {
@@ -52,8 +50,7 @@ public final class SqlOutside implements OutsideStorage {
 
     private static final TableStatements ANSWERS = new TableStatements("sandpiper_outside_answer");
     private static final String KEPT =
-            Sql.text(
-                    ANSWERS.select("content", "until").where(Sql.is("connection"), Sql.is("key")));
+            Sql.text(ANSWERS.select("content", "until").where(Sql.is("connection"), Sql.is("key")));
     private static final String KEEP =
             ANSWERS.put(List.of("connection", "key"), "content", "until");
     private static final String FORGET = ANSWERS.delete(Sql.column("until").lt(Sql.value()));

@@ -274,8 +274,7 @@ public record ModelView(
             return new FieldView(
                     name, label, describe, type, typeWords, required, unique, true, standard,
                     length, scale, multiline, languages, currency, choices, list, lookup, to,
-                    inverse,
-                    formula, onRead, offers, comesFrom);
+                    inverse, formula, onRead, offers, comesFrom);
         }
     }
 
