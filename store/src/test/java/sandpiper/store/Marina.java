@@ -16,7 +16,7 @@ final class Marina {
     static Map<String, String> files() {
         var files = new TreeMap<String, String>();
         try (var paths = Files.walk(PACKAGES)) {
-            for (var path : paths.filter(path -> path.toString().endsWith(".yaml")).toList()) {
+            for (var path : paths.filter(Files::isRegularFile).toList()) {
                 files.put(PACKAGES.relativize(path).toString(), Files.readString(path));
             }
         } catch (IOException e) {

@@ -25,7 +25,7 @@ class DefinitionsFuzzTest {
     @BeforeAll
     static void read() throws IOException {
         try (var files = Files.walk(PACKAGES)) {
-            for (var file : files.filter(one -> one.toString().endsWith(".yaml")).toList()) {
+            for (var file : files.filter(Files::isRegularFile).toList()) {
                 FILES.put(
                         PACKAGES.relativize(file).toString().replace('\\', '/'),
                         Files.readString(file, StandardCharsets.UTF_8));

@@ -11,7 +11,7 @@ import org.jspecify.annotations.Nullable;
  * @param down whether it may be answered later
  * @param again whether the request can be sent again at once without harm
  */
-record Heard(
+public record Heard(
         int status,
         @Nullable Object answer,
         @Nullable String failure,

@@ -139,7 +139,7 @@ public class OutsideAsker implements OutsideServices {
      * @param service and {@code what} is asked, for Traffic
      * @throws IllegalArgumentException when a value cannot be sent, saying why
      */
-    Heard send(
+    public Heard send(
             String setting,
             String service,
             String what,
@@ -179,13 +179,13 @@ public class OutsideAsker implements OutsideServices {
     }
 
     /** Whether a service is left alone for a while. */
-    boolean isLeftAlone(String setting) {
+    public boolean isLeftAlone(String setting) {
         var circuit = circuits.get(setting);
         return circuit != null && circuit.isOpen();
     }
 
     /** Begins anew with a service whose address or credentials were changed. */
-    void forget(String setting) {
+    public void forget(String setting) {
         circuits.remove(setting);
     }
 

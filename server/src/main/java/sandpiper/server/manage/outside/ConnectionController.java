@@ -1,4 +1,4 @@
-package sandpiper.server.outside;
+package sandpiper.server.manage.outside;
 
 import io.swagger.v3.oas.annotations.Operation;
 import jakarta.validation.Valid;
@@ -38,7 +38,8 @@ import sandpiper.model.connection.LookupType;
 import sandpiper.model.release.Release;
 import sandpiper.server.manage.DutyCheck;
 import sandpiper.server.outgoing.Targets;
-import sandpiper.server.outside.ConnectionView.ReachView;
+import sandpiper.server.outside.OutsideAsker;
+import sandpiper.server.manage.outside.ConnectionView.ReachView;
 import sandpiper.server.problem.Problem.Wrong;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.security.SecretCipher;

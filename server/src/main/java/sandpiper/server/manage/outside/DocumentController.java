@@ -1,4 +1,4 @@
-package sandpiper.server.outside;
+package sandpiper.server.manage.outside;
 
 import io.swagger.v3.oas.annotations.Operation;
 import jakarta.servlet.http.HttpServletRequest;
@@ -32,7 +32,8 @@ import sandpiper.model.openapi.ApiExcerpt;
 import sandpiper.server.manage.DutyCheck;
 import sandpiper.server.outgoing.OutgoingHttp;
 import sandpiper.server.outgoing.Targets;
-import sandpiper.server.outside.ConnectionController.OutsideTried;
+import sandpiper.server.outside.OutsideAsker;
+import sandpiper.server.manage.outside.ConnectionController.OutsideTried;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.settings.Rehearsed;
 import sandpiper.server.settings.Settings;

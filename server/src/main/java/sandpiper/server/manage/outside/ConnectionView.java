@@ -1,4 +1,4 @@
-package sandpiper.server.outside;
+package sandpiper.server.manage.outside;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
