@@ -56,7 +56,7 @@ class ODataJourneyTest {
         command.addAll(arguments());
 
         assertThat(Program.run(folder, command))
-                .contains("a stay has 18 properties", "3 of 28 berths", "asked for, 4 nights")
+                .contains("a stay has 21 properties", "3 of 28 berths", "asked for, 4 nights")
                 .contains("refused: Berth: there is no Berth \"NOWHERE\".");
     }
 

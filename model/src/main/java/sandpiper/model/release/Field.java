@@ -4,6 +4,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.model.definition.DefaultValue;
 import sandpiper.model.definition.FieldLogic;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.OutsideChoiceType;
 
 /**
  * A field of an object or a part.
@@ -65,9 +66,15 @@ public record Field(
                 read);
     }
 
-    /** What is said of it in contracts: what it means, or its label, and who added it. */
+    /**
+     * What is said of it in contracts: what it means, or its label, whose codes it takes, and who
+     * added it.
+     */
     public String told() {
         var words = describe == null ? label + "." : describe;
+        if (type instanceof OutsideChoiceType outside) {
+            words += " A code of the outside service %s.".formatted(outside.connection());
+        }
         return addedBy == null ? words : "%s Added by %s.".formatted(words, addedBy);
     }
 
