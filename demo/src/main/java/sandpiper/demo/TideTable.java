@@ -16,6 +16,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -210,7 +211,7 @@ public final class TideTable implements AutoCloseable {
         var rate = new LinkedHashMap<String, Object>();
         rate.put("currency", currency);
         rate.put("day", day.toString());
-        var usual = USUAL_RATES.get(currency);
+        var usual = Objects.requireNonNull(USUAL_RATES.get(currency));
         // A few thousandths up and down, the same each time for a day.
         var moved =
                 currency.equals("EUR")
