@@ -129,7 +129,7 @@ final class ConnectionReader {
                                 .filter(one -> one.name().equals(parts[1]))
                                 .findFirst()
                                 .orElse(null);
-        if (call == null) {
+        if (connection == null || call == null) {
             var all = new ArrayList<String>();
             connections
                     .values()
