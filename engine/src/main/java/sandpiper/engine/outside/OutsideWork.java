@@ -7,6 +7,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.FaultPath;
@@ -191,7 +192,7 @@ public final class OutsideWork {
         }
     }
 
-    private void see(RecordState record, Row row, LinkedHashSet<Ask> wanted) {
+    private void see(RecordState record, Row row, Set<Ask> wanted) {
         for (var field : row.slots().fields()) {
             if (field.type() instanceof OutsideChoiceType type
                     && row.slots().get(field) instanceof OutsideCode(var code, var label)
@@ -208,7 +209,7 @@ public final class OutsideWork {
             Field field,
             OutsideChoiceType type,
             String code,
-            LinkedHashSet<Ask> wanted) {
+            Set<Ask> wanted) {
         var connection = ConnectionType.find(workspace.release(), type.connection()).orElseThrow();
         var lookup = connection.lookup(type.lookupName()).orElseThrow();
         var ask = about(connection, lookup, code);
