@@ -25,7 +25,7 @@ final class KeptForm {
         };
     }
 
-    private static Entry entry(@Nullable Object kept) {
+    private static Entry entry(Object kept) {
         var pair = (List<?>) kept;
         return new Entry(String.valueOf(pair.get(0)), String.valueOf(pair.get(1)));
     }
