@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -136,7 +137,7 @@ public class ConnectionController {
     }
 
     private Release draft() {
-        return engine.drafts().check().compiled();
+        return Objects.requireNonNullElse(engine.drafts().check().compiled(), Release.EMPTY);
     }
 
     private static void requireSight(Actor actor) {
@@ -338,7 +339,7 @@ public class ConnectionController {
             case Reply.Failure(var message, _) -> new LookupEntries(List.of(), false, message);
             case Reply.Answer(var plain) -> {
                 var fitting =
-                        ((List<?>) java.util.Objects.requireNonNull(plain))
+                        ((List<?>) plain)
                                 .stream()
                                         .map(Reply.Entry.class::cast)
                                         .filter(one -> lookup.search() != null || fits(one, search))

@@ -10,6 +10,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Objects;
 import org.apache.hc.client5.http.classic.methods.HttpGet;
 import org.apache.hc.core5.http.ClassicHttpResponse;
 import org.jspecify.annotations.Nullable;
@@ -29,6 +30,7 @@ import sandpiper.model.openapi.ApiDifferences;
 import sandpiper.model.openapi.ApiDocument;
 import sandpiper.model.openapi.ApiDocumentException;
 import sandpiper.model.openapi.ApiExcerpt;
+import sandpiper.model.release.Release;
 import sandpiper.server.manage.DutyCheck;
 import sandpiper.server.manage.outside.ConnectionController.OutsideTried;
 import sandpiper.server.outgoing.OutgoingHttp;
@@ -192,7 +194,7 @@ public class DocumentController {
         if (operations != null) {
             used.addAll(operations);
         }
-        var there = ConnectionType.find(engine.drafts().check().compiled(), connection);
+        var there = ConnectionType.find(draft(), connection);
         there.ifPresent(one -> used.addAll(one.operations()));
         var differences = new ArrayList<String>();
         there.map(one -> engine.drafts().files().get(one.contract()))
@@ -209,6 +211,10 @@ public class DocumentController {
                     }
                 });
         return new Excerpt(ApiExcerpt.of(document, used), differences);
+    }
+
+    private Release draft() {
+        return Objects.requireNonNullElse(engine.drafts().check().compiled(), Release.EMPTY);
     }
 
     /** Asks a service for something, so that its answer can be looked at. */
