@@ -76,7 +76,9 @@ final class AskReading {
             if (isEmpty && parameter.required()) {
                 wrong.add(wrong(parameter.name(), parameter.label() + " is required."));
             }
-            if (given == null || isEmpty || !(parameter.type() instanceof ValueType.Single(var field))) {
+            if (given == null
+                    || isEmpty
+                    || !(parameter.type() instanceof ValueType.Single(var field))) {
                 arguments.add(null);
                 continue;
             }

@@ -9,7 +9,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -137,7 +136,7 @@ public class ConnectionController {
     }
 
     private Release draft() {
-        return Objects.requireNonNullElse(engine.drafts().check().compiled(), Release.EMPTY);
+        return engine.drafts().check().outline();
     }
 
     private static void requireSight(Actor actor) {

@@ -10,7 +10,6 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Objects;
 import org.apache.hc.client5.http.classic.methods.HttpGet;
 import org.apache.hc.core5.http.ClassicHttpResponse;
 import org.jspecify.annotations.Nullable;
@@ -214,7 +213,7 @@ public class DocumentController {
     }
 
     private Release draft() {
-        return Objects.requireNonNullElse(engine.drafts().check().compiled(), Release.EMPTY);
+        return engine.drafts().check().outline();
     }
 
     /** Asks a service for something, so that its answer can be looked at. */
