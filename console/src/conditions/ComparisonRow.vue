@@ -10,6 +10,7 @@ import { NEEDED, type Draft } from './parts'
 const props = defineProps<{ choices: Choice[]; disabled?: boolean }>()
 const draft = defineModel<Draft>({ required: true })
 
+const WHOLE = ['EQUAL', 'UNEQUAL', 'ONE_OF', 'NONE_OF']
 const chosen = computed(() => props.choices.find((one) => one.value === valueOf(draft.value.of)))
 /** Fields by where they are; one that is not known, or an expression, stands as it is written. */
 const options = computed(() => {
@@ -127,6 +128,7 @@ function filter(typed: string, option?: { label?: unknown; title?: unknown; opti
           :choices="choices"
           :label="at ? `Value ${at + 1}` : 'Value'"
           :disabled="disabled"
+          :whole="WHOLE.includes(draft.relation)"
           @update:model-value="(now: Operand) => setValue(at, now)"
         />
       </template>

@@ -2,6 +2,7 @@
 import { Input, InputNumber, Select } from 'ant-design-vue'
 import { computed } from 'vue'
 import type { Operand } from '@/api/conditions'
+import LookupPicker from '@/components/LookupPicker.vue'
 import RecordPicker from '@/components/RecordPicker.vue'
 import YesNo from '@/components/YesNo.vue'
 import { decimalSign } from '@/composables/format'
@@ -14,6 +15,8 @@ const props = defineProps<{
   choices: Choice[]
   label: string
   disabled?: boolean
+  /** Whether it is compared as a whole, and not by a part of it. */
+  whole?: boolean
 }>()
 const SIGN = decimalSign()
 const operand = defineModel<Operand>({ required: true })
@@ -100,6 +103,15 @@ const options = computed(() =>
         class="wide"
         :aria-label="label"
         @change="(now) => set(String(now ?? ''))"
+      />
+      <LookupPicker
+        v-else-if="of?.field?.lookup && whole"
+        :lookup="of.field.lookup"
+        :value="text || null"
+        :label="label"
+        :disabled="disabled"
+        class="wide"
+        @update="(now) => set(now ?? '')"
       />
       <YesNo
         v-else-if="family === 'boolean'"

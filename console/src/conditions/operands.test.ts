@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { FieldView, ObjectView } from '@/api/client'
-import { choicesIn, firstRelation, itemName, listsIn, relationsFor, shifted } from './operands'
+import { choicesIn, familyOf, firstRelation, itemName, listsIn, relationsFor, shifted, type Choice } from './operands'
 
 const field = (name: string, type: string, to?: string) =>
   ({ name, label: name.toUpperCase(), type, to, choices: [], languages: [] }) as unknown as FieldView
@@ -57,5 +57,22 @@ describe('a percent', () => {
   ])('%s is %s in a condition and back', (shown, meant) => {
     expect(shifted(shown, -2)).toBe(meant)
     expect(shifted(meant, 2)).toBe(shown)
+  })
+})
+
+describe('codes of an outside service', () => {
+  it('are compared as the texts they are', () => {
+    const field = { name: 'gauge', label: 'Gauge', type: 'choice', lookup: 'tides.gauges', choices: [] }
+    const choice = {
+      value: 'gauge',
+      label: 'Gauge',
+      full: 'Gauge',
+      field,
+      operand: { kind: 'FIELD', text: 'gauge' },
+    }
+    expect(familyOf(choice as unknown as Choice)).toBe('text')
+    expect(familyOf({ ...choice, field: { ...field, lookup: undefined } } as unknown as Choice)).toBe(
+      'choice',
+    )
   })
 })

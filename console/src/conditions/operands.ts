@@ -154,6 +154,8 @@ export function familyOf(choice: Choice | undefined): Family {
   const type = choice.field.type
   if (NUMBERS.includes(type)) return 'number'
   if (['date', 'date-time', 'time', 'duration'].includes(type)) return 'time'
+  // Codes of an outside service are many, and compared as the texts they are.
+  if (choice.field.lookup) return 'text'
   if (type === 'choice' || type === 'reference' || type === 'boolean') return type
   return 'text'
 }

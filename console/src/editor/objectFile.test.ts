@@ -171,3 +171,19 @@ describe('line items, facts and many fields at once', () => {
     expect(objectName('object: Job\n')).toBe('Job')
   })
 })
+
+describe('a choice whose codes come from outside', () => {
+  const text = 'object: Voyage\nfields:\n  gauge: { type: choice, choices: [high, low] }\n'
+
+  it('names the lookup instead of a list, and a list instead of the lookup', () => {
+    const outside = setOnField(text, ['fields'], 'gauge', 'choices', 'tide-table.gauges')
+    expect(outside).toContain('{ type: choice, from: tide-table.gauges }')
+    expect(readFields(outside, ['fields'])![0].choices).toBe('tide-table.gauges')
+    expect(setOnField(outside, ['fields'], 'gauge', 'choices', 'high, low')).toBe(text)
+  })
+
+  it('loses it when the field becomes of another type', () => {
+    const outside = setOnField(text, ['fields'], 'gauge', 'choices', 'tide-table.gauges')
+    expect(setOnField(outside, ['fields'], 'gauge', 'type', 'text')).toContain('{ type: text }')
+  })
+})

@@ -117,7 +117,9 @@ const linkTitle = (record: RecordView, name: Name) => {
         <Tag v-if="record.retired" class="tag">retired</Tag>
       </template>
       <template v-else-if="fieldOf(part)?.type === 'choice'">
-        <Tag v-if="cell(record as RecordView, part)">{{ cell(record as RecordView, part) }}</Tag>
+        <Tag v-if="cell(record as RecordView, part)">{{
+          (fieldOf(part)?.lookup && linkTitle(record as RecordView, part)) || cell(record as RecordView, part)
+        }}</Tag>
       </template>
       <template v-else>
         {{ cell(record as RecordView, part) }}

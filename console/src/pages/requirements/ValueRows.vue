@@ -104,7 +104,7 @@ const inputType = (field: FieldView | undefined) =>
         >
       </div>
       <Select
-        v-else-if="fieldOf(String(name))?.type === 'choice'"
+        v-else-if="fieldOf(String(name))?.type === 'choice' && !fieldOf(String(name))!.lookup"
         :value="shown(value) || undefined"
         :options="fieldOf(String(name))!.choices.map((one) => ({ value: one.code, label: one.label }))"
         :disabled="readOnly"
