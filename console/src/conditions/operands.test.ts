@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest'
 import type { FieldView, ObjectView } from '@/api/client'
-import { choicesIn, familyOf, firstRelation, itemName, listsIn, relationsFor, shifted, type Choice } from './operands'
+import {
+  choicesIn,
+  familyOf,
+  firstRelation,
+  itemName,
+  listsIn,
+  relationsFor,
+  shifted,
+  type Choice,
+} from './operands'
 
 const field = (name: string, type: string, to?: string) =>
   ({ name, label: name.toUpperCase(), type, to, choices: [], languages: [] }) as unknown as FieldView

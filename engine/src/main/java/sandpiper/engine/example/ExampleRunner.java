@@ -10,6 +10,7 @@ import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.event.Event;
+import sandpiper.engine.outside.GivenAnswers;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.release.LiveRelease;
@@ -68,6 +69,10 @@ final class ExampleRunner implements WriteJob<ExampleResult> {
 
     @Override
     public ExampleResult run(Transaction transaction) {
+        return GivenAnswers.saying(example.answers()).in(() -> result(transaction));
+    }
+
+    private ExampleResult result(Transaction transaction) {
         if (given(transaction)) {
             play(transaction);
         }

@@ -1,24 +1,27 @@
 package sandpiper.engine.outside;
 
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /** Answers that were fetched for the work that is done now. Immutable. */
 public final class GivenAnswers {
     /** Nothing was fetched yet; what is wanted will be. */
-    public static final GivenAnswers NOTHING = new GivenAnswers(Map.of(), Mode.ASKS);
+    public static final GivenAnswers NOTHING = new GivenAnswers(Map.of(), Mode.ASKS, Map.of());
 
     /**
      * Nobody can fetch anything: codes are taken unseen, as of records that come with a package,
      * and calls fail.
      */
-    public static final GivenAnswers UNSEEN = new GivenAnswers(Map.of(), Mode.UNSEEN);
+    public static final GivenAnswers UNSEEN = saying(Map.of());
 
     private static final ScopedValue<GivenAnswers> CURRENT = ScopedValue.newInstance();
 
     private final Map<Ask, Reply> replies;
     private final Mode mode;
+    private final Map<String, @Nullable Object> said;
 
     /** What becomes of questions nobody has answered yet. */
     private enum Mode {
@@ -27,9 +30,21 @@ public final class GivenAnswers {
         UNSEEN
     }
 
-    private GivenAnswers(Map<Ask, Reply> replies, Mode mode) {
+    private GivenAnswers(
+            Map<Ask, Reply> replies, Mode mode, Map<String, @Nullable Object> said) {
         this.replies = Map.copyOf(replies);
         this.mode = mode;
+        this.said = said;
+    }
+
+    /**
+     * The same as {@link #UNSEEN}, with answers that somebody made up.
+     *
+     * @param said plain values by calls, as in {@code tide-table.rate}, whatever is asked of them
+     */
+    public static GivenAnswers saying(Map<String, @Nullable Object> said) {
+        return new GivenAnswers(
+                Map.of(), Mode.UNSEEN, Collections.unmodifiableMap(new HashMap<>(said)));
     }
 
     /** Those of the work at hand. */
@@ -39,17 +54,20 @@ public final class GivenAnswers {
 
     /** The same for work that is thrown away: what changes something outside is not asked. */
     GivenAnswers onTrial() {
-        return new GivenAnswers(replies, Mode.TRIES);
+        return new GivenAnswers(replies, Mode.TRIES, said);
     }
 
     GivenAnswers with(Map<Ask, Reply> more) {
         var all = new HashMap<>(replies);
         all.putAll(more);
-        return new GivenAnswers(all, mode);
+        return new GivenAnswers(all, mode, said);
     }
 
     Optional<Reply> of(Ask ask) {
-        return Optional.ofNullable(replies.get(ask));
+        var name = "%s.%s".formatted(ask.connection().name(), ask.name());
+        return ask.kind() == Ask.Kind.CALL && said.containsKey(name)
+                ? Optional.of(new Reply.Answer(said.get(name)))
+                : Optional.ofNullable(replies.get(ask));
     }
 
     int size() {

@@ -161,7 +161,12 @@ public final class OutsideWork {
                 ? null
                 : new Found(
                         new Reply.Failure(
-                                "%s is not asked here.".formatted(ask.connection().label()), true),
+                                "%s is not asked here; an example says what it answers (answers: { %s.%s: ... })."
+                                        .formatted(
+                                                ask.connection().label(),
+                                                ask.connection().name(),
+                                                ask.name()),
+                                true),
                         "");
     }
 

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.check.Checker;
 import sandpiper.logic.check.NameContext;
@@ -14,6 +15,7 @@ import sandpiper.logic.check.Properties;
 import sandpiper.logic.check.Scope;
 import sandpiper.logic.function.Builtins;
 import sandpiper.logic.syntax.StepParser;
+import sandpiper.logic.type.FunctionType;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.LogicType.ChoiceOf;
 import sandpiper.logic.type.LogicType.RecordOf;
@@ -59,6 +61,10 @@ public final class Completion {
      */
     public record Offer(int from, List<Item> items) {}
 
+    /** A call that has begun, perhaps with the name of an outside service. */
+    private static final Pattern CALLED =
+            Pattern.compile("(?:^|[\\s=])call\\s+(?:([a-z][a-z0-9]*(?:-[a-z0-9]+)*)\\.)?$");
+
     /** Offers for a place in a text, in code points from 0. */
     public static Offer at(TextKind kind, String text, int place, NameContext setting) {
         return new Completion(kind, text, place, setting).offer();
@@ -74,6 +80,9 @@ public final class Completion {
             return new Offer(place, List.of());
         }
         var items = new ArrayList<Item>();
+        if (kind == TextKind.STEPS && outside(from, items)) {
+            return new Offer(from, ranked(items, begun));
+        }
         if (from > 0 && text[from - 1] == '.' && (from < 2 || text[from - 2] != '.')) {
             members(from, items);
         } else if (kind == TextKind.STEPS && startsLine(from)) {
@@ -84,6 +93,44 @@ public final class Completion {
             names(from, items);
         }
         return new Offer(from, ranked(items, begun));
+    }
+
+    /**
+     * Offers outside services behind call, and what one gives behind its name; tells whether that
+     * is all there is to offer.
+     */
+    private boolean outside(int from, List<Item> items) {
+        var head = CALLED.matcher(new String(text, 0, from));
+        if (!head.find()) {
+            return false;
+        }
+        var world = setting.world();
+        var named = head.group(1);
+        if (named == null) {
+            world.connectionNames()
+                    .forEach(name -> items.add(new Item(name, name + ".", "name", "outside", "")));
+            return false;
+        }
+        var service = world.connection(named);
+        service.ifPresent(one ->
+                one.functions()
+                        .forEach(each ->
+                                items.add(
+                                        new Item(
+                                                each.name(),
+                                                each.name() + "(",
+                                                "function",
+                                                signature(each),
+                                                each.isKept() ? "Its answers are kept." : ""))));
+        return service.isPresent();
+    }
+
+    private static String signature(FunctionType function) {
+        var parameters =
+                function.parameters().stream()
+                        .map(one -> one.name() + ": " + one.type().described())
+                        .toList();
+        return "(%s)".formatted(String.join(", ", parameters));
     }
 
     private static boolean isNamePart(int c) {

@@ -16,6 +16,7 @@ import sandpiper.logic.term.Act;
 import sandpiper.logic.term.Term;
 import sandpiper.logic.term.Terms;
 import sandpiper.logic.type.FunctionType;
+import sandpiper.logic.type.LogicType;
 
 /** Checks the steps of a rule or a function. Never throws on bad text. */
 public final class StepChecker {
@@ -209,18 +210,29 @@ public final class StepChecker {
         }
         var returns = asked.function().returns();
         requireKept(asked.function(), asked.function().written(), call.span());
-        if (as != null && returns == null) {
-            checking.error(
-                    LogicCode.NOT_ASSIGNABLE,
-                    call.span(),
-                    "%s answers nothing that could have a name."
-                            .formatted(asked.function().written()));
-        }
         return new Act.Ask(
                 asked.function(),
                 asked.arguments(),
-                as == null || returns == null ? null : names.named(as, call.span(), returns, scope),
+                named(call, returns, asked.function().written() + " answers", scope),
                 call.span());
+    }
+
+    /** The name that what comes of a call gets, if any; something must come of it then. */
+    private Term.@Nullable Local named(
+            Step.Call call, @Nullable LogicType returns, String what, Scope scope) {
+        var as = call.as();
+        if (as == null) {
+            return null;
+        }
+        if (returns == null) {
+            checking.error(
+                    LogicCode.NOT_ASSIGNABLE,
+                    call.span(),
+                    "%s nothing that could have a name.".formatted(what));
+            names.unknown(as, call.span(), scope);
+            return null;
+        }
+        return names.named(as, call.span(), returns, scope);
     }
 
     /** A change is not kept waiting for an outside service, once for every record. */
@@ -248,19 +260,12 @@ public final class StepChecker {
         }
         requireKept(called.function(), called.function().name(), call.span());
         var returns = called.function().returns();
-        if (as != null && returns == null) {
-            checking.error(
-                    LogicCode.NOT_ASSIGNABLE,
-                    call.span(),
-                    "%s returns nothing that could have a name."
-                            .formatted(called.function().name()));
-        }
         return new Act.Call(
                 called.object(),
                 called.function(),
                 called.record(),
                 called.arguments(),
-                as == null || returns == null ? null : names.named(as, call.span(), returns, scope),
+                named(call, returns, called.function().name() + " returns", scope),
                 call.span());
     }
 

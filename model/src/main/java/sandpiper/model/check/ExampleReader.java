@@ -1,6 +1,5 @@
 package sandpiper.model.check;
 
-import java.math.BigDecimal;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -13,6 +12,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
+import sandpiper.logic.type.OutsideService.OutsideFunction;
 import sandpiper.model.DefinitionCode;
 import sandpiper.model.Names;
 import sandpiper.model.definition.Requirement;
@@ -22,6 +22,7 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
 import sandpiper.model.source.Source;
+import sandpiper.model.yaml.PlainYaml;
 import sandpiper.model.yaml.YamlNode;
 
 /** Reads one example, with the names that were given to records so far. */
@@ -63,6 +64,7 @@ final class ExampleReader {
                 name.text(),
                 Source.text(definition, "label").orElseGet(() -> Names.label(name.text())),
                 today(),
+                answers(),
                 given,
                 when,
                 expected(Source.mapping(definition, "then")),
@@ -73,6 +75,27 @@ final class ExampleReader {
     /** What there is before each example of the file. */
     private @Nullable YamlNode shared() {
         return source.root().get("given").orElse(null);
+    }
+
+    /** What outside services are said to answer, by their calls. */
+    private Map<String, @Nullable Object> answers() {
+        var answers = new LinkedHashMap<String, @Nullable Object>();
+        for (var entry : Source.mapping(definition, "answers").entries()) {
+            var call = entry.key().text();
+            var known =
+                    release.connections().stream()
+                            .flatMap(one -> one.functions().stream())
+                            .map(OutsideFunction::written)
+                            .toList();
+            if (!known.contains(call)) {
+                wrong(
+                        entry.key(),
+                        "There is no call %s of an outside service.".formatted(Quoted.of(call)),
+                        nearest(call, known));
+            }
+            answers.put(call, PlainYaml.of(entry.value()));
+        }
+        return answers;
     }
 
     private LocalDate today() {
@@ -231,7 +254,7 @@ final class ExampleReader {
                 new Action.Call(
                         object.get().name() + "." + wanted,
                         function.get().onRecord() ? of : null,
-                        plain(Source.mapping(action, "with")),
+                        PlainYaml.of(Source.mapping(action, "with")),
                         as,
                         by));
     }
@@ -275,7 +298,7 @@ final class ExampleReader {
             YamlNode.Mapping action, String key, ObjectType object) {
         var values = Source.mapping(action, key);
         checkFields(values, object);
-        return plain(values);
+        return PlainYaml.of(values);
     }
 
     private void checkFields(YamlNode.Mapping values, ObjectType object) {
@@ -303,7 +326,7 @@ final class ExampleReader {
             if (entry.value() instanceof YamlNode.Mapping ofRecord) {
                 record(entry.key(), entry.key().text())
                         .ifPresent(object -> checkFields(ofRecord, object));
-                records.put(entry.key().text(), plain(ofRecord));
+                records.put(entry.key().text(), PlainYaml.of(ofRecord));
             }
         }
         var result = then.get("result");
@@ -312,8 +335,8 @@ final class ExampleReader {
                 Source.text(then, "at").orElse(null),
                 Source.text(then, "warns").orElse(null),
                 result.isPresent(),
-                result.map(ExampleReader::plain).orElse(null),
-                plain(values),
+                result.map(PlainYaml::of).orElse(null),
+                PlainYaml.of(values),
                 records,
                 then.get("events").map(this::events).orElse(null));
     }
@@ -340,7 +363,7 @@ final class ExampleReader {
                     new Requirement.ExpectedEvent(
                             written,
                             entry != null && entry.value() instanceof YamlNode.Mapping told
-                                    ? plain(told)
+                                    ? PlainYaml.of(told)
                                     : Map.of()));
         }
         return events;
@@ -356,39 +379,5 @@ final class ExampleReader {
             return;
         }
         source.errorAt(node.place(), DefinitionCode.BAD_EXAMPLE, message, suggestion);
-    }
-
-    private static Map<String, @Nullable Object> plain(YamlNode.Mapping mapping) {
-        var values = new LinkedHashMap<String, @Nullable Object>();
-        mapping.entries().forEach(entry -> values.put(entry.key().text(), plain(entry.value())));
-        return values;
-    }
-
-    /** A value as JSON would have it. */
-    private static @Nullable Object plain(YamlNode node) {
-        return switch (node) {
-            case YamlNode.Mapping mapping -> plain(mapping);
-            case YamlNode.Sequence(var items, _) -> {
-                var list = new ArrayList<@Nullable Object>();
-                items.forEach(item -> list.add(plain(item)));
-                yield list;
-            }
-            case YamlNode.Scalar scalar ->
-                    switch (scalar.kind()) {
-                        case TEXT -> scalar.text();
-                        case BOOLEAN -> Boolean.valueOf(scalar.text());
-                        case NULL -> null;
-                        case NUMBER -> number(scalar.text());
-                    };
-        };
-    }
-
-    private static Object number(String text) {
-        try {
-            var number = new BigDecimal(text);
-            return number.scale() <= 0 ? (Object) number.longValueExact() : number;
-        } catch (ArithmeticException | NumberFormatException e) {
-            return text;
-        }
     }
 }

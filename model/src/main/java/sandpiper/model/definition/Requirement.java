@@ -1,6 +1,8 @@
 package sandpiper.model.definition;
 
 import java.time.LocalDate;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -22,18 +24,21 @@ public record Requirement(String id, String packageName, String text, List<Examp
      * Records there are, what is done, and what comes of it.
      *
      * @param today the day on which it takes place
+     * @param answers what outside services are said to answer, by their calls
      * @param when what is done; the last of it is what is looked at
      */
     public record Example(
             String name,
             String label,
             LocalDate today,
+            Map<String, @Nullable Object> answers,
             List<Action> given,
             List<Action> when,
             Expected then,
             String file,
             Place place) {
         public Example {
+            answers = Collections.unmodifiableMap(new LinkedHashMap<>(answers));
             given = List.copyOf(given);
             when = List.copyOf(when);
         }

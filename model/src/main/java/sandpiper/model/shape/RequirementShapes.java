@@ -92,6 +92,12 @@ final class RequirementShapes {
                         new Shape.Text(
                                 Pattern.compile("\\d{4}-\\d{2}-\\d{2}"),
                                 "a date, as in 2026-06-01")),
+                key(
+                        "answers",
+                        "What outside services answer, by calls: tide-table.rate: 1.09. Codes are"
+                                + " taken unseen.",
+                        new Shape.Named(
+                                Pattern.compile(".{1,200}"), "any text", new Shape.Free())),
                 key("given", "The records there are before.", new Shape.ListOf(ACTION)),
                 needed("when", "What is done; the last of several is what is looked at.", ACTIONS),
                 needed("then", "What comes of it.", EXPECTED));
