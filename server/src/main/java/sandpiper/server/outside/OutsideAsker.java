@@ -12,6 +12,7 @@ import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
 import sandpiper.engine.call.Called;
@@ -56,6 +57,7 @@ public class OutsideAsker implements OutsideServices {
     private final Map<String, Circuit> circuits = new ConcurrentHashMap<>();
     private final Map<String, Semaphore> places = new ConcurrentHashMap<>();
 
+    @Autowired
     OutsideAsker(
             ObjectProvider<Engine> engine,
             ObjectProvider<Traffic> traffic,
@@ -64,15 +66,50 @@ public class OutsideAsker implements OutsideServices {
             Settings settings,
             Clock clock,
             Optional<Rehearsed> rehearsed) {
+        this(
+                engine,
+                traffic,
+                new OutgoingHttp(connectionTargets, settings.connections().timeout(), "outside"),
+                cipher,
+                settings.connections(),
+                clock,
+                rehearsed.isPresent());
+    }
+
+    private OutsideAsker(
+            ObjectProvider<Engine> engine,
+            ObjectProvider<Traffic> traffic,
+            OutgoingHttp http,
+            SecretCipher cipher,
+            Settings.Connections settings,
+            Clock clock,
+            boolean held) {
+        this(
+                engine,
+                traffic,
+                http,
+                new OutsideHttp(http, cipher, clock, (int) settings.answer().toBytes()),
+                clock,
+                settings.timeout(),
+                held);
+    }
+
+    /** {@code held} when nothing may go out. */
+    OutsideAsker(
+            ObjectProvider<Engine> engine,
+            ObjectProvider<Traffic> traffic,
+            OutgoingHttp http,
+            OutsideHttp outside,
+            Clock clock,
+            Duration wholeTime,
+            boolean held) {
         this.engine = engine;
         this.traffic = traffic;
+        this.http = http;
+        this.outside = outside;
         this.clock = clock;
-        this.held = rehearsed.isPresent();
-        this.wholeTime = settings.connections().timeout();
-        this.http = new OutgoingHttp(connectionTargets, wholeTime, "outside");
-        this.outside =
-                new OutsideHttp(
-                        http, cipher, clock, (int) settings.connections().answer().toBytes());
+        this.wholeTime = wholeTime;
+        this.held = held;
     }
 
     @Override
