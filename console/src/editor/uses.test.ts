@@ -76,3 +76,26 @@ describe('what uses something', () => {
     expect(used({ kind: 'field', object: 'Job', name: 'size' })).toEqual(['filter', 'columns', 'chart › by'])
   })
 })
+
+describe('where an outside service is used', () => {
+  it('is each field, step and package that names what it gives', () => {
+    const files = [
+      { path: 'a/package.yaml', text: 'package: a\nrates: tide-table.rate\n' },
+      {
+        path: 'a/connections/t.yaml',
+        text: 'connection: tide-table\ncalls:\n  rate: { call: GET /rates }\n',
+      },
+      {
+        path: 'a/objects/b.yaml',
+        text: 'object: B\nfields:\n  g: { type: choice, from: tide-table.rates }\nrules:\n  r: { then: "let x = call tide-table.rate(1)" }\n',
+      },
+    ]
+    expect(usesOf(files, { kind: 'outside', name: 'tide-table.rate' }).map((one) => one.what)).toEqual([
+      'rates',
+      'rules › r › then',
+    ])
+    expect(usesOf(files, { kind: 'outside', name: 'tide-table.rates' }).map((one) => one.what)).toEqual([
+      'fields › g › from',
+    ])
+  })
+})

@@ -5,6 +5,8 @@ export type Subject =
   | { kind: 'object'; name: string }
   | { kind: 'field' | 'function'; object: string; name: string }
   | { kind: 'choices' | 'event'; name: string }
+  /** What an outside service gives, as in `tide-table.rate`. */
+  | { kind: 'outside'; name: string }
 
 export interface Use {
   file: string
@@ -77,6 +79,7 @@ function isUse(spot: Spot, subject: Subject, own: string | undefined): boolean {
       return !spot.isKey && names(spot.text, subject.name)
     case 'choices':
       return last === 'choices' && spot.text === subject.name
+    case 'outside':
     case 'event':
       return !spot.isKey && names(spot.text, subject.name)
     case 'field':

@@ -8,6 +8,7 @@ import { findConnections, readDocument, type OperationView } from '@/api/connect
 import DraftPageHead from '@/components/DraftPageHead.vue'
 import FileFindings from '@/components/FileFindings.vue'
 import LoadState from '@/components/LoadState.vue'
+import UsesDrawer from '@/components/UsesDrawer.vue'
 import { useDraftFile } from '@/composables/draftFile'
 import { useDraft } from '@/composables/model'
 import { useSession } from '@/composables/session'
@@ -58,6 +59,8 @@ const compiled = computed(() => connections.data.value?.find((one) => one.name =
 const reaching = ref(false)
 const renewing = ref(false)
 
+/** What an outside service gives of which somebody wants to know where it is used. */
+const asking = ref<string>()
 const picking = ref<{ section: Section; name: string }>()
 const pickedRow = computed(() => {
   const from = picking.value
@@ -175,6 +178,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
               @rename="(of, to) => to && change(rename(text, 'lookups', of, to))"
               @remove="(of) => change(removeFrom(text, 'lookups', of))"
               @pick="(of) => (picking = { section: 'lookups', name: of })"
+              @uses="(of) => (asking = `${said!.name}.${of}`)"
             />
             <h2>Questions that steps ask</h2>
             <p class="quiet">
@@ -192,6 +196,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
               @rename="(of, to) => to && change(rename(text, 'calls', of, to))"
               @remove="(of) => change(removeFrom(text, 'calls', of))"
               @pick="(of) => (picking = { section: 'calls', name: of })"
+              @uses="(of) => (asking = `${said!.name}.${of}`)"
             />
             <Dropdown v-if="!isSealed && unused.length" :trigger="['click']">
               <Button size="small"><PlusOutlined /> Use an operation</Button>
@@ -207,6 +212,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
           <FileFindings class="findings" :findings="mine" />
         </section>
         <OutgoingCard :name="name" />
+        <UsesDrawer v-if="asking" :subject="{ kind: 'outside', name: asking }" @left="asking = undefined" />
         <PickDialog
           v-if="picking && pickedOperation"
           :operation="pickedOperation"

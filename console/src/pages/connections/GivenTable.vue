@@ -24,6 +24,7 @@ const emit = defineEmits<{
   rename: [name: string, to: string]
   remove: [name: string]
   pick: [name: string]
+  uses: [name: string]
 }>()
 const known = (call: string | undefined) => props.operations.some((one) => written(one) === call)
 const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
@@ -78,6 +79,7 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
           </td>
           <td class="tools">
             <Button v-if="known(row.call)" size="small" @click="emit('pick', row.name!)">Try and pick</Button>
+            <Button size="small" type="text" @click="emit('uses', row.name!)">Used by</Button>
             <Button
               v-if="!readOnly"
               type="text"
