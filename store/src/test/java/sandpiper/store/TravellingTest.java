@@ -9,11 +9,16 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.command.Grouping;
 import sandpiper.engine.command.Outcome;
+import sandpiper.engine.command.RecordCommand;
+import sandpiper.engine.command.Request;
+import sandpiper.engine.release.LiveRelease;
 
 /** A field that is sent along a route over records that are there already. */
 class TravellingTest {
@@ -197,6 +202,55 @@ class TravellingTest {
             var preview = yard.engine.releases().preview();
             assertThat(preview.losses().toString()).contains("Job.costs", "5 records");
             assertThat(preview.changes().toString()).contains("field costs is removed");
+        }
+    }
+
+    @Test
+    void nobodyHearsOfValuesThatShouldHaveBeenThere() {
+        var heard = "handlers: { heard: { on: Bill.changed, then: 'note \"heard\"' } }\n";
+        var before = new TreeMap<>(BEFORE);
+        var after = new TreeMap<>(AFTER);
+        before.merge("yard/objects/bill.yaml", heard, String::concat);
+        after.merge("yard/objects/bill.yaml", heard, String::concat);
+        try (var yard = new Harness(folder).release(before)) {
+            fill(yard, 10);
+
+            yard.release(after);
+
+            isEverywhere(yard, 4);
+            assertThat(yard.engine.deliveries().latest("Bill", 10)).isEmpty();
+            yard.change("Bill", "4", "centre", "mine");
+            assertThat(yard.engine.deliveries().latest("Bill", 10)).hasSize(1);
+        }
+    }
+
+    private static Request row(LiveRelease live, String object, Object... values) {
+        var type = live.release().object(object);
+        return new Request(
+                new RecordCommand.Create(
+                        type, live.release().everythingOf(type), Harness.values(values)),
+                Actor.SYSTEM,
+                "import",
+                true);
+    }
+
+    @Test
+    void rowsOfOneFileGiveEachOtherValuesInWhateverOrderTheyStand() {
+        var rows =
+                List.<Function<LiveRelease, Request>>of(
+                        live -> row(live, "Bill", "number", "1", "job", "N1,7"),
+                        live -> row(live, "Job", "pier", "N1", "number", "7", "payer", "P9"),
+                        live -> row(live, "Payer", "code", "P9", "centre", "77"));
+        for (var order : List.of(rows, rows.reversed(), List.of(rows.get(1), rows.get(0), rows.get(2)))) {
+            try (var yard = new Harness(folder.resolve("o" + order.hashCode()))) {
+                yard.release(AFTER);
+
+                assertThat(yard.engine.records().write(order, Grouping.TOGETHER))
+                        .allMatch(outcome -> outcome instanceof Outcome.Done);
+
+                assertThat(yard.text("Job", "N1,7", "centre")).isEqualTo("77");
+                assertThat(yard.text("Bill", "1", "centre")).isEqualTo("77");
+            }
         }
     }
 }
