@@ -291,6 +291,21 @@ class ConnectionsTest {
     }
 
     @Test
+    void whatCameBeforeAQuestionIsUndoneWithItAndDoneOnceInTheEnd() {
+        open();
+
+        var outcomes =
+                port.createInTurn(
+                        "Signal",
+                        List.of(
+                                Harness.values("mast", "a", "day", "2026-05-01"),
+                                Harness.values("mast", "b", "day", "2026-05-01", "flag", "A")));
+
+        assertThat(outcomes).allMatch(outcome -> outcome instanceof Outcome.Done);
+        assertThat(port.keys("Signal", "mast != \"zz\"")).containsExactlyInAnyOrder("a", "b");
+    }
+
+    @Test
     void aTrialShowsWhatComesButSendsNothing() {
         open();
 

@@ -108,6 +108,16 @@ final class Harness implements AutoCloseable {
     }
 
     List<Outcome> createTogether(String object, List<Map<String, @Nullable Object>> all) {
+        return create(object, all, Grouping.TOGETHER);
+    }
+
+    /** One after the other, all or none. */
+    List<Outcome> createInTurn(String object, List<Map<String, @Nullable Object>> all) {
+        return create(object, all, Grouping.ALL_OR_NONE);
+    }
+
+    private List<Outcome> create(
+            String object, List<Map<String, @Nullable Object>> all, Grouping grouping) {
         return engine.records()
                 .write(
                         all.stream()
@@ -115,7 +125,7 @@ final class Harness implements AutoCloseable {
                                         (java.util.function.Function<LiveRelease, Request>)
                                                 live -> creating(live, object, one))
                                 .toList(),
-                        Grouping.TOGETHER);
+                        grouping);
     }
 
     Outcome change(String object, String key, @Nullable Object... namesAndValues) {

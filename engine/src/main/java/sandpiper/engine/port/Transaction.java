@@ -5,6 +5,9 @@ public interface Transaction extends Session {
     /** Marks a point to go back to; the last one marked is the one meant below. */
     void mark();
 
+    /** How many marks there are. */
+    int marks();
+
     /** Undoes what was done since the mark, and forgets the mark. */
     void undoToMark();
 

@@ -248,6 +248,7 @@ public final class Writer implements AutoCloseable {
         }
 
         void run(Transaction transaction) {
+            int before = transaction.marks();
             transaction.mark();
             try {
                 var done = languages.in(() -> job.run(transaction));
@@ -262,11 +263,18 @@ public final class Writer implements AutoCloseable {
                 throw e;
             } catch (RuntimeException e) {
                 failure = e;
-                transaction.undoToMark();
+                undo(transaction, before);
             } catch (StackOverflowError e) {
                 failure = new IllegalStateException(e);
-                transaction.undoToMark();
+                undo(transaction, before);
             }
+        }
+
+        /** What a job does may have marks of its own, which an exception leaves behind. */
+        private static void undo(Transaction transaction, int before) {
+            do {
+                transaction.undoToMark();
+            } while (transaction.marks() > before);
         }
 
         void answer() {

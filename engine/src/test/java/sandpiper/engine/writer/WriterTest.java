@@ -3,6 +3,7 @@ package sandpiper.engine.writer;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.mockito.ArgumentMatchers.anyBoolean;
+import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.doThrow;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.never;
@@ -18,6 +19,7 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.Timeout;
 import sandpiper.engine.port.OverloadedException;
@@ -102,6 +104,25 @@ class WriterTest {
                 .hasMessage("no");
         verify(transaction).undoToMark();
         verify(transaction, times(2)).keepSinceMark();
+    }
+
+    @Test
+    void whatAJobHasDoneBehindMarksOfItsOwnIsUndoneWithItWhenItFails() {
+        var marks = new AtomicInteger();
+        doAnswer(_ -> marks.incrementAndGet()).when(transaction).mark();
+        doAnswer(_ -> marks.decrementAndGet()).when(transaction).undoToMark();
+        when(transaction.marks()).thenAnswer(_ -> marks.get());
+
+        assertThatThrownBy(() ->
+                        writer.write(now -> {
+                            now.mark();
+                            now.mark();
+                            throw new IllegalArgumentException("no");
+                        }))
+                .hasMessage("no");
+
+        verify(transaction, times(3)).undoToMark();
+        assertThat(marks).hasValue(0);
     }
 
     @Test

@@ -24,6 +24,7 @@ public final class SqlSession implements Transaction {
     private final boolean writing;
     private final AutoCloseable atEnd;
     private final List<Runnable> afterCommit = new ArrayList<>();
+    private int marks;
     private boolean open = true;
 
     private SqlSession(
@@ -163,17 +164,25 @@ public final class SqlSession implements Transaction {
     @Override
     public void mark() {
         run("savepoint command");
+        marks++;
+    }
+
+    @Override
+    public int marks() {
+        return marks;
     }
 
     @Override
     public void undoToMark() {
         run("rollback to command");
         run("release command");
+        marks--;
     }
 
     @Override
     public void keepSinceMark() {
         run("release command");
+        marks--;
     }
 
     @Override
