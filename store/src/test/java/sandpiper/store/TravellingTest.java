@@ -241,7 +241,8 @@ class TravellingTest {
                         live -> row(live, "Bill", "number", "1", "job", "N1,7"),
                         live -> row(live, "Job", "pier", "N1", "number", "7", "payer", "P9"),
                         live -> row(live, "Payer", "code", "P9", "centre", "77"));
-        for (var order : List.of(rows, rows.reversed(), List.of(rows.get(1), rows.get(0), rows.get(2)))) {
+        for (var order :
+                List.of(rows, rows.reversed(), List.of(rows.get(1), rows.get(0), rows.get(2)))) {
             try (var yard = new Harness(folder.resolve("o" + order.hashCode()))) {
                 yard.release(AFTER);
 

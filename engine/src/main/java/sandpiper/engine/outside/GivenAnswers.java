@@ -30,8 +30,7 @@ public final class GivenAnswers {
         UNSEEN
     }
 
-    private GivenAnswers(
-            Map<Ask, Reply> replies, Mode mode, Map<String, @Nullable Object> said) {
+    private GivenAnswers(Map<Ask, Reply> replies, Mode mode, Map<String, @Nullable Object> said) {
         this.replies = Map.copyOf(replies);
         this.mode = mode;
         this.said = said;

@@ -21,7 +21,8 @@ import sandpiper.logic.type.RecordType;
 import sandpiper.logic.type.World;
 
 class OutsideCallsTest {
-    private record Call(String name, List<Parameter> parameters, @Nullable LogicType returns, boolean isKept)
+    private record Call(
+            String name, List<Parameter> parameters, @Nullable LogicType returns, boolean isKept)
             implements OutsideService.OutsideFunction {
         @Override
         public String written() {
@@ -56,7 +57,8 @@ class OutsideCallsTest {
 
                 @Override
                 public Optional<OutsideService> connection(String name) {
-                    return List.of(new Service("tide-table", CALLS), new Service("tides", CALLS)).stream()
+                    return List.of(new Service("tide-table", CALLS), new Service("tides", CALLS))
+                            .stream()
                             .filter(one -> one.name().equals(name))
                             .<OutsideService>map(one -> one)
                             .findFirst();
@@ -103,9 +105,14 @@ class OutsideCallsTest {
 
     @Test
     void aMinusBetweenSpacesIsStillOne() {
-        var setting = names(Map.of("tide", Simple.NUMBER, "table", Simple.NUMBER, "call", Simple.NUMBER));
+        var setting =
+                names(Map.of("tide", Simple.NUMBER, "table", Simple.NUMBER, "call", Simple.NUMBER));
 
-        assertThat(StepChecker.check("let x = tide - table\nlet y = call\nnote x + y + call", setting).problems())
+        assertThat(
+                        StepChecker.check(
+                                        "let x = tide - table\nlet y = call\nnote x + y + call",
+                                        setting)
+                                .problems())
                 .isEmpty();
     }
 
@@ -127,7 +134,11 @@ class OutsideCallsTest {
 
     @Test
     void onlyWhatIsKeptIsPartOfAChange() {
-        assertThat(StepChecker.checkWithin("call tide-table.rate(\"USD\") as r\nnote r", names(Map.of())).problems())
+        assertThat(
+                        StepChecker.checkWithin(
+                                        "call tide-table.rate(\"USD\") as r\nnote r",
+                                        names(Map.of()))
+                                .problems())
                 .isEmpty();
         assertThat(StepChecker.checkWithin("call tide-table.tell()", names(Map.of())).problems())
                 .extracting(LogicProblem::message)
@@ -138,7 +149,9 @@ class OutsideCallsTest {
 
     private static List<String> offers(String text) {
         int place = text.indexOf('|');
-        return Completion.at(TextKind.STEPS, text.replace("|", ""), place, names(Map.of())).items().stream()
+        return Completion.at(TextKind.STEPS, text.replace("|", ""), place, names(Map.of()))
+                .items()
+                .stream()
                 .map(Completion.Item::label)
                 .toList();
     }

@@ -96,8 +96,7 @@ final class RequirementShapes {
                         "answers",
                         "What outside services answer, by calls: tide-table.rate: 1.09. Codes are"
                                 + " taken unseen.",
-                        new Shape.Named(
-                                Pattern.compile(".{1,200}"), "any text", new Shape.Free())),
+                        new Shape.Named(Pattern.compile(".{1,200}"), "any text", new Shape.Free())),
                 key("given", "The records there are before.", new Shape.ListOf(ACTION)),
                 needed("when", "What is done; the last of several is what is looked at.", ACTIONS),
                 needed("then", "What comes of it.", EXPECTED));

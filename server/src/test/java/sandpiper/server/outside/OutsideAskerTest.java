@@ -148,7 +148,8 @@ class OutsideAskerTest {
         assertThat(asker.ask(ask(Ask.Kind.ENTRY, "Z"), "k")).isEqualTo(new Reply.Answer(null));
         assertThat(asker.ask(ask(Ask.Kind.ENTRIES, ""), "k"))
                 .isEqualTo(new Reply.Failure("Signals cannot be used: It answered 404.", false));
-        verify(traffic, times(4)).count(any(), org.mockito.ArgumentMatchers.anyInt(), any(), any(), any());
+        verify(traffic, times(4))
+                .count(any(), org.mockito.ArgumentMatchers.anyInt(), any(), any(), any());
     }
 
     @Test
@@ -158,7 +159,8 @@ class OutsideAskerTest {
 
         for (int i = 0; i < 5; i++) {
             assertThat(asker.ask(ask(Ask.Kind.ENTRIES, ""), "k"))
-                    .isEqualTo(new Reply.Failure("Signals does not answer: It answered 503.", true));
+                    .isEqualTo(
+                            new Reply.Failure("Signals does not answer: It answered 503.", true));
         }
         assertThat(asked).hasValue(15);
         assertThat(asker.isLeftAlone("office")).isTrue();
@@ -166,7 +168,8 @@ class OutsideAskerTest {
         assertThat(asker.ask(ask(Ask.Kind.ENTRIES, ""), "k"))
                 .isEqualTo(
                         new Reply.Failure(
-                                "Signals does not answer: It has not answered of late and is left alone for a while.",
+                                "Signals does not answer: It has not answered of late and is left"
+                                        + " alone for a while.",
                                 true));
         assertThat(asked).as("nobody was asked").hasValue(15);
 
@@ -181,7 +184,8 @@ class OutsideAskerTest {
         assertThat(asker(true).ask(ask(Ask.Kind.ENTRIES, ""), "k"))
                 .isEqualTo(
                         new Reply.Failure(
-                                "Signals does not answer: Nothing goes out from a rehearsal.", true));
+                                "Signals does not answer: Nothing goes out from a rehearsal.",
+                                true));
         assertThat(asked).hasValue(0);
         verify(reaches, never()).find(any());
     }
@@ -193,7 +197,8 @@ class OutsideAskerTest {
         assertThat(asker(false).ask(ask(Ask.Kind.ENTRIES, ""), "k"))
                 .isEqualTo(
                         new Reply.Failure(
-                                "Signals does not answer: This instance has no address for it; give it one under Connections.",
+                                "Signals does not answer: This instance has no address for it; give"
+                                        + " it one under Connections.",
                                 true));
     }
 
