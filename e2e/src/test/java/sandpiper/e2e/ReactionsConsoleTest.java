@@ -128,7 +128,7 @@ class ReactionsConsoleTest {
     void requirementsAreShownWithWhatProvesThem() {
         Chromium.signIn(page, "consultant", "/requirements");
 
-        assertThat(page.locator("[data-test=proved]")).hasText("13 proved");
+        assertThat(page.locator("[data-test=proved]")).hasText("14 proved");
         var first = page.locator("[data-test=R-09]");
         assertThat(first).containsText("The power a vessel drew is charged when it leaves.");
         first.getByText("Meter runs backwards").click();
