@@ -191,6 +191,7 @@ public final class Engine implements AutoCloseable {
             storage.answers().forgetBefore(transaction, clock.instant().minus(ANSWERS_KEPT));
             return true;
         });
+        records.removeUnusedFiles();
         outside.forgetOld();
         releases.kept().forgetOld();
     }

@@ -18,6 +18,7 @@ import sandpiper.engine.command.Preview;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.derive.OnReadFormulas;
 import sandpiper.engine.outside.Outside;
+import sandpiper.engine.port.FileStorage;
 import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.Session;
@@ -46,6 +47,8 @@ import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ObjectType;
+import sandpiper.model.type.FileBytes;
+import sandpiper.model.type.KeptFile;
 
 /**
  * Reading and changing records, whatever way they are asked for. Definitions may change at any
@@ -353,6 +356,31 @@ public final class Records {
     /** What happened to any record of late, newest first. */
     public List<HistoryStorage.Entry> latestChanges(int limit) {
         return read((now, session) -> now.history().latest(session, limit));
+    }
+
+    /**
+     * What is in a file of a record that somebody may read; nothing when its bytes are not kept.
+     */
+    public Optional<FileBytes> bytes(Session session, KeptFile file) {
+        return storage.files().bytes(session, file.sha256());
+    }
+
+    /** How many files are kept, and how many bytes they have. */
+    public FileStorage.Total files() {
+        try (var session = storage.snapshot()) {
+            return storage.files().total(session);
+        }
+    }
+
+    /** Lets go of the bytes of files that no record has any more. */
+    void removeUnusedFiles() {
+        boolean isSome;
+        try (var session = storage.snapshot()) {
+            isSome = storage.files().hasUnused(session);
+        }
+        if (isSome) {
+            writer.write(transaction -> storage.files().removeUnused(transaction));
+        }
     }
 
     /** A public id that nobody has, for a record that is to be made. */

@@ -12,6 +12,7 @@ import sandpiper.engine.port.AccessStorage;
 import sandpiper.engine.port.AnswerStorage;
 import sandpiper.engine.port.DefinitionStorage;
 import sandpiper.engine.port.EventStorage;
+import sandpiper.engine.port.FileStorage;
 import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.port.KeptStorage;
 import sandpiper.engine.port.OutsideStorage;
@@ -39,6 +40,7 @@ import sandpiper.store.system.SqlAccess;
 import sandpiper.store.system.SqlAnswers;
 import sandpiper.store.system.SqlDefinitions;
 import sandpiper.store.system.SqlEvents;
+import sandpiper.store.system.SqlFiles;
 import sandpiper.store.system.SqlHistory;
 import sandpiper.store.system.SqlKept;
 import sandpiper.store.system.SqlOutside;
@@ -68,6 +70,7 @@ public final class SqliteStorage implements Storage {
     private final SqlOutside outside = new SqlOutside();
     private final SqlRecomputations recomputations = new SqlRecomputations();
     private final SqlKept kept = new SqlKept();
+    private final SqlFiles files = new SqlFiles();
     private final SchemaStorage schema;
 
     private final @Nullable FileHold hold;
@@ -221,6 +224,11 @@ public final class SqliteStorage implements Storage {
     @Override
     public KeptStorage kept() {
         return kept;
+    }
+
+    @Override
+    public FileStorage files() {
+        return files;
     }
 
     @Override

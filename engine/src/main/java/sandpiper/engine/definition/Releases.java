@@ -25,6 +25,7 @@ import sandpiper.engine.writer.Writer;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.logic.ReleaseLogic;
 import sandpiper.model.release.Release;
+import sandpiper.model.type.FileType;
 
 /** The numbered states of the definitions. The newest one is live. */
 public final class Releases implements AutoCloseable {
@@ -164,6 +165,10 @@ public final class Releases implements AutoCloseable {
     }
 
     private LiveRelease liveOf(int number, Release release) {
+        if (release.hasFiles()) {
+            // What types there are takes a second to learn, for which no write is to wait.
+            FileType.prepare();
+        }
         return new LiveRelease(
                 number,
                 release,

@@ -20,11 +20,14 @@ import sandpiper.engine.work.RecordState;
 import sandpiper.engine.work.Row;
 import sandpiper.engine.work.Slots;
 import sandpiper.engine.work.Workspace;
+import sandpiper.logic.ProblemCode;
 import sandpiper.logic.Quoted;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
+import sandpiper.model.type.KeptFile;
+import sandpiper.model.type.ValueCode;
 
 /** Puts what a request says into a record; what cannot be done becomes a fault. */
 public final class InputApplier {
@@ -36,6 +39,7 @@ public final class InputApplier {
     private final Fills fills;
     private final boolean textual;
     private final boolean whole;
+    private final boolean tried;
     private final Map<String, Long> linked = new HashMap<>();
     private final List<Later> later = new ArrayList<>();
 
@@ -55,6 +59,7 @@ public final class InputApplier {
         this.fills = fills;
         this.textual = origin.textual();
         this.whole = origin.whole();
+        this.tried = origin.tried();
     }
 
     void apply(RecordState record, RecordInput input) {
@@ -80,12 +85,35 @@ public final class InputApplier {
             if (isChangeable(row, field, given, at, changeable)
                     && mayBeSet(row, field, given, at)) {
                 switch (given) {
-                    case InputValue.Value(var stored) -> row.slots().set(field, stored);
+                    case InputValue.Value(var stored) -> set(row, field, stored, at);
                     case InputValue.Empty _ -> row.slots().set(field, null);
                     case InputValue.Target(var key) -> link(row, field, key, at);
                 }
             }
         });
+    }
+
+    /**
+     * A file without bytes is the one that is there: nobody gets at one of another record by it.
+     */
+    private void set(Row row, Field field, Object stored, FaultPath at) {
+        boolean hasBytes =
+                !(stored instanceof KeptFile file)
+                        || file.bytes() != null
+                        || tried
+                        || (row.slots().get(field) instanceof KeptFile there
+                                && there.hasBytesOf(file));
+        if (hasBytes) {
+            row.slots().set(field, stored);
+        } else {
+            fault(
+                    row,
+                    at,
+                    field,
+                    ValueCode.BAD_FILE,
+                    "%s comes without its content, and the record does not have this file; send the content in base64."
+                            .formatted(field.label()));
+        }
     }
 
     private boolean isChangeable(
@@ -413,7 +441,7 @@ public final class InputApplier {
                                         lines.isEmpty() ? "none yet" : String.join(", ", lines))));
     }
 
-    private void fault(Row row, FaultPath at, Field field, RecordCode code, String message) {
+    private void fault(Row row, FaultPath at, Field field, ProblemCode code, String message) {
         faults.add(row.record(), new Fault(at.then(field.name()), code, message));
     }
 }

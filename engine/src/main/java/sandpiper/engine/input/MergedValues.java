@@ -5,12 +5,14 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.work.ItemState;
 import sandpiper.engine.work.RecordState;
 import sandpiper.engine.work.Slots;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
+import sandpiper.model.type.FileType;
 
 /**
  * What a change says of values that have members of their own, a text in several languages or an
@@ -78,6 +80,10 @@ public final class MergedValues {
             return members;
         }
         var all = named(there);
+        if (field.type() instanceof FileType && members.get(FileType.CONTENT) != null) {
+            // Other bytes are another file; what is not said of it is not what was said of the one.
+            all.keySet().retainAll(Set.of(FileType.NAME));
+        }
         all.putAll(named(members));
         return all.values().stream().allMatch(Objects::isNull) ? null : all;
     }

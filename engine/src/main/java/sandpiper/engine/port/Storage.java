@@ -50,6 +50,8 @@ public interface Storage extends AutoCloseable {
 
     KeptStorage kept();
 
+    FileStorage files();
+
     /**
      * Writes a copy of everything as it is at one moment; whoever reads or writes goes on
      * meanwhile.

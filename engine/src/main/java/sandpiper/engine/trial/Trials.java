@@ -41,7 +41,12 @@ public final class Trials {
             Function<Trial, T> reader) {
         var unit =
                 new UnitOfWork(
-                        live, transaction, Origin.of(request), sinks, clock.instant(), tracer);
+                        live,
+                        transaction,
+                        Origin.of(request).asTrial(),
+                        sinks,
+                        clock.instant(),
+                        tracer);
         unit.workspace().evaluation().startClock(LONGEST);
         var command = new CommandRun(live, request, unit, function);
         return reader.apply(new Trial(unit, tracer, command, command.prepared()));

@@ -13,6 +13,7 @@ import sandpiper.engine.command.Request;
  * @param whole whether it may give what else only the service gives
  * @param zone in which today is meant
  * @param unit identifies the work, for what it raises
+ * @param tried whether nothing of it will be kept
  * @param depth how many events led to it, each by a handler of the one before
  */
 public record Origin(
@@ -22,6 +23,7 @@ public record Origin(
         boolean whole,
         ZoneId zone,
         UUID unit,
+        boolean tried,
         int depth) {
     public static Origin of(Request request) {
         return new Origin(
@@ -31,6 +33,12 @@ public record Origin(
                 request.leave().whole() || request.actor().equals(Actor.SYSTEM),
                 request.command().object().zone(),
                 WorkIds.next(),
+                false,
                 0);
+    }
+
+    /** The same work, of which nothing will be kept. */
+    public Origin asTrial() {
+        return new Origin(actor, via, textual, whole, zone, unit, true, depth);
     }
 }

@@ -158,7 +158,7 @@ public final class Backfill {
 
     private void run(Backfilled field, List<Long> numbers) {
         var zone = field.object().zone();
-        var origin = new Origin(actor, "release", false, true, zone, WorkIds.next(), 0);
+        var origin = new Origin(actor, "release", false, true, zone, WorkIds.next(), false, 0);
         var unit = new UnitOfWork(live, transaction, origin, sinks, now, Tracer.off());
         for (var number : numbers) {
             field.prepare(unit, unit.workspace().record(field.object(), number));

@@ -209,6 +209,7 @@ public final class ReactionWrites {
                         false,
                         what.object().zone(),
                         WorkIds.next(),
+                        false,
                         event.depth() + 1);
         var unit = new UnitOfWork(live, transaction, origin, sinks, clock.instant(), tracer);
         RecordState record = null;

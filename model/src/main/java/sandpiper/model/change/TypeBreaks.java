@@ -4,6 +4,7 @@ import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.FileType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.OutsideChoiceType;
 import sandpiper.model.type.TextType;
@@ -67,12 +68,27 @@ final class TypeBreaks {
             boolean anyForm = now.pattern() == null && now.keyword().word().equals("text");
             return sameForm || anyForm ? null : "takes another form of text";
         }
+        if (was instanceof FileType before && is instanceof FileType now) {
+            return narrower(before, now);
+        }
         if (was instanceof NumberType before
                 && is instanceof NumberType now
                 && now.scale() < before.scale()) {
             return "takes %d decimal places instead of %d".formatted(now.scale(), before.scale());
         }
         return null;
+    }
+
+    private static @Nullable String narrower(FileType was, FileType is) {
+        boolean allTypes =
+                is.accepts().isEmpty()
+                        || (!was.accepts().isEmpty() && is.accepts().containsAll(was.accepts()));
+        if (!allTypes) {
+            return "takes only files of " + String.join(", ", is.accepts());
+        }
+        return is.largest() < was.largest()
+                ? "takes files of %,d bytes instead of %,d".formatted(is.largest(), was.largest())
+                : null;
     }
 
     private static @Nullable String pattern(TextType type) {

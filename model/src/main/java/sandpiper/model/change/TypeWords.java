@@ -2,6 +2,7 @@ package sandpiper.model.change;
 
 import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.FileType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.OutsideChoiceType;
@@ -27,6 +28,7 @@ public final class TypeWords {
                     "amount in the record's currency with %d places".formatted(money.scale());
             case ChoiceType choice -> "choice of " + String.join(", ", choice.choices().codes());
             case OutsideChoiceType outside -> "choice from " + outside.lookup();
+            case FileType file -> "file, " + file.taken();
             default -> type.keyword().word();
         };
     }

@@ -15,6 +15,7 @@ import sandpiper.model.release.Parameter;
 import sandpiper.model.release.ValueType;
 import sandpiper.model.source.Source;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.FileType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
@@ -270,6 +271,7 @@ final class ContractChecks {
     private static boolean isPlain(FieldType type) {
         return !(type instanceof FieldType.Reference)
                 && !(type instanceof MoneyType)
+                && !(type instanceof FileType)
                 && !(type instanceof TextType text && text.isLocalised());
     }
 

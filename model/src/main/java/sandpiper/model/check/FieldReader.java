@@ -24,9 +24,11 @@ import sandpiper.model.release.Fields;
 import sandpiper.model.source.DefaultReader;
 import sandpiper.model.source.Source;
 import sandpiper.model.type.BooleanType;
+import sandpiper.model.type.ByteCount;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.FileType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.OutsideChoiceType;
@@ -212,6 +214,7 @@ final class FieldReader {
             case CHOICE -> choice(name, definition);
             case REFERENCE -> reference(name, definition);
             case UUID -> new UuidType();
+            case FILE -> file(name, definition);
         };
     }
 
@@ -322,6 +325,24 @@ final class FieldReader {
         }
         return new FieldType.Reference(
                 to.orElse(""), Source.text(definition, "inverse").orElse(null));
+    }
+
+    private FieldType file(String name, YamlNode.Mapping definition) {
+        for (var other : List.of("formula", "unique", "default")) {
+            if (definition.get(other).isPresent()) {
+                source.errorAtKey(
+                        DefinitionCode.NOT_FOR_THIS_TYPE,
+                        "A file has no %s; somebody gives it.".formatted(Quoted.of(other)),
+                        null,
+                        at(name, other));
+            }
+        }
+        var accepts = Source.texts(definition, "accepts");
+        return new FileType(
+                accepts,
+                Source.text(definition, "largest")
+                        .map(ByteCount::of)
+                        .orElse(FileType.USUAL_LARGEST));
     }
 
     private @Nullable DefaultValue defaultValue(

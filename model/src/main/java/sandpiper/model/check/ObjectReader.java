@@ -29,7 +29,8 @@ final class ObjectReader {
                     TypeKeyword.REFERENCE,
                     TypeKeyword.BOOLEAN,
                     TypeKeyword.DURATION,
-                    TypeKeyword.AMOUNT);
+                    TypeKeyword.AMOUNT,
+                    TypeKeyword.FILE);
 
     private final Source source;
     private final PackageType owner;

@@ -19,6 +19,8 @@ import sandpiper.model.definition.Rounding;
 import sandpiper.model.type.AskedLanguages;
 import sandpiper.model.type.BooleanType;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.FileType;
+import sandpiper.model.type.KeptFile;
 import sandpiper.model.type.Localised;
 import sandpiper.model.type.Money;
 import sandpiper.model.type.MoneyType;
@@ -60,6 +62,7 @@ public final class Codec {
             case TemporalType temporal -> moment(temporal, (Long) stored, zone);
             case TextType text when stored instanceof Localised texts -> asked(text, texts);
             case OutsideChoiceType outside -> outside.write(stored);
+            case FileType _ -> FileContexts.of((KeptFile) stored);
             default -> (Object) stored.toString();
         };
     }
@@ -106,6 +109,7 @@ public final class Codec {
                             ? ParsedValue.taken(flag ? 1L : 0L)
                             : wrong(value);
             case TemporalType temporal -> temporal(temporal, value, zone);
+            case FileType _ -> FileContexts.stored(value);
             default -> type.readText(ValueText.of(value));
         };
     }

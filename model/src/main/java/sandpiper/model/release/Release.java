@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.Span;
 import sandpiper.logic.check.Checker;
@@ -23,6 +24,7 @@ import sandpiper.model.definition.Requirement;
 import sandpiper.model.layout.Labels;
 import sandpiper.model.type.ChoiceList;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.FileType;
 
 /** A checked, immutable state of all definitions. Safe to share between threads. */
 public final class Release {
@@ -232,6 +234,16 @@ public final class Release {
     /** All objects, packages that others depend on first. */
     public List<ObjectType> objects() {
         return List.copyOf(objects.values());
+    }
+
+    /** Whether records or line items have files. */
+    public boolean hasFiles() {
+        return objects.values().stream()
+                .flatMap(object ->
+                        Stream.concat(
+                                object.fields().stream(),
+                                object.parts().stream().flatMap(part -> part.fields().stream())))
+                .anyMatch(field -> field.type() instanceof FileType);
     }
 
     /** The object of a name, or nothing. */

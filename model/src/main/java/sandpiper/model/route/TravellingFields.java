@@ -25,6 +25,7 @@ import sandpiper.model.release.RouteType;
 import sandpiper.model.release.RouteType.Step;
 import sandpiper.model.source.Source;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.FileType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.TextType;
 
@@ -163,13 +164,14 @@ public final class TravellingFields {
         boolean cannotFollow =
                 type instanceof FieldType.Reference
                         || type instanceof MoneyType
+                        || type instanceof FileType
                         || (type instanceof TextType text && text.isLocalised());
         if (traveller.travels().follows() && cannotFollow) {
             traveller.error(
                     DefinitionCode.NOT_FOR_THIS_TYPE,
-                    "References, texts in several languages and amounts with a currency of their"
-                            + " own do not follow; leave \"follows\" out, and their values are"
-                            + " taken over.",
+                    "References, files, texts in several languages and amounts with a currency of"
+                        + " their own do not follow; leave \"follows\" out, and their values are"
+                        + " taken over.",
                     null);
             return false;
         }

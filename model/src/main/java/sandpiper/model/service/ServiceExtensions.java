@@ -19,6 +19,7 @@ import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
 import sandpiper.model.source.Source;
+import sandpiper.model.type.FileType;
 import sandpiper.model.yaml.YamlNode;
 
 /**
@@ -201,6 +202,14 @@ public final class ServiceExtensions {
             source.error(
                     DefinitionCode.NOT_WRITABLE,
                     "%s is set by the service and cannot be written.".formatted(name),
+                    null,
+                    place);
+            return Optional.empty();
+        }
+        if (compared && found.get().type() instanceof FileType) {
+            source.error(
+                    DefinitionCode.BAD_FIELD_LIST,
+                    "%s is a file; it cannot be used to %s.".formatted(name, key),
                     null,
                     place);
             return Optional.empty();

@@ -30,6 +30,7 @@ import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.release.ServiceType;
 import sandpiper.model.source.DefaultReader;
 import sandpiper.model.source.Source;
+import sandpiper.model.type.FileType;
 import sandpiper.model.yaml.YamlNode;
 
 /** Reads one service; needs all objects to be known. */
@@ -245,7 +246,22 @@ public final class ServiceReader {
                                     null,
                                     place.toArray(String[]::new)));
         }
-        return answered;
+        return compared(answered, all, key, place);
+    }
+
+    /** A file is no value to compare others with; what it is called may be. */
+    private List<FieldPath> compared(
+            List<FieldPath> paths, boolean all, String key, List<String> place) {
+        var files = paths.stream().filter(path -> path.last().type() instanceof FileType).toList();
+        if (!all) {
+            files.forEach(path ->
+                    source.error(
+                            DefinitionCode.BAD_FIELD_LIST,
+                            "%s is a file; it cannot be used to %s.".formatted(path.written(), key),
+                            null,
+                            place.toArray(String[]::new)));
+        }
+        return paths.stream().filter(path -> !files.contains(path)).toList();
     }
 
     private boolean isAnswered(ObjectType object, FieldPath path) {

@@ -13,6 +13,8 @@ import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
 import sandpiper.model.Names;
+import sandpiper.model.type.ByteCount;
+import sandpiper.model.type.MediaTypes;
 import sandpiper.model.type.TypeKeyword;
 
 /** What is said of fields, and of the values that functions and events carry. */
@@ -32,7 +34,9 @@ final class FieldShapes {
                     "hiddenWhen",
                     "offer",
                     "fill",
-                    "travels");
+                    "travels",
+                    "accepts",
+                    "largest");
 
     /** A condition, or one with what people are told when it stands in the way. */
     static final Shape CONDITION =
@@ -137,6 +141,23 @@ final class FieldShapes {
                                                     + " tide-table.currencies")),
                             key("to", "The object a reference points to.", Shapes.OBJECT_NAME),
                             key(
+                                    "accepts",
+                                    "Media types a file may be of, also all of a kind as in"
+                                            + " image/*; any when absent.",
+                                    new Shape.ListOf(
+                                            new Shape.Text(
+                                                    MediaTypes.RANGE,
+                                                    "a media type, as in application/pdf or"
+                                                            + " image/*"))),
+                            key(
+                                    "largest",
+                                    "How large a file may be, as in 500 kB or 3 MB; 3 MB when"
+                                            + " absent.",
+                                    new Shape.Text(
+                                            ByteCount.FORM,
+                                            "a number of bytes up to 200 MB, as in 500 kB or 3"
+                                                    + " MB")),
+                            key(
                                     "inverse",
                                     "The name of the list of records, seen from the other"
                                             + " side.",
@@ -196,14 +217,14 @@ final class FieldShapes {
                         "sent",
                         "What the contract calls it, when that is another name: sent: page-size.",
                         TEXT));
-        return new Shape.Either(List.of(new Shape.Word(TypeKeyword.words()), new Shape.Keys(keys)));
+        return new Shape.Either(List.of(new Shape.Word(words(0)), new Shape.Keys(keys)));
     }
 
     private FieldShapes() {}
 
     private static Shape value(int deep) {
         return new Shape.Either(
-                List.of(new Shape.Word(TypeKeyword.words()), new Shape.Keys(keysOfValue(deep))));
+                List.of(new Shape.Word(words(0)), new Shape.Keys(keysOfValue(deep))));
     }
 
     private static List<Shape.Key> keysOfValue(int deep) {
@@ -227,6 +248,8 @@ final class FieldShapes {
 
     private static List<String> words(int deep) {
         var words = new ArrayList<>(TypeKeyword.words());
+        // Files belong to records: what comes in and goes out besides is small.
+        words.remove(TypeKeyword.FILE.word());
         if (deep > 0) {
             words.add("context");
         }

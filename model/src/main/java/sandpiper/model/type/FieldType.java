@@ -16,7 +16,8 @@ public sealed interface FieldType
                 TemporalType,
                 ChoiceType,
                 OutsideChoiceType,
-                UuidType {
+                UuidType,
+                FileType {
 
     /** The word for it in definition files. */
     TypeKeyword keyword();

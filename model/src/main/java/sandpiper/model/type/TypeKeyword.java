@@ -21,7 +21,8 @@ public enum TypeKeyword {
     DURATION("duration"),
     CHOICE("choice", "choices", "from"),
     REFERENCE("reference", "to", "inverse"),
-    UUID("uuid");
+    UUID("uuid"),
+    FILE("file", "accepts", "largest");
 
     /** Every key that belongs to some types only. */
     public static final Set<String> SPECIAL_KEYS =
@@ -35,7 +36,9 @@ public enum TypeKeyword {
                     "choices",
                     "from",
                     "to",
-                    "inverse");
+                    "inverse",
+                    "accepts",
+                    "largest");
 
     private final String word;
     private final Set<String> keys;

@@ -11,7 +11,8 @@ public enum ValueCode implements ProblemCode {
     OUT_OF_RANGE("SP4005"),
     UNKNOWN_CHOICE("SP4006"),
     BAD_TEXT("SP4007"),
-    UNKNOWN_LANGUAGE("SP4008");
+    UNKNOWN_LANGUAGE("SP4008"),
+    BAD_FILE("SP4009");
 
     private final String id;
 

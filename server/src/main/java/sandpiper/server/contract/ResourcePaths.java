@@ -76,9 +76,13 @@ final class ResourcePaths {
             single.delete(remove());
         }
         add(paths, "/{key}", single);
+        var deeper = new FilePaths(resource, answers, shared, ofChanges(), this::answerSchema)
+                        .all();
         for (var call : resource.calls()) {
-            add(paths, "/{key}/" + Names.address(call.name()), new PathItem().post(call(call)));
+            deeper.computeIfAbsent("/" + Names.address(call.name()), _ -> new PathItem())
+                    .post(call(call));
         }
+        deeper.forEach((behind, item) -> add(paths, "/{key}" + behind, item));
         if (creates || updates) {
             add(paths, ":batch", new PathItem().post(batch()));
         }

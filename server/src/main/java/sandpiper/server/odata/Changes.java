@@ -19,13 +19,18 @@ import org.apache.olingo.server.api.ServiceMetadata;
 import org.apache.olingo.server.api.uri.UriInfo;
 import org.apache.olingo.server.api.uri.UriResourceEntitySet;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import sandpiper.engine.command.Expected;
 import sandpiper.engine.record.RecordView;
 import sandpiper.model.Names;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
+import sandpiper.model.type.FileType;
 import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.security.Secrets;
+import sandpiper.server.service.FilePlace;
+import sandpiper.server.service.FileTransfer;
 import sandpiper.server.service.IdempotencyKey;
 import sandpiper.server.service.Preconditions;
 import sandpiper.server.service.Traced;
@@ -89,6 +94,10 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
 
     /** Changing one value by its own address; {@code null} empties it. */
     Change set(Address address, UriInfo uri, ODataRequest request, boolean emptied, Types types) {
+        var file = ODataFiles.at(exchange.model(), address);
+        if (file.isPresent()) {
+            return file(address, file.get(), request, emptied);
+        }
         var name = address.properties().getFirst();
         if (!address.references().isEmpty() || address.items() != null) {
             throw Refusals.notOffered("Only values of the record itself are changed so.");
@@ -108,6 +117,35 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
                 address.set(),
                 call,
                 live -> call.change(live, address.oneKey(), values, expected),
+                null,
+                isTraced(request),
+                once(request));
+    }
+
+    private Change file(Address address, FilePlace place, ODataRequest request, boolean emptied) {
+        var files = new ODataFiles(exchange);
+        var call = exchange.call(address.set());
+        var asked =
+                Preconditions.expected(
+                        request.getHeader(HttpHeader.IF_MATCH),
+                        request.getHeader(HttpHeader.IF_NONE_MATCH));
+        var file =
+                emptied
+                        ? null
+                        : FileTransfer.read(
+                                request.getHeader(HttpHeaders.CONTENT_DISPOSITION),
+                                request.getHeader(HttpHeader.CONTENT_TYPE),
+                                bytes(request),
+                                place.field());
+        var view = place.part() == null ? null : files.lines(address, place);
+        var expected =
+                asked == null && view != null
+                        ? new Expected.Versions(Set.of(view.version()))
+                        : asked;
+        return new Change(
+                address.set(),
+                call,
+                live -> call.change(live, address.oneKey(), place.change(view, file), expected),
                 null,
                 isTraced(request),
                 once(request));
@@ -207,7 +245,10 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
                 .resource(set)
                 .tree(Operation.UPDATE)
                 .ifPresent(tree ->
-                        tree.paths().forEach(path -> values.putIfAbsent(path.last().name(), null)));
+                        tree.paths().stream()
+                                // Streams are changed for themselves (Protocol 4.01 §11.4.3).
+                                .filter(path -> !(path.last().type() instanceof FileType))
+                                .forEach(path -> values.putIfAbsent(path.last().name(), null)));
     }
 
     private Map<String, @Nullable Object> body(ODataRequest request) {
@@ -236,7 +277,8 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
                                                 request.getMethod(),
                                                 request.getRawODataPath(),
                                                 new String(
-                                                        bytes(request), StandardCharsets.UTF_8))));
+                                                        bytes(request),
+                                                        StandardCharsets.ISO_8859_1))));
     }
 
     private Map<String, @Nullable Object> values(

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.BiFunction;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.type.FileType;
 import sandpiper.model.type.NumberType;
 import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.odata.metadata.EntityShape.Value;
@@ -30,7 +31,7 @@ public record EntityReader(
             if (annotation >= 0) {
                 annotation(shape, name, annotation, given, values);
             } else {
-                property(shape, name, given, creating, values);
+                property(shape, name, body, creating, values);
             }
         });
         return values;
@@ -73,9 +74,10 @@ public record EntityReader(
     private void property(
             EntityShape shape,
             String name,
-            @Nullable Object given,
+            Map<String, @Nullable Object> body,
             boolean creating,
             Map<String, @Nullable Object> values) {
+        var given = body.get(name);
         boolean known = name.equals(EntityShape.ID) || name.equals(EntityShape.VERSION);
         if (shape.own() && known) {
             return;
@@ -101,7 +103,11 @@ public record EntityReader(
         boolean computed = !value.use().creatable() && !value.use().updatable();
         boolean key = !creating && shape.key().contains(name);
         if (!computed && !key) {
-            values.put(value.path().last().name(), plain(value, given));
+            values.put(
+                    value.path().last().name(),
+                    value.path().last().type() instanceof FileType
+                            ? file(name, given, body)
+                            : plain(value, given));
         }
     }
 
@@ -121,6 +127,23 @@ public record EntityReader(
             }
         }
         return read;
+    }
+
+    /** A stream that comes with its record: base64url, and beside it what it is. */
+    private static @Nullable Object file(
+            String name, @Nullable Object given, Map<String, @Nullable Object> body) {
+        if (!(given instanceof String content)) {
+            return given;
+        }
+        var plain = new LinkedHashMap<String, @Nullable Object>();
+        plain.put(FileType.NAME, name);
+        plain.put(FileType.CONTENT, content);
+        for (var term : List.of("@mediaContentType", "@odata.mediaContentType")) {
+            if (body.get(name + term) instanceof String type) {
+                plain.put(FileType.TYPE, type);
+            }
+        }
+        return plain;
     }
 
     private @Nullable Object plain(Value value, @Nullable Object given) {

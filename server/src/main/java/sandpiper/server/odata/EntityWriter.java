@@ -11,9 +11,12 @@ import sandpiper.engine.record.RecordView;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
+import sandpiper.model.type.FileType;
+import sandpiper.model.type.KeptFile;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.odata.metadata.EdmTypes;
 import sandpiper.server.odata.metadata.EntityShape;
+import sandpiper.server.service.FileTransfer;
 import tools.jackson.core.JsonGenerator;
 
 /**
@@ -171,6 +174,10 @@ final class EntityWriter {
     private void values(
             JsonGenerator to, Inside inside, @Nullable Object[] values, String address) {
         for (var one : inside.values()) {
+            if (one.field().type() instanceof FileType) {
+                stream(to, one, values, address);
+                continue;
+            }
             typed(to, one.name(), one.kind());
             to.writeName(one.name());
             JsonText.write(to, format.value(plain(one.field(), one.place(), values)));
@@ -186,6 +193,28 @@ final class EntityWriter {
             annotate(to, one.inside().shape(), at);
             values(to, one.inside(), values, at);
             to.writeEndObject();
+        }
+    }
+
+    /**
+     * A stream property: what it is, but not its bytes (JSON Format 4.01 §9). The library knows its
+     * address from its name, as clients do.
+     */
+    private void stream(JsonGenerator to, Property one, @Nullable Object[] values, String address) {
+        var file = one.place() < 0 ? null : values[one.place()];
+        if (!(file instanceof KeptFile kept)) {
+            to.writeName(one.name());
+            to.writeNull();
+            return;
+        }
+        if (format.isFull()) {
+            var at = address + "/" + one.name();
+            to.writeStringProperty(one.name() + "@odata.mediaReadLink", at);
+            to.writeStringProperty(one.name() + "@odata.mediaEditLink", at);
+        }
+        if (format.annotates()) {
+            to.writeStringProperty(one.name() + "@odata.mediaContentType", kept.mediaType());
+            to.writeStringProperty(one.name() + "@odata.mediaEtag", FileTransfer.tag(kept));
         }
     }
 

@@ -65,7 +65,10 @@ public final class ODataRun {
 
     /** Brings a request, which may be one of a batch, to the form that the library knows. */
     private void prepare(ODataRequest request) {
-        RequestForm.unify(request, exchange.root());
+        RequestForm.unify(
+                request,
+                exchange.root(),
+                ODataFiles.isFile(exchange.model(), request.getRawODataPath()));
         qualify(request);
     }
 

@@ -249,6 +249,11 @@ public final class RecordProcessor
             return;
         }
         var address = address(uri);
+        var file = ODataFiles.at(exchange.model(), address);
+        if (file.isPresent()) {
+            new ODataFiles(exchange).read(address, file.get(), request, response);
+            return;
+        }
         var found = reads.record(address, uri, Format.of(type));
         var inside = ODataReads.inside(address, found.entity());
         if (inside.isEmpty()) {
@@ -284,6 +289,10 @@ public final class RecordProcessor
     public void readPrimitiveValue(
             ODataRequest request, ODataResponse response, UriInfo uri, ContentType type) {
         var address = address(uri);
+        if (ODataFiles.at(exchange.model(), address).isPresent()) {
+            readPrimitive(request, response, uri, type);
+            return;
+        }
         var found = reads.record(address, uri, Format.of(ContentType.JSON));
         var inside = ODataReads.inside(address, found.entity());
         if (inside.isEmpty()) {

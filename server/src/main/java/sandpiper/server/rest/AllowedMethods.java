@@ -8,6 +8,7 @@ import sandpiper.engine.access.Actor;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.protocol.Protocol;
+import sandpiper.server.service.FilePlace;
 import sandpiper.server.service.RevisionParameter;
 import sandpiper.server.service.ServiceCall;
 
@@ -41,6 +42,13 @@ class AllowedMethods {
         if (place.key() == null && call.function(live, place.resource()).isPresent()) {
             return joined(POST);
         }
+        var file = place.file();
+        if (file != null) {
+            var methods = ofFile(call.shown(live), file);
+            if (methods.length > 0) {
+                return joined(methods);
+            }
+        }
         if (place.call() != null) {
             call.callable(live, place.call());
             return joined(POST);
@@ -63,6 +71,13 @@ class AllowedMethods {
             add(methods, creates && updates && !type.object().key().isEmpty(), "PUT");
             add(methods, type.offers(Operation.REMOVE), "DELETE");
         }
+        return methods.toArray(String[]::new);
+    }
+
+    private static String[] ofFile(ResourceType type, FilePlace place) {
+        var methods = new ArrayList<String>();
+        add(methods, FileCalls.file(type, Operation.READ, place).isPresent(), "GET", "HEAD");
+        add(methods, FileCalls.file(type, Operation.UPDATE, place).isPresent(), "PUT", "DELETE");
         return methods.toArray(String[]::new);
     }
 

@@ -18,7 +18,7 @@ import sandpiper.server.traffic.CallNotes;
 /**
  * What a call is answered with.
  *
- * @param body JSON in UTF-8; empty for none
+ * @param body JSON in UTF-8, or what a file has; empty for none
  */
 record HttpReply(int status, Map<String, String> headers, byte[] body) {
     private static final byte[] NOTHING = {};
@@ -31,6 +31,11 @@ record HttpReply(int status, Map<String, String> headers, byte[] body) {
         var headers = new LinkedHashMap<String, String>();
         headers.put(HttpHeaders.CONTENT_TYPE, MediaType.APPLICATION_JSON_VALUE);
         return new HttpReply(HttpServletResponse.SC_OK, headers, body);
+    }
+
+    /** Bytes whose headers say what they are. */
+    static HttpReply bytes(byte[] body) {
+        return new HttpReply(HttpServletResponse.SC_OK, new LinkedHashMap<>(), body);
     }
 
     /** A status alone. */

@@ -7,7 +7,6 @@ import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
-import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Component;
@@ -15,26 +14,19 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.command.Expected;
 import sandpiper.engine.command.Outcome;
-import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.record.Page;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.JsonReader;
 import sandpiper.server.json.JsonText;
-import sandpiper.server.security.Secrets;
 import sandpiper.server.service.Cursors;
-import sandpiper.server.service.IdempotencyKey;
-import sandpiper.server.service.Performed;
 import sandpiper.server.service.Preconditions;
 import sandpiper.server.service.QueryParameters;
 import sandpiper.server.service.RecordWriter;
 import sandpiper.server.service.RecordWriters;
 import sandpiper.server.service.RevisionParameter;
 import sandpiper.server.service.ServiceCall;
-import sandpiper.server.service.StoredReply;
-import sandpiper.server.service.Traced;
-import sandpiper.server.service.Writes;
 import tools.jackson.core.JsonGenerator;
 
 /**
@@ -157,7 +149,7 @@ class RestCalls {
     HttpReply create(RestPlace at, Actor actor, HttpServletRequest request) throws IOException {
         var call = Call.changing(engine, writers, actor, at, request);
         var body = json.bytes(request.getInputStream());
-        return change(
+        return Changing.change(
                 call,
                 request,
                 body,
@@ -171,7 +163,7 @@ class RestCalls {
         var call = Call.changing(engine, writers, actor, at, request);
         var body = json.bytes(request.getInputStream());
         var expected = expected(request);
-        return change(
+        return Changing.change(
                 call,
                 request,
                 body,
@@ -182,7 +174,7 @@ class RestCalls {
         var call = Call.changing(engine, writers, actor, at, request);
         var body = json.bytes(request.getInputStream());
         var expected = expected(request);
-        return change(
+        return Changing.change(
                 call,
                 request,
                 body,
@@ -196,7 +188,7 @@ class RestCalls {
         var expected = expected(request);
         var body = json.bytes(request.getInputStream());
         var name = String.valueOf(at.call());
-        return change(
+        return Changing.change(
                 call,
                 request,
                 body,
@@ -230,36 +222,5 @@ class RestCalls {
         return outcome instanceof Outcome.Refused refused
                 ? HttpReply.of(refused)
                 : HttpReply.of(HttpServletResponse.SC_NO_CONTENT);
-    }
-
-    private HttpReply change(
-            Call call,
-            HttpServletRequest http,
-            byte[] body,
-            Function<LiveRelease, RecordCommand> command) {
-        StoredReply.Form form = call::answer;
-        var asked =
-                new Writes.Asked<>(
-                        call.service(), command, Traced.isAsked(http), once(http, body), form);
-        return switch (Writes.perform(asked)) {
-            case Performed.Refused<StoredReply>(var refused) -> HttpReply.of(refused);
-            case Performed.Again<StoredReply>(var answer) -> HttpReply.of(answer, true);
-            case Performed.Done<StoredReply>(var done, var answer) ->
-                    HttpReply.of(answer, false).with(Traced.headers(done.trace(), done.warnings()));
-        };
-    }
-
-    private static Writes.@Nullable Once once(HttpServletRequest http, byte[] body) {
-        var key = IdempotencyKey.of(http);
-        return key == null
-                ? null
-                : new Writes.Once(
-                        key,
-                        Secrets.hash(
-                                "%s %s\n%s"
-                                        .formatted(
-                                                http.getMethod(),
-                                                http.getRequestURI(),
-                                                new String(body, StandardCharsets.UTF_8))));
     }
 }

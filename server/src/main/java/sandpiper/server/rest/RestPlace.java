@@ -1,17 +1,21 @@
 package sandpiper.server.rest;
 
 import java.nio.charset.StandardCharsets;
+import java.util.Objects;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.util.UriUtils;
 import sandpiper.server.protocol.Protocol;
 import sandpiper.server.protocol.ServiceAddress;
+import sandpiper.server.service.FilePlace;
 
 /**
  * What the address of a call names: {@code /api/berth-desk/v1/stays/ST-2026-000042/check-in}.
  *
  * @param batch whether {@code :batch} stands behind the resource
  * @param key of a record, or {@code null}
- * @param call what is called on it, or {@code null}
+ * @param call what is called on it, or a file of it; {@code null} for the record itself
+ * @param item a file of a line item, or {@code null}
  */
 record RestPlace(
         String service,
@@ -19,8 +23,10 @@ record RestPlace(
         String resource,
         boolean batch,
         @Nullable String key,
-        @Nullable String call) {
+        @Nullable String call,
+        @Nullable FilePlace item) {
     private static final String BATCH = ":batch";
+    private static final Pattern LINE = Pattern.compile("\\d{1,18}");
 
     /** Reads a path as it came; {@code null} when it is none of a resource. */
     static @Nullable RestPlace read(String path) {
@@ -29,7 +35,8 @@ record RestPlace(
             return null;
         }
         var parts = address.behind().substring(1).split("/", -1);
-        if (parts.length > 3) {
+        var item = parts.length == 5 ? item(parts) : null;
+        if (parts.length > 3 && item == null) {
             return null;
         }
         boolean batch = parts.length == 1 && parts[0].endsWith(BATCH);
@@ -43,7 +50,25 @@ record RestPlace(
                 resource,
                 batch,
                 parts.length > 1 ? decoded(parts[1]) : null,
-                parts.length > 2 ? decoded(parts[2]) : null);
+                parts.length == 3 ? decoded(parts[2]) : null,
+                item);
+    }
+
+    /** {@code charges/2/receipt} behind the key of a record. */
+    private static @Nullable FilePlace item(String[] parts) {
+        return LINE.matcher(parts[3]).matches()
+                ? new FilePlace(decoded(parts[2]), Long.parseLong(parts[3]), decoded(parts[4]))
+                : null;
+    }
+
+    /** The file that may be meant, or {@code null} when it can be none. */
+    @Nullable FilePlace file() {
+        return item != null || call == null ? item : FilePlace.of(call);
+    }
+
+    /** The file, in calls that are about one. */
+    FilePlace ofFile() {
+        return Objects.requireNonNull(file());
     }
 
     private static boolean hasEmpty(String[] parts) {
@@ -61,6 +86,6 @@ record RestPlace(
 
     /** The key of a record, in calls that are about one. */
     String ofRecord() {
-        return java.util.Objects.requireNonNull(key);
+        return Objects.requireNonNull(key);
     }
 }

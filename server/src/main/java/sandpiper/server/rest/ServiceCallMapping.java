@@ -9,6 +9,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Component;
 import org.springframework.web.HttpMediaTypeNotSupportedException;
 import org.springframework.web.HttpRequestHandler;
@@ -31,14 +32,20 @@ final class ServiceCallMapping extends CallMapping {
 
     private final RestCalls calls;
     private final BatchCalls batches;
+    private final FileCalls files;
     private final ProblemAdvice problems;
     private final AllowedMethods allowed;
 
     ServiceCallMapping(
-            RestCalls calls, BatchCalls batches, ProblemAdvice problems, AllowedMethods allowed) {
+            RestCalls calls,
+            BatchCalls batches,
+            FileCalls files,
+            ProblemAdvice problems,
+            AllowedMethods allowed) {
         this.allowed = allowed;
         this.calls = calls;
         this.batches = batches;
+        this.files = files;
         this.problems = problems;
     }
 
@@ -68,14 +75,28 @@ final class ServiceCallMapping extends CallMapping {
         } catch (IOException e) {
             throw e;
         } catch (Exception e) {
-            var failed = problems.failed(e, request);
-            if (failed.getStatusCode() == HttpStatus.METHOD_NOT_ALLOWED) {
-                response.setHeader(HttpHeaders.ALLOW, allowed.at(at, signedIn()));
-            }
-            HttpReply.send(failed, response);
+            HttpReply.send(failed(e, at, request, response), response);
             return;
         }
         reply.send(response);
+    }
+
+    private ResponseEntity<String> failed(
+            Exception failure,
+            RestPlace at,
+            HttpServletRequest request,
+            HttpServletResponse response) {
+        var failed = problems.failed(failure, request);
+        if (failed.getStatusCode() != HttpStatus.METHOD_NOT_ALLOWED) {
+            return failed;
+        }
+        try {
+            response.setHeader(HttpHeaders.ALLOW, allowed.at(at, signedIn()));
+            return failed;
+        } catch (RuntimeException nothing) {
+            // Where nothing is for the caller, it was not the method that was wrong.
+            return problems.failed(nothing, request);
+        }
     }
 
     private static Actor signedIn() {
@@ -88,6 +109,10 @@ final class ServiceCallMapping extends CallMapping {
         if (method.equals("OPTIONS")) {
             return HttpReply.of(HttpServletResponse.SC_OK)
                     .with(HttpHeaders.ALLOW, allowed.at(at, actor));
+        }
+        var ofFile = ofFile(at, request, actor);
+        if (ofFile != null) {
+            return ofFile;
         }
         AcceptedTypes.requireJson(request);
         if (at.batch()) {
@@ -114,6 +139,27 @@ final class ServiceCallMapping extends CallMapping {
             case "PATCH" -> calls.update(at, actor, of(JSON_OR_PATCH, request));
             case "PUT" -> calls.save(at, actor, of(JSON, request));
             case "DELETE" -> calls.remove(at, actor, request);
+            default -> throw notPossible(method);
+        };
+    }
+
+    /** What is answered about a file, or {@code null} when the call is about none. */
+    private @Nullable HttpReply ofFile(RestPlace at, HttpServletRequest request, Actor actor)
+            throws Exception {
+        var method = request.getMethod();
+        boolean called = method.equals("POST") && at.item() == null;
+        if (at.file() == null || called || !files.isFile(at, actor, request)) {
+            if (at.item() != null) {
+                throw new ProblemException(
+                        HttpStatus.NOT_FOUND,
+                        "Nothing answers at %s.".formatted(request.getRequestURI()));
+            }
+            return null;
+        }
+        return switch (method) {
+            case "GET", "HEAD" -> files.read(at, actor, request);
+            case "PUT" -> files.put(at, actor, request);
+            case "DELETE" -> files.remove(at, actor, request);
             default -> throw notPossible(method);
         };
     }

@@ -18,6 +18,7 @@ import sandpiper.model.release.Release;
 import sandpiper.model.release.ValueType;
 import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.FileType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.TextType;
@@ -30,6 +31,7 @@ import sandpiper.server.soap.xml.XmlText;
  */
 final class SchemaTypes {
     private static final String MONEY = "Money";
+    private static final String FILE = "FileValue";
 
     private final Release release;
     private final Map<String, String> made = new LinkedHashMap<>();
@@ -301,6 +303,7 @@ final class SchemaTypes {
         return switch (field.type()) {
             case ChoiceType choice -> "t:" + choices(owner, field, choice);
             case MoneyType _ -> "t:" + money();
+            case FileType _ -> "t:" + file();
             case TextType text when text.isLocalised() -> "t:" + localised(text);
             case TextType _ -> null;
             case NumberType number when number.keyword() != TypeKeyword.INTEGER -> null;
@@ -351,6 +354,27 @@ final class SchemaTypes {
         return MONEY;
     }
 
+    private String file() {
+        if (made.putIfAbsent(FILE, "") == null) {
+            var xml =
+                    begin(
+                            FILE,
+                            "A file. To give one, send its name and content; what is answered"
+                                    + " tells it by its digest, without its content.");
+            xml.leaf("xs:element", "name", FileType.NAME, "type", "xs:string");
+            optional(xml, FileType.TYPE, "xs:string");
+            optional(xml, FileType.SIZE, "xs:long");
+            optional(xml, FileType.SHA256, "xs:string");
+            optional(xml, FileType.CONTENT, "xs:base64Binary");
+            end(FILE, xml);
+        }
+        return FILE;
+    }
+
+    private static void optional(XmlText xml, String name, String type) {
+        xml.leaf("xs:element", "name", name, "type", type, "minOccurs", "0");
+    }
+
     private String localised(TextType text) {
         var name =
                 "Text"
@@ -358,16 +382,7 @@ final class SchemaTypes {
                                 "", text.languages().stream().map(ResourceNames::capital).toList());
         if (made.putIfAbsent(name, "") == null) {
             var xml = begin(name, "A text in several languages.");
-            text.languages()
-                    .forEach(language ->
-                            xml.leaf(
-                                    "xs:element",
-                                    "name",
-                                    language,
-                                    "type",
-                                    "xs:string",
-                                    "minOccurs",
-                                    "0"));
+            text.languages().forEach(language -> optional(xml, language, "xs:string"));
             end(name, xml);
         }
         return name;

@@ -14,6 +14,7 @@ import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ValueType;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.FileType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
@@ -30,6 +31,7 @@ final class XmlValues {
     static final String ITEM = "item";
 
     private static final String INSTANCE = "http://www.w3.org/2001/XMLSchema-instance";
+    private static final Pattern SPACE = Pattern.compile("\\s+");
     private static final Pattern ZONE = Pattern.compile("(Z|[+-]\\d{2}:\\d{2})$");
 
     private XmlValues() {}
@@ -113,12 +115,33 @@ final class XmlValues {
                                             : text(child)));
             return money;
         }
+        if (field.type() instanceof FileType) {
+            return file(element);
+        }
         if (field.type() instanceof TextType text && text.isLocalised()) {
             var texts = new LinkedHashMap<String, Object>();
             children(element).forEach(child -> texts.put(child.getLocalName(), raw(child)));
             return texts;
         }
         return value(field.type(), raw(element));
+    }
+
+    private static Map<String, Object> file(Element element) {
+        var file = new LinkedHashMap<String, Object>();
+        children(element)
+                .forEach(child -> {
+                    var name = child.getLocalName();
+                    file.put(
+                            name,
+                            switch (name) {
+                                case FileType.SIZE -> (Object) Long.valueOf(text(child));
+                                // It may come in lines.
+                                case FileType.CONTENT -> SPACE.matcher(raw(child)).replaceAll("");
+                                case FileType.NAME -> raw(child);
+                                default -> text(child);
+                            });
+                });
+        return file;
     }
 
     /** A value by its lexical form in XML Schema, in plain form. */

@@ -8,8 +8,10 @@ import java.util.stream.Stream;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.Field;
+import sandpiper.model.release.Fields;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
+import sandpiper.model.type.FileType;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 import sandpiper.store.table.Tables;
@@ -25,6 +27,7 @@ final class ObjectSql {
     final String highest;
     final String count;
     final List<PartSql> parts;
+    final List<Field> files;
     private final TableStatements table;
     private final Map<List<String>, String> updates = new ConcurrentHashMap<>();
     private final Map<List<String>, String> byFields = new ConcurrentHashMap<>();
@@ -55,6 +58,7 @@ final class ObjectSql {
                         Tables.sql()
                                 .select(DSL.count().minus(retired), retired)
                                 .from(table.table()));
+        files = files(object.fields());
         parts = object.parts().stream().map(part -> new PartSql(object, part)).toList();
     }
 
@@ -64,6 +68,7 @@ final class ObjectSql {
         final String insert;
         final String delete;
         final String lastLine;
+        final List<Field> files;
         private final TableStatements table;
         private final Map<List<String>, String> updates = new ConcurrentHashMap<>();
         private final Map<String, String> referring = new ConcurrentHashMap<>();
@@ -78,6 +83,7 @@ final class ObjectSql {
                                     .where(Sql.is(Tables.OWNER))
                                     .orderBy(Sql.column(Tables.POSITION)));
             insert = table.insert(array(columns));
+            files = files(part.fields());
             delete = table.delete(DSL.and(Sql.is(Tables.OWNER), Sql.is(Tables.LINE)));
             lastLine =
                     Sql.text(
@@ -141,6 +147,11 @@ final class ObjectSql {
                                         .selectDistinct(Sql.column(Tables.OWNER))
                                         .from(of.table.table())
                                         .where(Sql.is(name))));
+    }
+
+    /** Those whose values have bytes that are kept elsewhere. */
+    private static List<Field> files(Fields fields) {
+        return fields.stream().filter(field -> field.type() instanceof FileType).toList();
     }
 
     /** Of a field with several columns the first. */

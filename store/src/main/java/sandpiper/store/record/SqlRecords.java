@@ -29,6 +29,7 @@ import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.system.SqlFiles;
 import sandpiper.store.table.ColumnValues;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
@@ -300,6 +301,7 @@ public final class SqlRecords implements RecordStorage {
         object.fields()
                 .forEach(
                         field -> ColumnValues.split(field, record.values()[field.index()], values));
+        of(object).files.forEach(field -> SqlFiles.keep(sql, record.values()[field.index()]));
         long number = sql.insert(of(object).insert, values.toArray());
         // Should it be undone, another may come to have its number.
         atHand.forget(sql, object, number);
@@ -315,7 +317,9 @@ public final class SqlRecords implements RecordStorage {
     @Override
     public void update(
             Transaction transaction, ObjectType object, StoredRecord record, List<Field> changed) {
-        atHand.forget(SqlSession.of(transaction), object, record.number());
+        var sql = SqlSession.of(transaction);
+        atHand.forget(sql, object, record.number());
+        keepFiles(sql, of(object).files, changed, record.values());
         var values = new ArrayList<@Nullable Object>();
         values.add(record.version());
         values.add(record.retired());
@@ -323,7 +327,16 @@ public final class SqlRecords implements RecordStorage {
         values.add(record.changedBy());
         changed.forEach(field -> ColumnValues.split(field, record.values()[field.index()], values));
         values.add(record.number());
-        SqlSession.of(transaction).run(of(object).update(changed), values.toArray());
+        sql.run(of(object).update(changed), values.toArray());
+    }
+
+    private static void keepFiles(
+            SqlSession sql, List<Field> files, List<Field> changed, @Nullable Object[] values) {
+        for (var field : files) {
+            if (changed.contains(field)) {
+                SqlFiles.keep(sql, values[field.index()]);
+            }
+        }
     }
 
     @Override
@@ -334,14 +347,17 @@ public final class SqlRecords implements RecordStorage {
             long owner,
             StoredItem item,
             int position) {
-        atHand.forget(SqlSession.of(transaction), object, owner);
+        var sql = SqlSession.of(transaction);
+        var statementsOfPart = of(object).parts.get(part.index());
+        atHand.forget(sql, object, owner);
+        statementsOfPart.files.forEach(field -> SqlFiles.keep(sql, item.values()[field.index()]));
         var values = new ArrayList<@Nullable Object>();
         values.add(owner);
         values.add(item.line());
         values.add(position);
         part.fields()
                 .forEach(field -> ColumnValues.split(field, item.values()[field.index()], values));
-        SqlSession.of(transaction).run(of(object).parts.get(part.index()).insert, values.toArray());
+        sql.run(statementsOfPart.insert, values.toArray());
     }
 
     @Override
@@ -353,14 +369,16 @@ public final class SqlRecords implements RecordStorage {
             StoredItem item,
             int position,
             List<Field> changed) {
-        atHand.forget(SqlSession.of(transaction), object, owner);
+        var sql = SqlSession.of(transaction);
+        var statementsOfPart = of(object).parts.get(part.index());
+        atHand.forget(sql, object, owner);
+        keepFiles(sql, statementsOfPart.files, changed, item.values());
         var values = new ArrayList<@Nullable Object>();
         values.add(position);
         changed.forEach(field -> ColumnValues.split(field, item.values()[field.index()], values));
         values.add(owner);
         values.add(item.line());
-        SqlSession.of(transaction)
-                .run(of(object).parts.get(part.index()).update(changed), values.toArray());
+        sql.run(statementsOfPart.update(changed), values.toArray());
     }
 
     @Override

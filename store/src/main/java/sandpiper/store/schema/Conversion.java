@@ -2,11 +2,13 @@ package sandpiper.store.schema;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import sandpiper.model.change.TypeWords;
 import sandpiper.model.release.Field;
 import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.FileType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.OutsideChoiceType;
 import sandpiper.model.type.TextType;
@@ -184,8 +186,32 @@ final class Conversion {
                                                                                     "'", "''")
                                                                             + "'")
                                                             .toList())));
+            case FileType to -> Optional.of(unfit(column, to));
             default -> Optional.empty();
         };
+    }
+
+    /** Larger files, and those of other types; parameters of a type count for nothing. */
+    private String unfit(String digest, FileType to) {
+        var type = Tables.quoted(Tables.columns(before).get(2));
+        var size = Tables.quoted(Tables.columns(before).get(3));
+        var large = "%s > %d".formatted(size, to.largest());
+        if (to.accepts().isEmpty()) {
+            return large;
+        }
+        var taken =
+                to.accepts().stream()
+                        .map(range -> likeStart(range))
+                        .map(start ->
+                                "lower(%s) || ';' like '%s' escape '\\'".formatted(type, start))
+                        .toList();
+        return "(%s or (%s is not null and not (%s)))"
+                .formatted(large, digest, String.join(" or ", taken));
+    }
+
+    private static String likeStart(String range) {
+        var small = range.toLowerCase(Locale.ROOT).replace("_", "\\_").replace("%", "\\%");
+        return small.endsWith("/*") ? small.substring(0, small.length() - 1) + "%" : small + ";%";
     }
 
     /** More places than there are to be, or more digits. */
@@ -205,6 +231,7 @@ final class Conversion {
                     "more digits than it can have";
             case NumberType to -> "more than %d decimal places".formatted(to.scale());
             case TextType to -> "more than %d characters".formatted(to.length());
+            case FileType to -> "a file that is not " + to.taken();
             case ChoiceType to ->
                     "a code that is not among " + String.join(", ", to.choices().codes());
             default -> "a value that does not fit";

@@ -422,7 +422,14 @@ public final class SystemTables {
                             ) without rowid\
                             """,
                             "create index sandpiper_outside_answer_until"
-                                    + " on sandpiper_outside_answer (until)"));
+                                    + " on sandpiper_outside_answer (until)"),
+                    List.of(
+                            """
+                            create table sandpiper_file (
+                              sha256 text primary key,
+                              content blob not null
+                            )\
+                            """));
 
     private SystemTables() {}
 

@@ -6,10 +6,13 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.Field;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.FileType;
+import sandpiper.model.type.KeptFile;
 import sandpiper.model.type.Localised;
 import sandpiper.model.type.Money;
 import sandpiper.model.type.MoneyType;
@@ -43,8 +46,16 @@ public final class ColumnValues {
                 into.add(value instanceof OutsideCode code ? code.code() : null);
                 into.add(value instanceof OutsideCode code ? code.label() : null);
             }
+            case FileType _ -> split(value instanceof KeptFile file ? file : null, into);
             default -> into.add(value);
         }
+    }
+
+    private static void split(@Nullable KeptFile file, List<@Nullable Object> into) {
+        into.add(file == null ? null : file.sha256());
+        into.add(file == null ? null : file.name());
+        into.add(file == null ? null : file.mediaType());
+        into.add(file == null ? null : file.size());
     }
 
     /** The value of one field from its columns, which begin at {@code column} (1-based). */
@@ -69,10 +80,25 @@ public final class ColumnValues {
                 var code = text(row, column);
                 return code == null ? null : new OutsideCode(code, text(row, column + 1));
             }
+            case FileType _ -> {
+                return file(row, column);
+            }
             default -> {
                 return readOne(field.type().stores(), row, column);
             }
         }
+    }
+
+    private static @Nullable KeptFile file(ResultSet row, int column) throws SQLException {
+        var digest = text(row, column);
+        return digest == null
+                ? null
+                : new KeptFile(
+                        Objects.requireNonNull(text(row, column + 1)),
+                        Objects.requireNonNull(text(row, column + 2)),
+                        row.getLong(column + 3),
+                        digest,
+                        null);
     }
 
     /** The text of a column, read as bytes: the driver is slow at making text of its own. */
@@ -97,6 +123,7 @@ public final class ColumnValues {
         return switch (field.type()) {
             case TextType text when text.isLocalised() -> text.languages().size();
             case MoneyType _, OutsideChoiceType _ -> 2;
+            case FileType _ -> 4;
             default -> 1;
         };
     }

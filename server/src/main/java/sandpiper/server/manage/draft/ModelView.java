@@ -21,6 +21,7 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.FileType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.OutsideChoiceType;
@@ -206,6 +207,8 @@ public record ModelView(
      *
      * @param list of a choice, the name of its list
      * @param lookup of a choice whose codes come from outside, the lookup of a connection
+     * @param accepts of a file, the media types that are taken; empty for any
+     * @param largest of a file, bytes it may have
      * @param comesFrom where a field that a route made has its value from
      */
     record FieldView(
@@ -226,6 +229,8 @@ public record ModelView(
             List<ChoiceView> choices,
             @Nullable String list,
             @Nullable String lookup,
+            List<String> accepts,
+            @Nullable Long largest,
             @Nullable String to,
             @Nullable String inverse,
             @Nullable String formula,
@@ -262,6 +267,8 @@ public record ModelView(
                             .toList(),
                     list,
                     lookup,
+                    accepts,
+                    largest,
                     to,
                     inverse,
                     formula,
@@ -273,8 +280,8 @@ public record ModelView(
         FieldView onlySeen() {
             return new FieldView(
                     name, label, describe, type, typeWords, required, unique, true, standard,
-                    length, scale, multiline, languages, currency, choices, list, lookup, to,
-                    inverse, formula, onRead, offers, comesFrom);
+                    length, scale, multiline, languages, currency, choices, list, lookup, accepts,
+                    largest, to, inverse, formula, onRead, offers, comesFrom);
         }
     }
 
@@ -382,6 +389,8 @@ public record ModelView(
                 choices(type),
                 type instanceof ChoiceType choice ? choice.choices().name() : null,
                 type instanceof OutsideChoiceType outside ? outside.lookup() : null,
+                type instanceof FileType file ? file.accepts() : List.of(),
+                type instanceof FileType file ? file.largest() : null,
                 type instanceof FieldType.Reference reference ? reference.to() : null,
                 type instanceof FieldType.Reference reference ? reference.inverse() : null,
                 field.logic().formula() == null ? null : field.logic().formula().text(),

@@ -13,6 +13,7 @@ import sandpiper.model.release.Field;
 import sandpiper.model.release.Parameter;
 import sandpiper.model.release.ValueType;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.FileType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.OutsideChoiceType;
@@ -39,6 +40,7 @@ public final class EdmTypes {
         var property = new CsdlProperty().setName(name);
         return switch (field.type()) {
             case MoneyType money -> property.setType(money(money));
+            case FileType file -> of(property, file);
             case TextType text when text.isLocalised() -> property.setType(localised(text));
             case TextType text -> of(property, text).setMaxLength(text.length());
             case OutsideChoiceType outside ->
@@ -71,6 +73,7 @@ public final class EdmTypes {
             case DATE_TIME -> EdmPrimitiveTypeKind.DateTimeOffset;
             case DURATION -> EdmPrimitiveTypeKind.Duration;
             case UUID -> EdmPrimitiveTypeKind.Guid;
+            case FILE -> EdmPrimitiveTypeKind.Stream;
             default -> EdmPrimitiveTypeKind.String;
         };
     }

@@ -12,6 +12,16 @@ import sandpiper.server.problem.ProblemException;
 final class BodyTypes {
     private BodyTypes() {}
 
+    /**
+     * A file is of any type, and is answered as what it is whatever the client would rather have.
+     */
+    static void ofFile(ODataRequest request) {
+        request.setHeader(HttpHeader.ACCEPT, MediaType.ALL_VALUE);
+        if (request.getHeader(HttpHeader.CONTENT_TYPE) == null) {
+            request.setHeader(HttpHeader.CONTENT_TYPE, MediaType.APPLICATION_OCTET_STREAM_VALUE);
+        }
+    }
+
     static void require(ODataRequest request) {
         var method = request.getMethod();
         var given = request.getHeader(HttpHeader.CONTENT_TYPE);

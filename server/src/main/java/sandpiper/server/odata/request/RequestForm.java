@@ -12,10 +12,15 @@ public final class RequestForm {
      * Makes the names of options and types one; what cannot be followed is refused.
      *
      * @param root the address of the service, without a slash at its end
+     * @param isFile whether its body, or that of its answer, is a file
      */
-    public static void unify(ODataRequest request, String root) {
+    public static void unify(ODataRequest request, String root, boolean isFile) {
         AddressBounds.check(request);
-        BodyTypes.require(request);
+        if (isFile) {
+            BodyTypes.ofFile(request);
+        } else {
+            BodyTypes.require(request);
+        }
         var query = request.getRawQueryPath();
         if (query != null) {
             var options = OptionNames.read(QuerySpaces.read(query));

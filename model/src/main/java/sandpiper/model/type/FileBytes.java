@@ -1,0 +1,40 @@
+package sandpiper.model.type;
+
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.HexFormat;
+
+/** What is in a file. Immutable. */
+public final class FileBytes {
+    private final byte[] bytes;
+    private final String sha256;
+
+    /** Takes the bytes over; nobody else may change them. */
+    public FileBytes(byte[] bytes) {
+        this.bytes = bytes;
+        this.sha256 = sha256(bytes);
+    }
+
+    private static String sha256(byte[] bytes) {
+        try {
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("Every Java has SHA-256", e);
+        }
+    }
+
+    /** How many there are. */
+    public int size() {
+        return bytes.length;
+    }
+
+    /** Their SHA-256 digest in small hexadecimal digits; other bytes have another. */
+    public String sha256() {
+        return sha256;
+    }
+
+    /** The bytes themselves, not a copy: whoever gets them must not change them. */
+    public byte[] array() {
+        return bytes;
+    }
+}
