@@ -171,6 +171,11 @@ public final class ManageClient {
         return call("GET", path, null, null);
     }
 
+    /** The bytes of an answer. */
+    byte[] bytes(String path) {
+        return answered(request("GET", path, null));
+    }
+
     /** Writes what is at a path to a file, however long that takes. */
     public void download(String path, Path to) {
         var request = request("GET", path, null).timeout(DOWNLOAD).build();
@@ -243,12 +248,18 @@ public final class ManageClient {
     }
 
     private String answer(HttpRequest.Builder request) {
+        var text = new String(answered(request), StandardCharsets.UTF_8);
+        return text.isEmpty() ? "null" : text;
+    }
+
+    private byte[] answered(HttpRequest.Builder request) {
         try {
-            var answer = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
+            var answer = http.send(request.build(), HttpResponse.BodyHandlers.ofByteArray());
             if (answer.statusCode() >= 300) {
-                throw refused(answer.statusCode(), answer.body());
+                throw refused(
+                        answer.statusCode(), new String(answer.body(), StandardCharsets.UTF_8));
             }
-            return answer.body().isEmpty() ? "null" : answer.body();
+            return answer.body();
         } catch (IOException e) {
             throw new RefusedException(
                     0,

@@ -58,7 +58,7 @@ public final class RecordCalls {
     public record Page(List<Stored> records, @Nullable Long total, @Nullable String next) {}
 
     /** A record with all its values. */
-    public record Stored(JsonNode values, boolean retired) {}
+    public record Stored(String id, JsonNode values, boolean retired) {}
 
     /** What was changed of a record, newest first. */
     public record History(List<Entry> entries) {}
@@ -114,6 +114,15 @@ public final class RecordCalls {
 
     public Answer<Stored> read(String object, String key) {
         return http.read(path(object, key), Stored.class);
+    }
+
+    /**
+     * What is in a file of a record.
+     *
+     * @param place the field; for a line item {@code receipts/2/scan}: the part, the line, the field
+     */
+    public byte[] file(String object, String key, String place) {
+        return http.bytes(path(object, key) + "/files/" + place);
     }
 
     public Answer<History> history(String object, String key) {

@@ -91,6 +91,9 @@ public final class RecordRows {
         if (value.isObject() && value.has("currency")) {
             return value.path("value").asString() + " " + value.path("currency").asString();
         }
+        if (RecordFiles.isOne(value)) {
+            return RecordFiles.text(value);
+        }
         return value.isObject() && value.has("key")
                 ? RecordsFindCommand.text(value.path("key"))
                 : RecordsFindCommand.text(value);

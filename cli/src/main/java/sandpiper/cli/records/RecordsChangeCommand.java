@@ -27,7 +27,10 @@ public final class RecordsChangeCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "OBJECT", description = "The object's name.")
     String object;
 
-    @Parameters(index = "1", paramLabel = "KEY", description = "The record's key or id.")
+    @Parameters(index = "1", paramLabel = "KEY", description = {
+                "The record's key or id. A key of several fields has commas between its values; a"
+                        + " comma in a value is written \\,."
+            })
     String key;
 
     @Option(
@@ -39,7 +42,10 @@ public final class RecordsChangeCommand implements Callable<Integer> {
     @Parameters(
             index = "2..*",
             paramLabel = "FIELD=VALUE",
-            description = "Values; an empty one empties the field.")
+            description = {
+                "Values; an empty one empties the field. charges[1].quantity=2 is for a line item,"
+                        + " counted from 1."
+            })
     List<String> given = List.of();
 
     @Option(
@@ -48,9 +54,16 @@ public final class RecordsChangeCommand implements Callable<Integer> {
             description = "A JSON object with values; - for standard input.")
     @Nullable Path file;
 
+    @Option(
+            names = "--attach",
+            paramLabel = "FIELD=FILE",
+            description = "Puts a file into a field; may be said several times.")
+    List<String> attached = List.of();
+
     @Override
     public Integer call() throws IOException {
         var values = ValueArguments.read(given, file);
+        RecordFiles.attach(values, attached);
         var changed = connection.open().records().change(object, key, values, version);
         var out = spec.commandLine().getOut();
         out.println(ManageClient.writePretty(changed.values()));

@@ -15,6 +15,7 @@ import picocli.CommandLine.Spec;
             RecordsShowCommand.class,
             RecordsCreateCommand.class,
             RecordsChangeCommand.class,
+            RecordsDownloadCommand.class,
             RecordsTransitionCommand.class,
             RecordsRetireCommand.class,
             RecordsRestoreCommand.class,

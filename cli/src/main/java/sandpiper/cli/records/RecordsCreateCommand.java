@@ -43,9 +43,17 @@ public final class RecordsCreateCommand implements Callable<Integer> {
             description = "A JSON object with values; - for standard input.")
     @Nullable Path file;
 
+    @Option(
+            names = "--attach",
+            paramLabel = "FIELD=FILE",
+            description = "Puts a file into a field; may be said several times.")
+    List<String> attached = List.of();
+
     @Override
     public Integer call() throws IOException {
-        var created = connection.open().records().create(object, ValueArguments.read(given, file));
+        var values = ValueArguments.read(given, file);
+        RecordFiles.attach(values, attached);
+        var created = connection.open().records().create(object, values);
         var out = spec.commandLine().getOut();
         out.println(ManageClient.writePretty(created.values()));
         out.flush();

@@ -65,6 +65,13 @@ public final class RecordsExportCommand implements Callable<Integer> {
     boolean retired;
 
     @Option(
+            names = "--files",
+            description = {
+                "What is in files, too, so that they can be brought in elsewhere. Always with --all."
+            })
+    boolean files;
+
+    @Option(
             names = "--all",
             paramLabel = "DIR",
             description = {
@@ -99,6 +106,7 @@ public final class RecordsExportCommand implements Callable<Integer> {
         Files.createDirectories(into);
         form = Form.JSONL;
         retired = true;
+        files = true;
         for (var shape : ObjectShape.all(client).values()) {
             var to = into.resolve(shape.name() + ".jsonl");
             try (var writer = new PrintWriter(Files.newBufferedWriter(to))) {
@@ -124,6 +132,9 @@ public final class RecordsExportCommand implements Callable<Integer> {
                             PAGE, false, filter, null, "created", retired ? "with" : null, after);
             var page = client.records().find(shape.name(), query).value();
             for (var record : page.records()) {
+                if (files) {
+                    RecordFiles.fill(client, shape.name(), record);
+                }
                 var values = record.values();
                 if (form == Form.JSONL) {
                     writer.write(json(record));

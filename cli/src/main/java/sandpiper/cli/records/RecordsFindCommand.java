@@ -112,6 +112,9 @@ public final class RecordsFindCommand implements Callable<Integer> {
         if (value == null || value.isNull() || value.isMissingNode()) {
             return "";
         }
+        if (RecordFiles.isOne(value)) {
+            return RecordFiles.name(value);
+        }
         return value.isContainer() ? value.toString() : value.asString();
     }
 }

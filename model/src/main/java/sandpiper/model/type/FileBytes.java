@@ -2,6 +2,7 @@ package sandpiper.model.type;
 
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.util.Base64;
 import java.util.HexFormat;
 
 /** What is in a file. Immutable. */
@@ -21,6 +22,17 @@ public final class FileBytes {
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException("Every Java has SHA-256", e);
         }
+    }
+
+    /**
+     * Bytes in base64 (RFC 4648), with the usual alphabet or that for addresses.
+     *
+     * @throws IllegalArgumentException when the text is neither
+     */
+    public static FileBytes ofBase64(String text) {
+        boolean forAddresses = text.indexOf('-') >= 0 || text.indexOf('_') >= 0;
+        return new FileBytes(
+                (forAddresses ? Base64.getUrlDecoder() : Base64.getDecoder()).decode(text));
     }
 
     /** How many there are. */

@@ -1,6 +1,5 @@
 package sandpiper.model.type;
 
-import java.util.Base64;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -129,10 +128,8 @@ public record FileType(List<String> accepts, long largest) implements FieldType 
         if (!(content instanceof String text)) {
             return null;
         }
-        boolean forAddresses = text.indexOf('-') >= 0 || text.indexOf('_') >= 0;
         try {
-            return new FileBytes(
-                    (forAddresses ? Base64.getUrlDecoder() : Base64.getDecoder()).decode(text));
+            return FileBytes.ofBase64(text);
         } catch (IllegalArgumentException _) {
             return null;
         }

@@ -5,12 +5,15 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.BiFunction;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.type.FileBytes;
 import sandpiper.model.type.FileType;
 import sandpiper.model.type.NumberType;
 import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.odata.metadata.EntityShape.Value;
 import sandpiper.server.odata.request.Refusals;
+import sandpiper.server.service.FileTransfer;
 
 /**
  * Turns an entity in JSON into values as commands take them. What only the service sets is passed
@@ -135,15 +138,19 @@ public record EntityReader(
         if (!(given instanceof String content)) {
             return given;
         }
-        var plain = new LinkedHashMap<String, @Nullable Object>();
-        plain.put(FileType.NAME, name);
-        plain.put(FileType.CONTENT, content);
-        for (var term : List.of("@mediaContentType", "@odata.mediaContentType")) {
-            if (body.get(name + term) instanceof String type) {
-                plain.put(FileType.TYPE, type);
-            }
+        var type =
+                Stream.of("@mediaContentType", "@odata.mediaContentType")
+                        .map(term -> body.get(name + term))
+                        .filter(String.class::isInstance)
+                        .map(String.class::cast)
+                        .findFirst()
+                        .orElse(null);
+        try {
+            return FileTransfer.plain(null, type, FileBytes.ofBase64(content), name);
+        } catch (IllegalArgumentException _) {
+            throw Refusals.bad(
+                    "%s must be a text in base64 (RFC 4648).".formatted(name));
         }
-        return plain;
     }
 
     private @Nullable Object plain(Value value, @Nullable Object given) {

@@ -78,9 +78,14 @@ public final class FileTransfer {
      */
     public static Map<String, Object> read(
             @Nullable String disposition, @Nullable String type, byte[] body, String stem) {
+        return plain(disposition, type, new FileBytes(body), stem);
+    }
+
+    /** The same of bytes that came in another form. */
+    public static Map<String, Object> plain(
+            @Nullable String disposition, @Nullable String type, FileBytes bytes, String stem) {
         var name = disposition == null ? null : ContentDisposition.parse(disposition).getFilename();
         boolean known = type != null && !type.equals(MediaType.APPLICATION_OCTET_STREAM_VALUE);
-        var bytes = new FileBytes(body);
         var plain = new LinkedHashMap<String, Object>();
         plain.put(
                 FileType.NAME,
