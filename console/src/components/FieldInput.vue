@@ -4,6 +4,7 @@ import type { FieldView } from '@/api/client'
 import type { PickPlace } from '@/api/logic'
 import type { Plain } from '@/api/records'
 import { decimalSign } from '@/composables/format'
+import FileInput from './FileInput.vue'
 import LookupPicker from './LookupPicker.vue'
 import RecordPicker from './RecordPicker.vue'
 
@@ -16,6 +17,8 @@ const props = defineProps<{
   wrong?: boolean
   id?: string
   place?: PickPlace
+  /** Where the stored file of a file field is downloaded. */
+  file?: string
 }>()
 const emit = defineEmits<{ update: [value: Plain] }>()
 
@@ -61,6 +64,16 @@ function setMoney(part: 'value' | 'currency', now: Plain) {
     :status="wrong ? 'error' : ''"
     :place="field.offers ? place : undefined"
     @update="(key) => emit('update', key)"
+  />
+  <FileInput
+    v-else-if="field.type === 'file'"
+    :id="id"
+    :field="field"
+    :value="value"
+    :disabled="disabled"
+    :wrong="wrong"
+    :address="file"
+    @update="(now) => emit('update', now)"
   />
   <LookupPicker
     v-else-if="field.lookup"

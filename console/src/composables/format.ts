@@ -13,6 +13,7 @@ export function shown(field: FieldView, value: Plain | undefined, language = PER
   if (typeof value === 'number') return number(field, value, language)
   if (typeof value === 'object' && !Array.isArray(value)) {
     if ('currency' in value) return `${number(field, Number(value.value), language)} ${value.currency}`
+    if (field.type === 'file') return String(value.name)
     const first = field.languages?.find((one) => value[one])
     return first ? String(value[first]) : ''
   }

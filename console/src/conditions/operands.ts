@@ -54,6 +54,8 @@ export function choicesIn(scope: Scope): Choice[] {
   const found: Choice[] = []
   const add = (fields: FieldView[], prefix: string, group: string, depth: number, via = '') => {
     for (const field of fields) {
+      // A file is no value to compare; formulas may ask for its name, type and size.
+      if (field.type === 'file') continue
       const path = prefix + field.name
       found.push({
         value: path,

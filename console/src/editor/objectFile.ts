@@ -19,6 +19,9 @@ export interface FieldRow {
   pattern?: string
   currency?: string
   inverse?: string
+  /** Media types of a file, with commas between them. */
+  accepts?: string
+  largest?: string
   multiline: boolean
   localised: boolean
   required: boolean
@@ -53,6 +56,7 @@ export const DETAILS: Record<string, FieldKey[]> = {
   amount: ['scale', 'currency'],
   choice: ['choices'],
   reference: ['to', 'inverse'],
+  file: ['accepts', 'largest'],
 }
 
 /** The object's name, or undefined when the text is no object file. */
@@ -108,6 +112,8 @@ export function readFields(text: string, place: Place, main = 'en'): FieldRow[] 
       pattern: optional(at.get('pattern')),
       currency: optional(at.get('currency')),
       inverse: optional(at.get('inverse')),
+      accepts: listed(at.get('accepts')),
+      largest: optional(at.get('largest')),
       multiline: at.get('multiline') === true,
       localised: at.get('localised') === true,
       required: at.get('required') === true,
@@ -155,6 +161,8 @@ export function setOnField(text: string, place: Place, name: string, key: FieldK
     document.deleteIn([...path, key])
     if (key === 'choices') document.deleteIn([...path, 'from'])
   } else if (key === 'choices') putChoices(document, path, String(value).trim())
+  else if (key === 'accepts')
+    put(document, [...path, key], document.createNode(codesIn(String(value)), { flow: true }))
   else put(document, [...path, key], value)
   if (key === 'type') dropForeignDetails(document, path, String(value))
   return write(document)
@@ -187,13 +195,20 @@ function putChoices(document: Document, path: string[], said: string) {
   else put(document, [...path, 'choices'], choicesNode(document, said))
 }
 
-/** A name alone is a choice list's; with commas, or in small letters, it is the codes. */
-function choicesNode(document: Document, text: string) {
-  const isListName = /^[A-Z]\w*$/.test(text.trim())
-  const codes = text
+const codesIn = (text: string) =>
+  text
     .split(',')
     .map((code) => code.trim())
     .filter(Boolean)
+
+/** A list of texts with commas between them. */
+const listed = (node: unknown) =>
+  isSeq(node) ? node.items.map((one) => (isScalar(one) ? String(one.value) : '')).join(', ') : optional(node)
+
+/** A name alone is a choice list's; with commas, or in small letters, it is the codes. */
+function choicesNode(document: Document, text: string) {
+  const isListName = /^[A-Z]\w*$/.test(text.trim())
+  const codes = codesIn(text)
   return isListName ? text.trim() : document.createNode(codes, { flow: true })
 }
 
@@ -209,6 +224,8 @@ function dropForeignDetails(document: Document, path: string[], type: string) {
     'localised',
     'currency',
     'inverse',
+    'accepts',
+    'largest',
   ]) {
     if (!allowed.includes(detail as FieldKey)) document.deleteIn([...path, detail])
     if (!allowed.includes('choices')) document.deleteIn([...path, 'from'])

@@ -17,6 +17,7 @@ const TYPES: [RegExp, string][] = [
   [/^(phone|tel)/, 'phone'],
   [/^(web-address|url|link address)/, 'web-address'],
   [/^(uuid|guid)/, 'uuid'],
+  [/^(file|attachment|image|photo|picture|document|scan)/, 'file'],
 ]
 const MOST = 200
 

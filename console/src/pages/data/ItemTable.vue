@@ -15,6 +15,8 @@ const props = defineProps<{
   disabled: boolean
   flags: Record<string, Flags>
   place: Omit<PickPlace, 'field'>
+  /** Where a stored file of a line item is downloaded. */
+  file?: (line: number, field: string) => string
 }>()
 const emit = defineEmits<{ update: [items: Values[]] }>()
 
@@ -54,6 +56,7 @@ const titleOf = (item: Values, field: string) =>
               :disabled="disabled || field.readOnly || !!flagsOf(row, field.name)?.readOnly"
               :place="{ ...place, part: part.name, item: row, field: field.name }"
               :wrong="!!message(row, field.name)"
+              :file="typeof item.line === 'number' ? file?.(item.line, field.name) : undefined"
               @update="(now) => set(row, field.name, now)"
             />
             <div v-if="message(row, field.name)" class="wrong" role="alert">

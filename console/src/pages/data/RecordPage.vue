@@ -19,6 +19,7 @@ import { takeTransition, transitionsOf, type TransitionState } from '@/api/logic
 import type { ObjectFunctionView } from '@/api/client'
 import CallFunction from '@/components/CallFunction.vue'
 import FieldInput from '@/components/FieldInput.vue'
+import { fileAddress } from '@/components/keptFile'
 import LoadState from '@/components/LoadState.vue'
 import { useModel } from '@/composables/model'
 import { isWide, sectionsOf, sideLists } from './formLayout'
@@ -287,6 +288,7 @@ const sections = computed(() =>
                     :disabled="isRetired || isFixed || field.readOnly || !!flagsOf(field.name)?.readOnly"
                     :wrong="!!said[field.name]"
                     :place="{ ...place, field: field.name }"
+                    :file="stored && fileAddress(object.name, stored.id, field.name)"
                     @update="(now) => set(field.name, now)"
                   />
                   <div v-if="said[field.name]" class="wrong" role="alert">{{ said[field.name] }}</div>
@@ -313,6 +315,9 @@ const sections = computed(() =>
               :disabled="isRetired || isFixed"
               :flags="form.flags.value"
               :place="place"
+              :file="
+                stored && ((line, field) => fileAddress(object!.name, stored!.id, part.name, line, field))
+              "
               @update="(now) => set(part.name, now)"
             />
           </div>

@@ -1,6 +1,7 @@
 import Papa from 'papaparse'
 import type { ObjectView } from '@/api/client'
 import type { Plain, RecordView } from '@/api/records'
+import { fileIn } from '@/components/keptFile'
 
 /** A file of records as it was read, before its columns mean anything. */
 export interface DataFile {
@@ -175,6 +176,8 @@ export function recordsCsv(object: ObjectView, fields: string[], records: Record
       const value = record.values[name]
       if (value === null || value === undefined) return ''
       if (language && typeof value === 'object' && !Array.isArray(value)) return value[language] ?? ''
+      const file = fileIn(value)
+      if (file) return `${file.name}; type=${file.type}; size=${file.size}; sha256=${file.sha256}`
       return typeof value === 'object' ? JSON.stringify(value) : value
     }),
   )

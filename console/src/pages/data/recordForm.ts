@@ -4,6 +4,7 @@ import { CODES } from '@/api/codes'
 import { ApiProblem } from '@/api/http'
 import { previewRecord } from '@/api/logic'
 import type { RecordView, Values } from '@/api/records'
+import { withoutContent } from '@/components/keptFile'
 import { useLatest } from '@/composables/latest'
 import { changes, newValues, same, shown } from './form'
 
@@ -57,7 +58,7 @@ export function useRecordForm(
 
   function look() {
     clearTimeout(timer)
-    timer = setTimeout(() => void preview.run(sent.value), PAUSE)
+    timer = setTimeout(() => void preview.run(withoutContent(sent.value)), PAUSE)
   }
 
   function set(field: string, value: Values[string]) {

@@ -89,6 +89,30 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
       />
       <span class="quiet">for totals, and lists at its side</span>
     </label>
+    <label v-if="has('accepts')">
+      Media types that are taken
+      <Input
+        :value="row.accepts"
+        :disabled="readOnly"
+        size="small"
+        class="mono"
+        placeholder="any"
+        :aria-label="`Media types of ${row.name}`"
+        @change="(event) => emit('set', 'accepts', typed(event))"
+      />
+      <span class="quiet">application/pdf, image/*</span>
+    </label>
+    <label v-if="has('largest')">
+      How large it may be
+      <Input
+        :value="row.largest"
+        :disabled="readOnly"
+        size="small"
+        placeholder="3 MB"
+        :aria-label="`Largest size of ${row.name}`"
+        @change="(event) => emit('set', 'largest', typed(event))"
+      />
+    </label>
     <FieldTravels
       v-if="object"
       :object="object"

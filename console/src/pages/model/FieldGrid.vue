@@ -79,6 +79,7 @@ const TYPES = [
   'phone',
   'web-address',
   'uuid',
+  'file',
 ].map((value) => ({ value, label: value }))
 
 const grid = ref<HTMLElement>()
@@ -264,7 +265,7 @@ const listOf = (row: FieldRow) =>
             </td>
             <td>
               <Checkbox
-                v-if="place.length === 1"
+                v-if="place.length === 1 && row.type !== 'file'"
                 :checked="row.unique"
                 :disabled="readOnly"
                 :aria-label="`${row.name} is unique`"
@@ -273,7 +274,7 @@ const listOf = (row: FieldRow) =>
             </td>
             <td>
               <Input
-                v-if="row.type !== 'reference'"
+                v-if="!['reference', 'file'].includes(row.type)"
                 :value="row.default"
                 :disabled="readOnly"
                 size="small"

@@ -119,7 +119,8 @@ public final class RecordCalls {
     /**
      * What is in a file of a record.
      *
-     * @param place the field; for a line item {@code receipts/2/scan}: the part, the line, the field
+     * @param place the field; for a line item {@code receipts/2/scan}: the part, the line, the
+     *     field
      */
     public byte[] file(String object, String key, String place) {
         return http.bytes(path(object, key) + "/files/" + place);

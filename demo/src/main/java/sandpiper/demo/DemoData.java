@@ -20,6 +20,10 @@ import org.jspecify.annotations.Nullable;
 public final class DemoData {
     private static final int OWNERS = 40;
     private static final int VESSELS = 120;
+
+    /** One vessel of so many has a picture. */
+    private static final int PHOTOGRAPHED = 2;
+
     private static final int STAYS = 400;
     private static final int INVOICES = 150;
     private static final int INSPECTIONS = 200;
@@ -173,6 +177,7 @@ public final class DemoData {
     private void vessels() {
         for (int i = 0; i < VESSELS; i++) {
             var length = metres(6.5, 19);
+            var kind = one(DemoWords.KINDS);
             add(
                     "Vessel",
                     "registration",
@@ -185,7 +190,7 @@ public final class DemoData {
                                             / DemoWords.VESSEL_FIRST.size()
                                             % DemoWords.VESSEL_SECOND.size()),
                     "kind",
-                    one(DemoWords.KINDS),
+                    kind,
                     "length",
                     length,
                     "beam",
@@ -201,6 +206,8 @@ public final class DemoData {
                                     random.nextLong(),
                                     (random.nextLong() & Long.MAX_VALUE) | Long.MIN_VALUE)
                             .toString(),
+                    "photo",
+                    i % PHOTOGRAPHED == 0 ? DemoPhotos.of(String.valueOf(kind)) : null,
                     "owner",
                     owner(i < OWNERS ? i : random.nextInt(OWNERS)));
         }

@@ -59,6 +59,12 @@ class TypePairsTest {
         TYPES.put("{ type: choice, choices: [Open, Shut, '12'] }", List.of("Open", "12"));
         TYPES.put("{ type: choice, choices: [Open] }", List.of("Open"));
         TYPES.put("{ type: uuid }", List.of("018f4e00-0000-7000-8000-000000000001"));
+        var note = Map.of("name", "note.txt", "content", "QWhveSE=");
+        TYPES.put(
+                "{ type: file }",
+                List.of(note, Map.of("name", "lease.pdf", "content", "JVBERi0xLjcK")));
+        TYPES.put("{ type: file, accepts: [text/plain], largest: 5 }", List.of(note));
+        TYPES.put("{ type: file, accepts: [image/*, text/plain] }", List.of(note));
         TYPES.put("{ type: email }", List.of("pier@marina.example"));
     }
 

@@ -58,7 +58,8 @@ final class RecordFiles {
                     if (value.getValue() instanceof ObjectNode file && isOne(file)) {
                         fill(client, object, record.id(), name, file);
                     }
-                    for (var item : value.getValue().isArray() ? value.getValue() : List.<JsonNode>of()) {
+                    for (var item :
+                            value.getValue().isArray() ? value.getValue() : List.<JsonNode>of()) {
                         item.properties()
                                 .forEach(one -> {
                                     if (one.getValue() instanceof ObjectNode file && isOne(file)) {
@@ -98,8 +99,7 @@ final class RecordFiles {
             var file = new LinkedHashMap<String, Object>();
             file.put("name", String.valueOf(path.getFileName()));
             try {
-                file.put(
-                        CONTENT, Base64.getEncoder().encodeToString(Files.readAllBytes(path)));
+                file.put(CONTENT, Base64.getEncoder().encodeToString(Files.readAllBytes(path)));
             } catch (IOException _) {
                 throw new RefusedException(
                         0, "The file %s cannot be read.".formatted(path), List.of());

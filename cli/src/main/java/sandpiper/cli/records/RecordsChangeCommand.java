@@ -27,7 +27,10 @@ public final class RecordsChangeCommand implements Callable<Integer> {
     @Parameters(index = "0", paramLabel = "OBJECT", description = "The object's name.")
     String object;
 
-    @Parameters(index = "1", paramLabel = "KEY", description = {
+    @Parameters(
+            index = "1",
+            paramLabel = "KEY",
+            description = {
                 "The record's key or id. A key of several fields has commas between its values; a"
                         + " comma in a value is written \\,."
             })

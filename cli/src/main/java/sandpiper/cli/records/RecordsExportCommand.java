@@ -67,7 +67,8 @@ public final class RecordsExportCommand implements Callable<Integer> {
     @Option(
             names = "--files",
             description = {
-                "What is in files, too, so that they can be brought in elsewhere. Always with --all."
+                "What is in files, too, so that they can be brought in elsewhere. Always with"
+                        + " --all."
             })
     boolean files;
 

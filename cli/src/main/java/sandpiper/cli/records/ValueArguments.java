@@ -60,8 +60,7 @@ public final class ValueArguments {
      * Puts a value where its name says: {@code name}, {@code name.de} for one language, {@code
      * charges[1].quantity} for a field of a line item, counted from 1.
      */
-    static void put(
-            Map<String, @Nullable Object> values, String name, @Nullable Object value) {
+    static void put(Map<String, @Nullable Object> values, String name, @Nullable Object value) {
         var item = ITEM.matcher(name);
         if (item.matches()) {
             var items = list(values, item.group(1));

@@ -97,14 +97,15 @@ public final class InputApplier {
      * A file without bytes is the one that is there: nobody gets at one of another record by it.
      */
     private void set(Row row, Field field, Object stored, FaultPath at) {
-        boolean hasBytes =
-                !(stored instanceof KeptFile file)
-                        || file.bytes() != null
-                        || tried
-                        || (row.slots().get(field) instanceof KeptFile there
+        boolean isMissing =
+                stored instanceof KeptFile file
+                        && file.bytes() == null
+                        && !(row.slots().get(field) instanceof KeptFile there
                                 && there.hasBytesOf(file));
-        if (hasBytes) {
+        if (!isMissing) {
             row.slots().set(field, stored);
+        } else if (tried) {
+            row.slots().set(field, ((KeptFile) stored).supposed());
         } else {
             fault(
                     row,

@@ -7,6 +7,9 @@ import java.util.HexFormat;
 
 /** What is in a file. Immutable. */
 public final class FileBytes {
+    /** No bytes. */
+    static final FileBytes NONE = new FileBytes(new byte[0]);
+
     private final byte[] bytes;
     private final String sha256;
 

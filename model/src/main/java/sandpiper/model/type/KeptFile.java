@@ -27,6 +27,11 @@ public record KeptFile(
         return sha256.hashCode();
     }
 
+    /** The same as if its bytes had come, for work of which nothing will be kept. */
+    public KeptFile supposed() {
+        return new KeptFile(name, mediaType, size, sha256, FileBytes.NONE);
+    }
+
     /** Whether both have the same bytes and take them for the same. */
     public boolean hasBytesOf(KeptFile other) {
         return other.sha256.equals(sha256) && other.mediaType.equals(mediaType);

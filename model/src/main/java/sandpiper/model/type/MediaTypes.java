@@ -5,7 +5,6 @@ import java.util.Locale;
 import java.util.regex.Pattern;
 import org.apache.tika.Tika;
 import org.apache.tika.mime.MediaType;
-import org.apache.tika.mime.MimeType;
 import org.apache.tika.mime.MimeTypeException;
 import org.apache.tika.mime.MimeTypes;
 
@@ -83,17 +82,19 @@ public final class MediaTypes {
         var seen = detect(bytes);
         var registry = Known.TYPES.getMediaTypeRegistry();
         var plain = registry.normalize(said);
-        return seen.equals(plain)
-                || registry.isSpecializationOf(seen, plain)
-                || (registry.isSpecializationOf(plain, seen) && !hasBeginning(plain, seen));
+        if (seen.equals(plain) || registry.isSpecializationOf(seen, plain)) {
+            return true;
+        }
+        // Bytes that are just bytes, or just text, may be of any type that has no beginning.
+        boolean tellsNothing =
+                seen.equals(MediaType.OCTET_STREAM) || seen.equals(MediaType.TEXT_PLAIN);
+        return tellsNothing ? !hasBeginning(plain) : registry.isSpecializationOf(plain, seen);
     }
 
     /** Whether a type has a beginning of its own, so that bytes without it are not of it. */
-    private static boolean hasBeginning(MediaType type, MediaType seen) {
+    private static boolean hasBeginning(MediaType type) {
         try {
-            MimeType known = Known.TYPES.forName(type.toString());
-            boolean weak = seen.equals(MediaType.OCTET_STREAM) || seen.equals(MediaType.TEXT_PLAIN);
-            return weak && known.hasMagic();
+            return Known.TYPES.forName(type.toString()).hasMagic();
         } catch (MimeTypeException _) {
             return false;
         }

@@ -78,7 +78,10 @@ final class FilePaths {
         var item =
                 paths.computeIfAbsent(
                         behind,
-                        _ -> part == null ? new PathItem() : new PathItem().addParametersItem(line()));
+                        _ ->
+                                part == null
+                                        ? new PathItem()
+                                        : new PathItem().addParametersItem(line()));
         var name =
                 ResourceNames.one(resource)
                         + (part == null ? "" : ResourceNames.capital(part.name()))
@@ -115,7 +118,8 @@ final class FilePaths {
                                 "200",
                                 new ApiResponse()
                                         .description(
-                                                "The file; Content-Disposition says what it is called.")
+                                                "The file; Content-Disposition says what it is"
+                                                        + " called.")
                                         .content(content(type)))
                         .addApiResponse(
                                 "304",
@@ -151,7 +155,8 @@ final class FilePaths {
 
     private ApiResponses changed() {
         return new ApiResponses()
-                .addApiResponse("200", Answers.ofRecord("The record as it is now.", record.get(), false));
+                .addApiResponse(
+                        "200", Answers.ofRecord("The record as it is now.", record.get(), false));
     }
 
     private static Content content(FileType type) {

@@ -76,8 +76,8 @@ final class ResourcePaths {
             single.delete(remove());
         }
         add(paths, "/{key}", single);
-        var deeper = new FilePaths(resource, answers, shared, ofChanges(), this::answerSchema)
-                        .all();
+        var deeper =
+                new FilePaths(resource, answers, shared, ofChanges(), this::answerSchema).all();
         for (var call : resource.calls()) {
             deeper.computeIfAbsent("/" + Names.address(call.name()), _ -> new PathItem())
                     .post(call(call));

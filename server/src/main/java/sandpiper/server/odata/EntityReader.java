@@ -148,8 +148,7 @@ public record EntityReader(
         try {
             return FileTransfer.plain(null, type, FileBytes.ofBase64(content), name);
         } catch (IllegalArgumentException _) {
-            throw Refusals.bad(
-                    "%s must be a text in base64 (RFC 4648).".formatted(name));
+            throw Refusals.bad("%s must be a text in base64 (RFC 4648).".formatted(name));
         }
     }
 

@@ -63,8 +63,7 @@ public final class FileTransfer {
      *
      * @param stem begins its name when the sender does not say one
      */
-    public static Map<String, Object> read(
-            HttpServletRequest request, byte[] body, String stem) {
+    public static Map<String, Object> read(HttpServletRequest request, byte[] body, String stem) {
         return read(
                 request.getHeader(HttpHeaders.CONTENT_DISPOSITION),
                 request.getContentType(),

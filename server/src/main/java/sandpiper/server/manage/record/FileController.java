@@ -66,17 +66,11 @@ class FileController {
                                     .orElseThrow(() -> missing("There is no file", place.field()));
                     var view =
                             engine.records()
-                                    .find(
-                                            live,
-                                            session,
-                                            type,
-                                            key,
-                                            tree,
-                                            access.scope(Action.VIEW))
-                                    .orElseThrow(() ->
-                                            missing("There is no " + type.label(), key));
+                                    .find(live, session, type, key, tree, access.scope(Action.VIEW))
+                                    .orElseThrow(() -> missing("There is no " + type.label(), key));
                     var file =
-                            place.of(view).orElseThrow(() -> missing("No file is in", place.field()));
+                            place.of(view)
+                                    .orElseThrow(() -> missing("No file is in", place.field()));
                     boolean fresh = FileTransfer.isFresh(known, file);
                     var answer =
                             ResponseEntity.status(fresh ? HttpStatus.NOT_MODIFIED : HttpStatus.OK);
