@@ -21,6 +21,7 @@ const field = (name: string, type: string, more: Partial<FieldView> = {}): Field
   label: name,
   type,
   typeWords: type,
+  accepts: [],
   required: false,
   unique: false,
   readOnly: false,

@@ -11,6 +11,10 @@ const history = useQuery({
   queryKey: computed(() => ['history', props.object, props.record.id, props.record.version]),
   queryFn: () => recordHistory(props.object, props.record.id),
 })
+
+/** A value as people read it: of a file its name, not by what it is known. */
+const said = (value: string | null) =>
+  value?.replace(/^(.+); type=[^;]+(?:;[^;]+)*; size=\d+; sha256=[0-9a-f]{64}$/, '$1') ?? 'empty'
 </script>
 
 <template>
@@ -24,7 +28,7 @@ const history = useQuery({
         </div>
         <div v-for="one in entry.operation === 'created' ? [] : entry.changes" :key="one.path" class="change">
           <span class="mono">{{ one.path }}</span>
-          <span class="quiet"> {{ one.before ?? 'empty' }} → </span>{{ one.after ?? 'empty' }}
+          <span class="quiet"> {{ said(one.before) }} → </span>{{ said(one.after) }}
         </div>
       </TimelineItem>
     </Timeline>

@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Random;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.MediaType;
 import sandpiper.client.ManageClient;
 import tools.jackson.databind.JsonNode;
 
@@ -70,9 +71,13 @@ final class RestTruth {
         for (var one : content) {
             type = one.getKey();
             wanted = one.getValue().path("schema");
-            body = bodies.of(wanted, random.nextInt(3) == 0 ? 6 : 0);
+            body = isJson(type) ? bodies.of(wanted, random.nextInt(3) == 0 ? 6 : 0) : null;
         }
-        var path = operation.path().replace("{key}", keys.get(random.nextInt(keys.size())));
+        var path =
+                operation
+                        .path()
+                        .replace("{key}", keys.get(random.nextInt(keys.size())))
+                        .replace("{line}", String.valueOf(1 + random.nextInt(2)));
         var address = contract.path("servers").path(0).path("url").asString() + path;
         var request =
                 HttpRequest.newBuilder(URI.create(address))
@@ -82,9 +87,13 @@ final class RestTruth {
                                 type == null
                                         ? HttpRequest.BodyPublishers.noBody()
                                         : HttpRequest.BodyPublishers.ofString(
-                                                ManageClient.write(
-                                                        body == null ? Map.of() : body)));
+                                                isJson(type)
+                                                        ? ManageClient.write(
+                                                                body == null ? Map.of() : body)
+                                                        : random.nextBoolean() ? "Ahoy!" : ""));
         if (type != null) {
+            // All of a kind stands for any of it.
+            type = type.replace("/*", "/png");
             request.header("Content-Type", type);
         }
         if (random.nextInt(6) == 0) {
@@ -92,6 +101,10 @@ final class RestTruth {
         }
         var answer = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
         judge(operation, answer, wanted, body);
+    }
+
+    private static boolean isJson(@Nullable String type) {
+        return type != null && type.endsWith("json");
     }
 
     private void judge(
@@ -120,7 +133,15 @@ final class RestTruth {
                 said.path("content")
                         .path(good ? "application/json" : "application/problem+json")
                         .path("schema");
-        if (!answer.body().isEmpty()) {
+        if (good && !said.path("content").has("application/json") && !answer.body().isEmpty()) {
+            // A file, of which the contract says no more than its type.
+            var type = answer.headers().firstValue("Content-Type").orElse("");
+            if (said.path("content").propertyNames().stream()
+                    .noneMatch(range -> MediaType.parseMediaType(range)
+                            .includes(MediaType.parseMediaType(type)))) {
+                lies.add(what + " is " + type);
+            }
+        } else if (!answer.body().isEmpty()) {
             var wrong = wrong(schema, ManageClient.read(answer.body()));
             if (!wrong.isEmpty()) {
                 lies.add(what + " " + wrong + " " + answer.body());

@@ -30,7 +30,8 @@ final class TruthPackage {
                     "choice, choices: [red, '+', 'q w']",
                     "uuid",
                     "email",
-                    "web-address");
+                    "web-address",
+                    "file, accepts: [text/plain, image/*], largest: 900");
 
     private TruthPackage() {}
 
@@ -62,6 +63,7 @@ final class TruthPackage {
                     fields:
                       height: { type: decimal, scale: 1, required: true, default: 1 }
                       note: { type: text, length: 20, localised: true }
+                      slip: { type: file, largest: 900 }
                 functions:
                   twice:
                     parameters: { n: { type: integer, required: true }, how: { type: choice, choices: [low, high] } }

@@ -11,8 +11,15 @@ public final class CheckedStage implements Stage {
     private final IntegrityChecks checks;
     private final FaultLog faults;
     private final Flush flush;
+    private final boolean tried;
 
-    public CheckedStage(IntegrityChecks checks, FaultLog faults, Flush flush) {
+    /**
+     * @param tried whether nothing will be kept: then work that is refused for something else goes
+     *     on, so that whoever tries is told as much as can be
+     */
+    public CheckedStage(
+            IntegrityChecks checks, FaultLog faults, Flush flush, boolean tried) {
+        this.tried = tried;
         this.checks = checks;
         this.faults = faults;
         this.flush = flush;
@@ -25,8 +32,8 @@ public final class CheckedStage implements Stage {
 
     @Override
     public void push(RecordState record) {
-        checks.checkDistinct(record);
-        if (faults.isStopped()) {
+        boolean isDistinct = checks.checkDistinct(record);
+        if (tried ? !isDistinct : faults.isStopped()) {
             throw new WorkStoppedException();
         }
         flush.push(record);

@@ -77,16 +77,20 @@ public final class IntegrityChecks {
         }
     }
 
-    /** Checks what no two records may share, which the tables themselves insist on. */
-    void checkDistinct(RecordState record) {
+    /**
+     * Checks what no two records may share, which the tables themselves insist on; tells whether
+     * they would take the record.
+     */
+    boolean checkDistinct(RecordState record) {
         var object = record.object();
+        boolean isDistinct = true;
         for (var field : object.fields()) {
             boolean aloneInKey = object.key().size() == 1 && object.key().contains(field.name());
             if (field.unique() && !aloneInKey) {
-                checkUnique(record, field);
+                isDistinct &= checkUnique(record, field);
             }
         }
-        checkKey(record);
+        return isDistinct & checkKey(record);
     }
 
     private void checkRequired(Row row, Field field) {
@@ -100,27 +104,29 @@ public final class IntegrityChecks {
         }
     }
 
-    private void checkUnique(RecordState record, Field field) {
+    private boolean checkUnique(RecordState record, Field field) {
         var value = record.slots().get(field);
-        if (value != null
-                && record.slots().isChanged(field)
-                && isTaken(record, List.of(field), List.of(value))) {
-            add(
-                    record,
-                    new Fault(
-                            FaultPath.of(field.name()),
-                            RecordCode.NOT_UNIQUE,
-                            "%s %s is taken by another %s."
-                                    .formatted(
-                                            field.label(),
-                                            Quoted.of(field.type().writeText(value)),
-                                            record.object().label())));
+        if (value == null
+                || !record.slots().isChanged(field)
+                || !isTaken(record, List.of(field), List.of(value))) {
+            return true;
         }
+        add(
+                record,
+                new Fault(
+                        FaultPath.of(field.name()),
+                        RecordCode.NOT_UNIQUE,
+                        "%s %s is taken by another %s."
+                                .formatted(
+                                        field.label(),
+                                        Quoted.of(field.type().writeText(value)),
+                                        record.object().label())));
+        return false;
     }
 
-    private void checkKey(RecordState record) {
+    private boolean checkKey(RecordState record) {
         if (numbers.isKeyFree(record)) {
-            return;
+            return true;
         }
         var key = record.object().keyFields();
         var values = new ArrayList<>();
@@ -128,22 +134,24 @@ public final class IntegrityChecks {
         for (var field : key) {
             var value = record.slots().get(field);
             if (value == null) {
-                return;
+                return true;
             }
             changed |= record.slots().isChanged(field);
             values.add(value);
         }
-        if (changed && !key.isEmpty() && isTaken(record, key, values)) {
-            add(
-                    record,
-                    new Fault(
-                            FaultPath.of(key.getFirst().name()),
-                            RecordCode.DUPLICATE_KEY,
-                            "There is %s %s already."
-                                    .formatted(
-                                            Names.withArticle(record.object().label()),
-                                            Quoted.of(KeyText.write(record.object(), values)))));
+        if (!changed || key.isEmpty() || !isTaken(record, key, values)) {
+            return true;
         }
+        add(
+                record,
+                new Fault(
+                        FaultPath.of(key.getFirst().name()),
+                        RecordCode.DUPLICATE_KEY,
+                        "There is %s %s already."
+                                .formatted(
+                                        Names.withArticle(record.object().label()),
+                                        Quoted.of(KeyText.write(record.object(), values)))));
+        return false;
     }
 
     private void add(RecordState record, Fault fault) {

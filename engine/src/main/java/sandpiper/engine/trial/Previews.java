@@ -4,12 +4,14 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Preview;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.work.ItemState;
 import sandpiper.engine.work.RecordState;
 import sandpiper.engine.work.Row;
+import sandpiper.engine.work.WorkStoppedException;
 import sandpiper.engine.work.Workspace;
 import sandpiper.engine.write.UnitOfWork;
 import sandpiper.model.logic.FieldCondition;
@@ -53,7 +55,10 @@ final class Previews {
     }
 
     private @Nullable Object plain(Row row, Field field) {
-        var stored = field.onRead() ? workspace.workedOut(row, field) : row.slots().get(field);
+        var stored =
+                field.onRead()
+                        ? asked(() -> workspace.workedOut(row, field), null)
+                        : row.slots().get(field);
         if (stored == null) {
             return null;
         }
@@ -83,15 +88,29 @@ final class Previews {
     }
 
     private Preview.FieldFlags flags(Row row, Field field, boolean key) {
-        var constraints = unit.constraints();
         return new Preview.FieldFlags(
-                field.required()
-                        || key
-                        || constraints.holds(FieldCondition.Kind.REQUIRED, row, field),
+                field.required() || key || holds(FieldCondition.Kind.REQUIRED, row, field),
                 field.readOnly()
-                        || constraints.holds(FieldCondition.Kind.READ_ONLY, row, field)
-                        || (row instanceof ItemState item
-                                && constraints.readOnly(item.record(), item.part()) != null),
-                constraints.holds(FieldCondition.Kind.HIDDEN, row, field));
+                        || holds(FieldCondition.Kind.READ_ONLY, row, field)
+                        || (row instanceof ItemState item && isFixed(item)),
+                holds(FieldCondition.Kind.HIDDEN, row, field));
+    }
+
+    private boolean holds(FieldCondition.Kind kind, Row row, Field field) {
+        return asked(() -> unit.constraints().holds(kind, row, field), false);
+    }
+
+    private boolean isFixed(ItemState item) {
+        return asked(
+                () -> unit.constraints().readOnly(item.record(), item.part()) != null, false);
+    }
+
+    /** What cannot be asked of the tables, since they would not take the record, is left open. */
+    private static <T extends @Nullable Object> T asked(Supplier<T> question, T open) {
+        try {
+            return question.get();
+        } catch (WorkStoppedException _) {
+            return open;
+        }
     }
 }

@@ -13,6 +13,7 @@ import sandpiper.engine.command.Preview;
 import sandpiper.engine.react.StepActions;
 import sandpiper.engine.trace.Tracer;
 import sandpiper.engine.work.RecordState;
+import sandpiper.engine.work.WorkStoppedException;
 import sandpiper.engine.write.CommandRun;
 import sandpiper.engine.write.UnitOfWork;
 import sandpiper.logic.check.CheckedSteps;
@@ -26,6 +27,9 @@ import sandpiper.logic.value.Nothing;
 
 /** A record in a unit of work that is thrown away, to try logic on. */
 public final class Trial {
+    private static final String NOT_TAKEN =
+            "The tables would not take the record, so they cannot be asked.";
+
     private final UnitOfWork unit;
     private final Tracer tracer;
     private final CommandRun command;
@@ -85,6 +89,9 @@ public final class Trial {
         } catch (BudgetException e) {
             unit.workspace().evaluation().note(e.said());
             return Nothing.NULL;
+        } catch (WorkStoppedException _) {
+            unit.workspace().evaluation().note(NOT_TAKEN);
+            return Nothing.NULL;
         }
     }
 
@@ -103,6 +110,8 @@ public final class Trial {
             code.run(frame, new StepActions(unit.steps(), tracer, state));
         } catch (BudgetException e) {
             unit.workspace().evaluation().note(e.said());
+        } catch (WorkStoppedException _) {
+            unit.workspace().evaluation().note(NOT_TAKEN);
         }
         unit.work();
         return Optional.of(new Previews(unit).of(state, tracer));
@@ -129,12 +138,16 @@ public final class Trial {
                 continue;
             }
             var values = new ArrayList<Object>();
-            for (var code : offer.values()) {
-                var frame =
-                        ofPart == null || item >= state.items(ofPart).size()
-                                ? workspace.frame(code, state)
-                                : workspace.frame(code, state.items(ofPart).get(item));
-                values.add(code.run(frame));
+            try {
+                for (var code : offer.values()) {
+                    var frame =
+                            ofPart == null || item >= state.items(ofPart).size()
+                                    ? workspace.frame(code, state)
+                                    : workspace.frame(code, state.items(ofPart).get(item));
+                    values.add(code.run(frame));
+                }
+            } catch (WorkStoppedException _) {
+                return Optional.empty();
             }
             return Optional.ofNullable(
                     selections.bind(null, values, state.object().zone()).condition());

@@ -90,7 +90,7 @@ public final class UnitOfWork {
                         origin.actor().name(),
                         origin.zone(),
                         touched,
-                        new CheckedStage(integrity, faults, flush));
+                        new CheckedStage(integrity, faults, flush, origin.tried()));
         this.lifecycles = new Lifecycles(workspace, faults, tracer);
         this.constraints = new ConstraintChecks(workspace, faults, lifecycles, tracer);
         this.removal = new RemovalChecks(live.records(), transaction);

@@ -248,6 +248,12 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
                         tree.paths().stream()
                                 // Streams are changed for themselves (Protocol 4.01 §11.4.3).
                                 .filter(path -> !(path.last().type() instanceof FileType))
+                                // The key stands in the address.
+                                .filter(path ->
+                                        !exchange.model()
+                                                .shape(set)
+                                                .key()
+                                                .contains(path.written()))
                                 .forEach(path -> values.putIfAbsent(path.last().name(), null)));
     }
 

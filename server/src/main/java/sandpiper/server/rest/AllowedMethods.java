@@ -44,9 +44,11 @@ class AllowedMethods {
         }
         var file = place.file();
         if (file != null) {
-            var methods = ofFile(call.shown(live), file);
-            if (methods.length > 0) {
-                return joined(methods);
+            var type = call.shown(live);
+            var methods = ofFile(type, file);
+            if (!methods.isEmpty()) {
+                add(methods, FileCalls.isCalled(type, place), POST);
+                return joined(methods.toArray(String[]::new));
             }
         }
         if (place.call() != null) {
@@ -74,11 +76,11 @@ class AllowedMethods {
         return methods.toArray(String[]::new);
     }
 
-    private static String[] ofFile(ResourceType type, FilePlace place) {
+    private static List<String> ofFile(ResourceType type, FilePlace place) {
         var methods = new ArrayList<String>();
         add(methods, FileCalls.file(type, Operation.READ, place).isPresent(), "GET", "HEAD");
         add(methods, FileCalls.file(type, Operation.UPDATE, place).isPresent(), "PUT", "DELETE");
-        return methods.toArray(String[]::new);
+        return methods;
     }
 
     private static void add(List<String> methods, boolean isOffered, String... more) {

@@ -15,6 +15,7 @@ import sandpiper.engine.access.Actor;
 import sandpiper.engine.command.Expected;
 import sandpiper.engine.record.RecordView;
 import sandpiper.engine.release.LiveRelease;
+import sandpiper.model.Names;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType;
 import sandpiper.model.release.ResourceType.Operation;
@@ -45,15 +46,24 @@ class FileCalls {
         return type.tree(operation).flatMap(place::in);
     }
 
-    /** Whether there is a file at an address, whatever may be done with it. */
-    boolean isFile(RestPlace at, Actor actor, HttpServletRequest request) {
+    /** Whether something can be called at the address of a file. */
+    static boolean isCalled(ResourceType type, RestPlace at) {
+        return at.call() != null
+                && type.calls().stream()
+                        .anyMatch(call -> Names.address(call.name()).equals(at.call()));
+    }
+
+    /** Whether a call is about the file at an address, and not about what can be called there. */
+    boolean isMeant(RestPlace at, Actor actor, HttpServletRequest request) {
         var place = at.file();
         if (place == null) {
             return false;
         }
         var type = new Call(engine, writers, actor, at, request).service().shown(engine.live());
-        return file(type, Operation.READ, place).isPresent()
-                || file(type, Operation.UPDATE, place).isPresent();
+        boolean isCall = request.getMethod().equals("POST") && isCalled(type, at);
+        return !isCall
+                && (file(type, Operation.READ, place).isPresent()
+                        || file(type, Operation.UPDATE, place).isPresent());
     }
 
     HttpReply read(RestPlace at, Actor actor, HttpServletRequest request) {

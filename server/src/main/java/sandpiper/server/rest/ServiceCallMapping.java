@@ -146,9 +146,7 @@ final class ServiceCallMapping extends CallMapping {
     /** What is answered about a file, or {@code null} when the call is about none. */
     private @Nullable HttpReply ofFile(RestPlace at, HttpServletRequest request, Actor actor)
             throws Exception {
-        var method = request.getMethod();
-        boolean called = method.equals("POST") && at.item() == null;
-        if (at.file() == null || called || !files.isFile(at, actor, request)) {
+        if (!files.isMeant(at, actor, request)) {
             if (at.item() != null) {
                 throw new ProblemException(
                         HttpStatus.NOT_FOUND,
@@ -156,6 +154,7 @@ final class ServiceCallMapping extends CallMapping {
             }
             return null;
         }
+        var method = request.getMethod();
         return switch (method) {
             case "GET", "HEAD" -> files.read(at, actor, request);
             case "PUT" -> files.put(at, actor, request);
