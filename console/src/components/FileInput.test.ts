@@ -37,9 +37,11 @@ describe('the input of a file', () => {
         .find('img')
         .attributes('src'),
     ).toBe('data:image/png;base64,QQ==')
-    expect(shown({ value: { ...picture, type: 'image/svg+xml' }, address: '/x' }).find('img').exists()).toBe(
-      false,
-    )
+    expect(
+      shown({ value: { ...picture, type: 'image/svg+xml' }, address: '/x' })
+        .find('img')
+        .exists(),
+    ).toBe(false)
   })
 
   it('takes a file that is chosen, with what is in it', async () => {
@@ -107,8 +109,7 @@ describe('files', () => {
   it('are told from other values', () => {
     expect(fileIn(STORED)).toEqual(STORED)
     const others: Plain[] = [null, 'lease.pdf', { value: 1, currency: 'EUR' }, { en: 'a' }, []]
-    for (const other of others)
-      expect(fileIn(other)).toBeUndefined()
+    for (const other of others) expect(fileIn(other)).toBeUndefined()
   })
 
   it('have addresses with whatever stands in names', () => {
@@ -120,7 +121,9 @@ describe('files', () => {
   it('are left out of what is worked out at each key', () => {
     const fresh = { name: 'n.txt', type: 'text/plain', size: 5, content: 'QWhveSE=' }
     const untold = { name: 'n', size: 5, content: 'QWhveSE=' }
-    expect(withoutContent({ a: 1, lease: fresh, other: STORED, untold, items: [{ scan: fresh }, {}] })).toEqual({
+    expect(
+      withoutContent({ a: 1, lease: fresh, other: STORED, untold, items: [{ scan: fresh }, {}] }),
+    ).toEqual({
       a: 1,
       lease: { name: 'n.txt', type: 'text/plain', size: 5, sha256: '0'.repeat(64) },
       other: STORED,

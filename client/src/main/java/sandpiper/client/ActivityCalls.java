@@ -23,7 +23,11 @@ public final class ActivityCalls {
             int services,
             int changedFiles,
             List<ObjectCount> objects,
+            @Nullable FileCount files,
             List<Working> working) {}
+
+    /** Files of records, each counted once however many records have it. */
+    public record FileCount(long files, long bytes) {}
 
     /** How many records an object has. */
     public record ObjectCount(String name, long inUse, long retired) {}

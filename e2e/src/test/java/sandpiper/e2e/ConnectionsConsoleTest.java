@@ -4,15 +4,11 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.FilePayload;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
-import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import sandpiper.client.ManageClient;
@@ -21,53 +17,23 @@ import sandpiper.demo.TideTable;
 
 /** Connections in the console: made from a document, mapped by picking, used in a form. */
 @ExtendWith(Marina.class)
-class ConnectionsConsoleTest {
+class ConnectionsConsoleTest extends ConsoleJourney {
     private static final String CONTRACT =
             DemoPackages.files().get("gullhaven/connections/tide-table.openapi.json");
 
-    private static Chromium chromium;
-    private Page page;
-    private Watched watched;
-
-    @BeforeAll
-    static void open() {
-        chromium = new Chromium();
-    }
-
-    @AfterAll
-    static void close() {
-        chromium.close();
-    }
-
-    @BeforeEach
-    void newPage() {
-        page = chromium.page();
-        watched = new Watched(page);
-    }
-
     @AfterEach
-    void nothingWentWrong() {
+    void leaveAllAsItWas() {
         Marina.tides().behave(TideTable.Mode.WELL);
         Marina.call(
                 Marina.CONSULTANT,
                 "POST",
                 "/manage/v1/draft/take-back",
                 ManageClient.write(Map.of()));
-        watched.assertQuiet();
-    }
-
-    private Locator button(String name) {
-        return page.getByRole(
-                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
-    }
-
-    private Locator inDialog(String name) {
-        return page.locator(".ant-modal-footer button", new Page.LocatorOptions().setHasText(name));
     }
 
     @Test
     void aConsultantMakesOneFromADocumentAndMapsItByPicking() {
-        Chromium.signIn(page, "consultant", "/connections");
+        signIn("consultant", "/connections");
         assertThat(page.locator("[data-test=tide-table]")).containsText("rate(currency, day)");
         page.getByText("New connection").click();
         page.getByLabel("Document from a file")
@@ -121,7 +87,7 @@ class ConnectionsConsoleTest {
 
     @Test
     void aFormChoosesFromOutsideAndSaysWhenThatDoesNotAnswer() {
-        Chromium.signIn(page, "consultant", "/data/Stay?filter=state%20%3D%20%22Requested%22");
+        signIn("consultant", "/data/Stay?filter=state%20%3D%20%22Requested%22");
         page.locator(".ant-table-row a").first().click();
         var gauge = page.locator("#f-gauge");
         gauge.click();

@@ -8,10 +8,6 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import java.util.List;
 import java.util.regex.Pattern;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import sandpiper.client.ManageClient;
@@ -19,7 +15,7 @@ import sandpiper.demo.Demo;
 
 /** The console in a real browser. */
 @ExtendWith(Marina.class)
-class ConsoleTest {
+class ConsoleTest extends ConsoleJourney {
     private static final List<String> PAGES =
             List.of(
                     "/",
@@ -39,40 +35,6 @@ class ConsoleTest {
                     "/requirements/write/gullhaven/requirements/marina.yaml",
                     "/releases");
     private static final int SETTLED = 50;
-
-    private static Chromium chromium;
-    private Page page;
-    private Watched watched;
-
-    @BeforeAll
-    static void open() {
-        chromium = new Chromium();
-    }
-
-    @AfterAll
-    static void close() {
-        chromium.close();
-    }
-
-    @BeforeEach
-    void newPage() {
-        page = chromium.page();
-        watched = new Watched(page);
-    }
-
-    @AfterEach
-    void nothingWentWrong() {
-        watched.assertQuiet();
-    }
-
-    private void signIn(String name, String then) {
-        Chromium.signIn(page, name, then);
-    }
-
-    private Locator button(String name) {
-        return page.getByRole(
-                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
-    }
 
     @Test
     void aStrangerSeesTheSignInAndAWrongPasswordIsTold() {

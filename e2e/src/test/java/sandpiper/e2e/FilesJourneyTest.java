@@ -85,7 +85,11 @@ class FilesJourneyTest {
                                 .access()
                                 .createClient(
                                         new AccessCalls.NewClient(
-                                                "desk", List.of("claims-desk/*/*"), false, null, null))
+                                                "desk",
+                                                List.of("claims-desk/*/*"),
+                                                false,
+                                                null,
+                                                null))
                                 .value()
                                 .secret();
     }
@@ -233,10 +237,7 @@ class FilesJourneyTest {
         assertThat(json("POST", claim + "/letter", "{}")).startsWith("200");
 
         assertThat(get(claim + "/letter")).isEqualTo(PDF);
-        assertThat(
-                        send("OPTIONS", claim + "/letter", new byte[0])
-                                .headers()
-                                .firstValue("allow"))
+        assertThat(send("OPTIONS", claim + "/letter", new byte[0]).headers().firstValue("allow"))
                 .contains("GET, HEAD, PUT, DELETE, POST, OPTIONS");
     }
 
@@ -249,12 +250,12 @@ class FilesJourneyTest {
                 .contains("\"evidence@odata.mediaContentType\":\"application/pdf\"")
                 .contains("\"receipt@odata.mediaContentType\":\"text/plain\"")
                 .doesNotContain("\"evidence\":{");
-        assertThat(send("GET", claim + "/evidence", new byte[0], "Accept", "application/pdf").body())
+        assertThat(
+                        send("GET", claim + "/evidence", new byte[0], "Accept", "application/pdf")
+                                .body())
                 .isEqualTo(PDF);
         assertThat(get(claim + "/expenses(2)/receipt")).isEqualTo(TEXT);
-        assertThat(
-                        send("PUT", claim + "/letter", TEXT, "Content-Type", "text/plain")
-                                .statusCode())
+        assertThat(send("PUT", claim + "/letter", TEXT, "Content-Type", "text/plain").statusCode())
                 .isEqualTo(204);
         assertThat(get(claim + "/letter")).isEqualTo(TEXT);
         // Changing the entity leaves its streams alone.

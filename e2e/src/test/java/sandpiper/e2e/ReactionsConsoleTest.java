@@ -2,57 +2,18 @@ package sandpiper.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
-import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.options.AriaRole;
 import java.util.regex.Pattern;
-import org.junit.jupiter.api.AfterAll;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 
 /** Functions, events, webhooks and requirements in the console. */
 @ExtendWith(Marina.class)
-class ReactionsConsoleTest {
-    private static Chromium chromium;
-    private Page page;
-    private Watched watched;
-
-    @BeforeAll
-    static void open() {
-        chromium = new Chromium();
-    }
-
-    @AfterAll
-    static void close() {
-        chromium.close();
-    }
-
-    @BeforeEach
-    void newPage() {
-        page = chromium.page();
-        watched = new Watched(page);
-    }
-
-    @AfterEach
-    void nothingWentWrong() {
-        watched.assertQuiet();
-    }
-
-    private Locator button(String name) {
-        return page.getByRole(
-                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
-    }
-
-    private Locator inDialog(String name) {
-        return page.locator(".ant-modal-footer button", new Page.LocatorOptions().setHasText(name));
-    }
+class ReactionsConsoleTest extends ConsoleJourney {
 
     @Test
     void aClerkCallsAFunctionOnARecordAndOnSeveral() {
-        Chromium.signIn(page, "clerk", "/data/Stay?filter=state%20%3D%20%22Confirmed%22");
+        signIn("clerk", "/data/Stay?filter=state%20%3D%20%22Confirmed%22");
         page.locator(".ant-table-row a").first().click();
         button("Check in").click();
         page.locator("#a-meter").fill("12.5");
@@ -77,7 +38,7 @@ class ReactionsConsoleTest {
 
     @Test
     void aConsultantWritesAFunctionSeesItsMistakeAndTriesIt() {
-        Chromium.signIn(page, "consultant", "/model/Invoice");
+        signIn("consultant", "/model/Invoice");
         page.getByText("Functions", new Page.GetByTextOptions().setExact(true)).click();
         page.getByText("Add function").click();
         assertThat(page.locator("[data-test=state]")).hasText("Kept in the draft");
@@ -111,7 +72,7 @@ class ReactionsConsoleTest {
                 "POST",
                 "/manage/v1/functions/Stay/checkOut",
                 "{\"key\": \"ST-2026-000001\", \"arguments\": {\"meter\": 7}}");
-        Chromium.signIn(page, "consultant", "/activity");
+        signIn("consultant", "/activity");
         page.locator("button.one", new Page.LocatorOptions().setHasText("checkOut Stay"))
                 .first()
                 .click();
@@ -126,7 +87,7 @@ class ReactionsConsoleTest {
 
     @Test
     void requirementsAreShownWithWhatProvesThem() {
-        Chromium.signIn(page, "consultant", "/requirements");
+        signIn("consultant", "/requirements");
 
         assertThat(page.locator("[data-test=proved]")).hasText("14 proved");
         var first = page.locator("[data-test=R-09]");
@@ -137,7 +98,7 @@ class ReactionsConsoleTest {
 
     @Test
     void aWebhookIsMadeAndWhatItsReceiverRefusesIsShownWithEachTry() {
-        Chromium.signIn(page, "consultant", "/webhooks");
+        signIn("consultant", "/webhooks");
         page.getByText("New webhook").click();
         page.locator("#w-name").fill("chandler");
         page.locator("#w-label").fill("The chandler");

@@ -137,8 +137,9 @@ final class RestTruth {
             // A file, of which the contract says no more than its type.
             var type = answer.headers().firstValue("Content-Type").orElse("");
             if (said.path("content").propertyNames().stream()
-                    .noneMatch(range -> MediaType.parseMediaType(range)
-                            .includes(MediaType.parseMediaType(type)))) {
+                    .noneMatch(range ->
+                            MediaType.parseMediaType(range)
+                                    .includes(MediaType.parseMediaType(type)))) {
                 lies.add(what + " is " + type);
             }
         } else if (!answer.body().isEmpty()) {

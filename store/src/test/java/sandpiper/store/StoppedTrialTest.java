@@ -45,8 +45,7 @@ class StoppedTrialTest {
         var tooLong = boats.preview("Boat", "code", "B", "name", "much too long");
 
         assertThat(taken.faults()).isNotEmpty();
-        assertThat(tooLong.faults())
-                .anyMatch(fault -> fault.message().contains("8 characters"));
+        assertThat(tooLong.faults()).anyMatch(fault -> fault.message().contains("8 characters"));
         assertThat(tooLong.values()).containsEntry("code", "B").containsKey("visits");
         assertThat(tooLong.fields()).containsKey("reason");
     }

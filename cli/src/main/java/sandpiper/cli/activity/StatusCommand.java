@@ -60,6 +60,10 @@ public final class StatusCommand implements Callable<Integer> {
                                             String.valueOf(object.inUse()),
                                             String.valueOf(object.retired()))));
             table.print(out);
+            var files = status.files();
+            if (files != null && files.files() > 0) {
+                out.printf("%,d files with %,d bytes%n", files.files(), files.bytes());
+            }
         }
         out.flush();
         return 0;

@@ -37,17 +37,26 @@ public final class BackupCommand implements Callable<Integer> {
             throw new RefusedException(
                     0, "%s is there already; choose another name.".formatted(file), List.of());
         }
+        var client = connection.open();
         // Half a copy must not look like a whole one.
         var part = file.resolveSibling(file.getFileName() + ".part");
         FileOwner.keep(part);
         try {
-            connection.open().activity().backup(part);
+            client.activity().backup(part);
             Files.move(part, file);
         } finally {
             Files.deleteIfExists(part);
         }
         var out = spec.commandLine().getOut();
-        out.printf("%s has %,d bytes.%n", file, Files.size(file));
+        var files = client.activity().status().value().files();
+        out.printf(
+                "%s has %,d bytes%s.%n",
+                file,
+                Files.size(file),
+                files == null || files.files() == 0
+                        ? ""
+                        : ", %,d of them in %,d files of records"
+                                .formatted(files.bytes(), files.files()));
         out.flush();
         return 0;
     }

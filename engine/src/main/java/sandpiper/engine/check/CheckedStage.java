@@ -17,8 +17,7 @@ public final class CheckedStage implements Stage {
      * @param tried whether nothing will be kept: then work that is refused for something else goes
      *     on, so that whoever tries is told as much as can be
      */
-    public CheckedStage(
-            IntegrityChecks checks, FaultLog faults, Flush flush, boolean tried) {
+    public CheckedStage(IntegrityChecks checks, FaultLog faults, Flush flush, boolean tried) {
         this.tried = tried;
         this.checks = checks;
         this.faults = faults;

@@ -101,8 +101,7 @@ final class Previews {
     }
 
     private boolean isFixed(ItemState item) {
-        return asked(
-                () -> unit.constraints().readOnly(item.record(), item.part()) != null, false);
+        return asked(() -> unit.constraints().readOnly(item.record(), item.part()) != null, false);
     }
 
     /** What cannot be asked of the tables, since they would not take the record, is left open. */

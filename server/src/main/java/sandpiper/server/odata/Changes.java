@@ -250,10 +250,7 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
                                 .filter(path -> !(path.last().type() instanceof FileType))
                                 // The key stands in the address.
                                 .filter(path ->
-                                        !exchange.model()
-                                                .shape(set)
-                                                .key()
-                                                .contains(path.written()))
+                                        !exchange.model().shape(set).key().contains(path.written()))
                                 .forEach(path -> values.putIfAbsent(path.last().name(), null)));
     }
 

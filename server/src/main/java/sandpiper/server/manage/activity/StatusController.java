@@ -3,6 +3,7 @@ package sandpiper.server.manage.activity;
 import io.swagger.v3.oas.annotations.Operation;
 import java.util.List;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -47,7 +48,13 @@ public class StatusController {
     /** A formula that is being worked out again for records that were there; share from 0 to 1. */
     record Working(String formula, double share) {}
 
-    /** An instance at a glance. {@code release} is 0 before the first. */
+    /** Files of records, each counted once however many records have it. */
+    record FileCount(long files, long bytes) {}
+
+    /**
+     * An instance at a glance. {@code release} is 0 before the first; {@code files} is for those
+     * alone who see all records.
+     */
     record Status(
             String version,
             int release,
@@ -56,6 +63,7 @@ public class StatusController {
             int services,
             List<Working> working,
             List<ObjectCount> objects,
+            @Nullable FileCount files,
             List<Latest> latest) {}
 
     @Operation(summary = "Where things stand")
@@ -88,10 +96,16 @@ public class StatusController {
                         .map(one -> new Working(one.formula(), one.share()))
                         .toList(),
                 counts,
+                actor.seesEverything() ? files() : null,
                 engine.records().latestChanges(LATEST).stream()
                         .filter(entry -> actor.on(entry.object()).seesAll())
                         .map(this::latest)
                         .toList());
+    }
+
+    private FileCount files() {
+        var total = engine.records().files();
+        return new FileCount(total.files(), total.bytes());
     }
 
     /** Only what somebody sees is counted. */
