@@ -12,6 +12,8 @@ export interface Palette {
   text: string
   quiet: string
   action: string
+  /** Under the pointer: further from what is behind it, so that it can still be read. */
+  actionHover: string
   actionSoft: string
   sand: string
   sandSoft: string
@@ -30,6 +32,7 @@ const light: Palette = {
   text: '#1b2a30',
   quiet: '#55666e',
   action: '#0f6b73',
+  actionHover: '#0a545b',
   actionSoft: '#e0f0f0',
   sand: '#8a5f1c',
   sandSoft: '#faf1df',
@@ -48,6 +51,7 @@ const dark: Palette = {
   text: '#e3eaec',
   quiet: '#a0b0b7',
   action: '#4fb3b8',
+  actionHover: '#74c9cd',
   actionSoft: '#17383c',
   sand: '#e5c58a',
   sandSoft: '#372d1b',
@@ -70,7 +74,10 @@ export function antTheme(isDark: boolean) {
     token: {
       colorPrimary: colours.action,
       colorInfo: colours.action,
+      colorPrimaryHover: colours.actionHover,
       colorLink: colours.action,
+      colorLinkHover: colours.actionHover,
+      colorLinkActive: colours.actionHover,
       colorError: colours.bad,
       colorText: colours.text,
       colorTextSecondary: colours.quiet,

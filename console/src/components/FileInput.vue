@@ -63,7 +63,7 @@ async function choose(files: FileList | null | undefined) {
       <Button
         :id="id"
         size="small"
-        :aria-label="`Choose a file for ${field.label}`"
+        :aria-label="file ? `Replace the file of ${field.label}` : `Choose a file for ${field.label}`"
         @click="chooser?.click()"
       >
         {{ file ? 'Replace' : 'Choose' }}
