@@ -4,7 +4,16 @@ import { Alert, Button, Modal, Progress, Select } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import type { ObjectView } from '@/api/client'
 import { reasonOf, sendBatch } from '@/api/importing'
-import { download, guess, readDataFile, recordsOf, refusedCsv, targetsOf, type DataFile } from './dataFile'
+import {
+  download,
+  guess,
+  readDataFile,
+  portion,
+  recordsOf,
+  refusedCsv,
+  targetsOf,
+  type DataFile,
+} from './dataFile'
 
 /** Brings records in out of a file: columns matched, looked at before anything is written, then written. */
 const props = defineProps<{ object: ObjectView }>()
@@ -63,7 +72,7 @@ async function look() {
   stage.value = 'looking'
   problem.value = ''
   try {
-    const some = records.value.slice(0, LOOKED_AT)
+    const some = portion(records.value, 0, LOOKED_AT)
     const results = some.length
       ? await sendBatch(
           props.object.name,
@@ -104,7 +113,7 @@ async function write() {
   const all = records.value
   try {
     while (reached.value < all.length && !cancelled) {
-      const some = all.slice(reached.value, reached.value + BATCH)
+      const some = portion(all, reached.value, BATCH)
       count(
         some,
         await sendBatch(

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { ObjectView } from '@/api/client'
-import { guess, readDataFile, recordsCsv, recordsOf, refusedCsv } from './dataFile'
+import { guess, portion, readDataFile, recordsCsv, recordsOf, refusedCsv } from './dataFile'
 
 const field = (name: string, more = {}) => ({ name, label: name.toUpperCase(), languages: [], ...more })
 const ORDER = {
@@ -77,5 +77,19 @@ describe('a file of records', () => {
   it('is written with a column for each language, as it can be read again', () => {
     const record = { values: { area: '+49 40', title: { en: 'One', de: null } } } as never
     expect(recordsCsv(ORDER, ['area', 'title'], [record])).toBe('area,title.en,title.de\r\n+49 40,One,')
+  })
+})
+
+describe('what is sent together', () => {
+  const record = (size: number) => ({ values: { note: 'x'.repeat(size) }, rows: [1] })
+
+  it('is so many records, and fewer where they are heavy', () => {
+    const light = Array.from({ length: 7 }, () => record(5))
+    expect(portion(light, 0, 3)).toHaveLength(3)
+    expect(portion(light, 6, 3)).toHaveLength(1)
+    const heavy = Array.from({ length: 7 }, () => record(300_000))
+    expect(portion(heavy, 0, 200)).toHaveLength(2)
+    expect(portion(heavy, 6, 200)).toHaveLength(1)
+    expect(portion([record(9_000_000)], 0, 200)).toHaveLength(1)
   })
 })

@@ -147,6 +147,17 @@ export function recordsOf(
   return records
 }
 
+const FULL = 500_000
+
+/** The next records to be sent together: so many, or fewer where they have much in them, such as files. */
+export function portion(records: FileRecord[], from: number, most: number): FileRecord[] {
+  let weight = 0
+  let end = from
+  while (end < records.length && end - from < most && weight < FULL)
+    weight += JSON.stringify(records[end++].values).length
+  return records.slice(from, end)
+}
+
 /** Refused rows as CSV, with why, to be mended and brought in again. */
 export function refusedCsv(file: DataFile, refused: { rows: number[]; reason: string }[]): string {
   const lines = refused.flatMap((one) =>

@@ -52,6 +52,9 @@ import sandpiper.client.RefusedException;
 public final class RecordsImportCommand implements Callable<Integer> {
     private static final int BATCH = 500;
 
+    /** Characters after which a batch is full: with files in its rows it gets heavy. */
+    private static final long HEAVY = 500_000;
+
     /** The code of a reference to a record that is not there. */
     private static final String NOT_THERE = "SP4106";
 
@@ -281,8 +284,11 @@ public final class RecordsImportCommand implements Callable<Integer> {
             while (rows.hasNext() || !onTheirWay.isEmpty()) {
                 if (rows.hasNext() && onTheirWay.size() < AT_ONCE) {
                     var batch = new ArrayList<Map<String, Object>>();
-                    while (rows.hasNext() && batch.size() < BATCH) {
-                        batch.add(rows.next());
+                    long weight = 0;
+                    while (rows.hasNext() && batch.size() < BATCH && weight < HEAVY) {
+                        var row = rows.next();
+                        batch.add(row);
+                        weight += weight(row);
                     }
                     onTheirWay.add(
                             new Batch(
@@ -295,6 +301,16 @@ public final class RecordsImportCommand implements Callable<Integer> {
                 }
             }
         }
+    }
+
+    /** About how many characters a value has when it is sent. */
+    private static long weight(@Nullable Object value) {
+        return switch (value) {
+            case String text -> text.length();
+            case Map<?, ?> map -> map.values().stream().mapToLong(one -> weight(one)).sum();
+            case List<?> list -> list.stream().mapToLong(one -> weight(one)).sum();
+            case null, default -> String.valueOf(value).length();
+        };
     }
 
     /** Waits and asks again while the service has too much to do. */

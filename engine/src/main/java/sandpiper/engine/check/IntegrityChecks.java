@@ -90,7 +90,9 @@ public final class IntegrityChecks {
                 isDistinct &= checkUnique(record, field);
             }
         }
-        return isDistinct & checkKey(record);
+        // Both are told, so both are asked.
+        boolean hasOwnKey = checkKey(record);
+        return isDistinct && hasOwnKey;
     }
 
     private void checkRequired(Row row, Field field) {
