@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.Supplier;
+import java.util.function.BooleanSupplier;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.Preview;
 import sandpiper.engine.trace.Tracer;
@@ -55,10 +55,7 @@ final class Previews {
     }
 
     private @Nullable Object plain(Row row, Field field) {
-        var stored =
-                field.onRead()
-                        ? asked(() -> workspace.workedOut(row, field), null)
-                        : row.slots().get(field);
+        var stored = stored(row, field);
         if (stored == null) {
             return null;
         }
@@ -96,20 +93,31 @@ final class Previews {
                 holds(FieldCondition.Kind.HIDDEN, row, field));
     }
 
+    /** What cannot be asked of the tables, since they would not take the record, is left open. */
+    private @Nullable Object stored(Row row, Field field) {
+        if (!field.onRead()) {
+            return row.slots().get(field);
+        }
+        try {
+            return workspace.workedOut(row, field);
+        } catch (WorkStoppedException _) {
+            return null;
+        }
+    }
+
     private boolean holds(FieldCondition.Kind kind, Row row, Field field) {
-        return asked(() -> unit.constraints().holds(kind, row, field), false);
+        return asked(() -> unit.constraints().holds(kind, row, field));
     }
 
     private boolean isFixed(ItemState item) {
-        return asked(() -> unit.constraints().readOnly(item.record(), item.part()) != null, false);
+        return asked(() -> unit.constraints().readOnly(item.record(), item.part()) != null);
     }
 
-    /** What cannot be asked of the tables, since they would not take the record, is left open. */
-    private static <T extends @Nullable Object> T asked(Supplier<T> question, T open) {
+    private static boolean asked(BooleanSupplier question) {
         try {
-            return question.get();
+            return question.getAsBoolean();
         } catch (WorkStoppedException _) {
-            return open;
+            return false;
         }
     }
 }
