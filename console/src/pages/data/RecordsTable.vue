@@ -41,7 +41,7 @@ const shownColumns = computed(() => {
       title: field.label,
       ellipsis: true,
       align: isNumeric(field) ? ('right' as const) : ('left' as const),
-      sorter: !field.languages.length,
+      sorter: !field.languages.length && field.type !== 'file',
       sortOrder:
         sorted === field.name
           ? props.sort!.startsWith('-')

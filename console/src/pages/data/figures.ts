@@ -17,6 +17,7 @@ export const inTime = (field: FieldView) => field.type === 'date' || field.type 
 export const canGroup = (field: FieldView) =>
   !field.onRead &&
   !field.multiline &&
+  field.type !== 'file' &&
   !field.languages.length &&
   !(field.type === 'amount' && field.currency === 'record')
 

@@ -182,6 +182,24 @@ class FilesTest {
     }
 
     @Test
+    void filtersAskWhetherThereIsOneAndWhatItIsCalled() {
+        create("A", "mine", "letter", file("l.txt", "Ahoy"));
+        create("B", "yours");
+
+        assertThat(claims.keys("Claim", "letter = null")).hasSize(1);
+        assertThat(claims.keys("Claim", "letter != null")).hasSize(1);
+        assertThat(claims.keys("Claim", "letter.name = \"l.txt\"")).hasSize(1);
+        assertThat(claims.keys("Claim", "evidence.size > 4")).hasSize(1);
+        assertThat(claims.keys("Claim", "evidenceSize > 3")).hasSize(2);
+        assertThat(claims.keys("Claim", "letter.name != \"l.txt\"")).hasSize(1);
+        assertThat(claims.keys("Claim", "starts with(letter.type, \"text/\")")).hasSize(1);
+        assertThat(claims.keys("Claim", "evidence.sha256 = \"%s\"".formatted(digest("mine"))))
+                .hasSize(1);
+        assertThat(claims.evaluate("Claim", "2026,A", "count(Claim[letter.size = 4])"))
+                .isEqualTo("1");
+    }
+
+    @Test
     void aFunctionGivesOneFieldTheFileOfAnother() {
         create("A", "mine");
 

@@ -67,13 +67,11 @@ public sealed interface Operand {
         }
     }
 
-    /** The year, month or day of a date, or the whole days of a duration. */
-    record Piece(Operand of, String name) implements Operand {
-        @Override
-        public LogicType type() {
-            return LogicType.Simple.NUMBER;
-        }
-    }
+    /**
+     * The year, month or day of a date, the whole days of a duration, or what a stored field that
+     * has several values has under a name.
+     */
+    record Piece(Operand of, String name, LogicType type) implements Operand {}
 
     /** A text in small or capital letters. */
     record Letters(Operand of, boolean capital) implements Operand {

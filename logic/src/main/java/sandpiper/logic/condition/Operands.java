@@ -169,7 +169,8 @@ final class Operands {
             var time = of(left);
             return time == null
                     ? null
-                    : (bound, zone) -> new Operand.Piece(time.bind(bound, zone), "days");
+                    : (bound, zone) ->
+                            new Operand.Piece(time.bind(bound, zone), "days", Simple.NUMBER);
         }
         return isExact(operator, left.type(), right.type()) ? both(term, left, right) : null;
     }
@@ -243,13 +244,21 @@ final class Operands {
 
     private @Nullable Binder piece(Term.Property property) {
         var type = property.source().type();
+        if (type instanceof LogicType.ContextOf(var entries)) {
+            var field = stored(property.source());
+            var of = entries == null ? null : entries.get(property.name());
+            return field == null || of == null
+                    ? null
+                    : (bound, zone) -> new Operand.Piece(field, property.name(), of);
+        }
         boolean known =
                 (type == Simple.DATE && PIECES.contains(property.name()))
                         || (type == Simple.DURATION && property.name().equals("days"));
         var source = known ? of(property.source()) : null;
         return source == null
                 ? null
-                : (bound, zone) -> new Operand.Piece(source.bind(bound, zone), property.name());
+                : (bound, zone) ->
+                        new Operand.Piece(source.bind(bound, zone), property.name(), Simple.NUMBER);
     }
 
     private @Nullable Binder choice(Term.If choice) {

@@ -6,10 +6,13 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Function;
+import sandpiper.model.connection.ConnectionType;
 import sandpiper.model.definition.DeliveredRole;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType;
+import sandpiper.model.release.RouteType;
 import sandpiper.model.release.ServiceType;
 
 /** All that differs between two releases. */
@@ -76,10 +79,54 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
         services(sentences);
         packages(sentences);
         events(sentences);
+        routes(sentences);
+        connections(sentences);
         roles(sentences);
         views(sentences);
         SeedChange.of(before, after).stream().map(SeedChange::sentence).forEach(sentences::add);
         return sentences;
+    }
+
+    private void routes(List<String> sentences) {
+        named(
+                before.routes(),
+                after.routes(),
+                RouteType::name,
+                route -> "Route %s is added.".formatted(route.name()),
+                route -> "Route %s is removed.".formatted(route.name()),
+                sentences);
+    }
+
+    private void connections(List<String> sentences) {
+        named(
+                ConnectionType.of(before),
+                ConnectionType.of(after),
+                ConnectionType::name,
+                one ->
+                        "Connection %s is added; the instance gives its address under %s."
+                                .formatted(one.name(), one.setting()),
+                one -> "Connection %s is removed.".formatted(one.name()),
+                sentences);
+    }
+
+    /** What comes and what goes, by their names. */
+    private static <T> void named(
+            List<T> before,
+            List<T> after,
+            Function<T, String> name,
+            Function<T, String> added,
+            Function<T, String> removed,
+            List<String> sentences) {
+        var then = before.stream().map(name).toList();
+        var now = after.stream().map(name).toList();
+        after.stream()
+                .filter(one -> !then.contains(name.apply(one)))
+                .map(added)
+                .forEach(sentences::add);
+        before.stream()
+                .filter(one -> !now.contains(name.apply(one)))
+                .map(removed)
+                .forEach(sentences::add);
     }
 
     private void services(List<String> sentences) {

@@ -252,7 +252,7 @@ final class ConnectionReader {
                             at(place, operation.equals(written) ? "call" : "one"));
                 }
             }
-            var list = operation(written, at(place, "call"));
+            var list = called(definition, written, place);
             list.ifPresent(operation -> {
                 if (search != null) {
                     checks.takes(operation, search, at(place, "search"));
@@ -282,6 +282,14 @@ final class ConnectionReader {
                     Source.text(definition, "whenDown").filter("accept"::equals).isPresent());
         }
 
+        /** Of what is missing only that is said. */
+        private Optional<ApiOperation> called(
+                YamlNode.Mapping definition, String written, List<String> place) {
+            return definition.get("call").isEmpty()
+                    ? Optional.empty()
+                    : operation(written, at(place, "call"));
+        }
+
         private OutsideCallType call(String name, YamlNode.Mapping definition) {
             var place = List.of("calls", name);
             var written = Source.text(definition, "call").orElse("GET /");
@@ -302,7 +310,7 @@ final class ConnectionReader {
                         null,
                         at(place, "keep"));
             }
-            var operation = operation(written, at(place, "call"));
+            var operation = called(definition, written, place);
             var names = given.names().stream().map(one -> sentName(parameters, one)).toList();
             operation.ifPresent(one -> {
                 for (int i = 0; i < names.size(); i++) {

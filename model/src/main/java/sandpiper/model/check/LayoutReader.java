@@ -21,6 +21,7 @@ import sandpiper.model.layout.ListLayout;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.source.Source;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.FileType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.yaml.YamlNode;
 
@@ -291,6 +292,13 @@ final class LayoutReader {
                                 "sort",
                                 "%s is in several languages; sort by another field."
                                         .formatted(name));
+                    }
+                    if (object.fields().get(name).type() instanceof FileType) {
+                        wrong(
+                                source,
+                                list,
+                                "sort",
+                                "%s is a file; sort by another field.".formatted(name));
                     }
                     sort = wanted;
                 }

@@ -6,8 +6,10 @@ import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
+import java.util.LinkedHashMap;
 import org.jspecify.annotations.Nullable;
 import sandpiper.logic.value.Amount;
+import sandpiper.logic.value.Context;
 import sandpiper.logic.value.Decimal;
 import sandpiper.logic.value.Moment;
 import sandpiper.logic.value.Nothing;
@@ -62,7 +64,7 @@ public final class Codec {
             case TemporalType temporal -> moment(temporal, (Long) stored, zone);
             case TextType text when stored instanceof Localised texts -> asked(text, texts);
             case OutsideChoiceType outside -> outside.write(stored);
-            case FileType _ -> FileContexts.of((KeptFile) stored);
+            case FileType _ -> file((KeptFile) stored);
             default -> (Object) stored.toString();
         };
     }
@@ -109,7 +111,7 @@ public final class Codec {
                             ? ParsedValue.taken(flag ? 1L : 0L)
                             : wrong(value);
             case TemporalType temporal -> temporal(temporal, value, zone);
-            case FileType _ -> FileContexts.stored(value);
+            case FileType _ -> file(value);
             default -> type.readText(ValueText.of(value));
         };
     }
@@ -170,5 +172,31 @@ public final class Codec {
                         default -> wrong(value);
                     };
         };
+    }
+
+    private static Context file(KeptFile file) {
+        var entries = new LinkedHashMap<String, Object>();
+        entries.put(FileType.NAME, file.name());
+        entries.put(FileType.TYPE, file.mediaType());
+        entries.put(FileType.SIZE, Decimal.of(file.size(), 0));
+        entries.put(FileType.SHA256, file.sha256());
+        return new Context(entries);
+    }
+
+    /** The file a context stands for: one that is kept, since logic makes none. */
+    private static ParsedValue file(Object value) {
+        return value instanceof Context context
+                        && context.get(FileType.NAME) instanceof String name
+                        && context.get(FileType.TYPE) instanceof String type
+                        && context.get(FileType.SIZE) instanceof Decimal size
+                        && context.get(FileType.SHA256) instanceof String sha256
+                ? ParsedValue.taken(
+                        new KeptFile(
+                                name,
+                                type,
+                                size.unscaled(0, RoundingMode.DOWN).orElse(0),
+                                sha256,
+                                null))
+                : wrong(value);
     }
 }

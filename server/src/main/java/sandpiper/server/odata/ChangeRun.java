@@ -12,6 +12,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.command.Outcome;
 import sandpiper.server.json.JsonText;
+import sandpiper.server.odata.request.Format;
 import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.problem.Problem;
 import sandpiper.server.service.Changed;

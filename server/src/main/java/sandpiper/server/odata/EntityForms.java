@@ -7,6 +7,7 @@ import org.apache.olingo.server.api.uri.queryoption.SystemQueryOption;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.FieldTree;
 import sandpiper.server.odata.metadata.EntityShape;
+import sandpiper.server.odata.request.Format;
 
 /**
  * What entities of a service look like for what was selected and expanded, found out once for all

@@ -16,6 +16,7 @@ import sandpiper.model.type.KeptFile;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.odata.metadata.EdmTypes;
 import sandpiper.server.odata.metadata.EntityShape;
+import sandpiper.server.odata.request.Format;
 import sandpiper.server.service.FileTransfer;
 import tools.jackson.core.JsonGenerator;
 

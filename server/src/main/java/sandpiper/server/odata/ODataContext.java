@@ -10,6 +10,7 @@ import sandpiper.model.release.ServiceType;
 import sandpiper.server.json.JsonReader;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.odata.metadata.ServiceModel;
+import sandpiper.server.odata.request.Format;
 import sandpiper.server.protocol.Protocol;
 import sandpiper.server.security.RateLimits;
 import sandpiper.server.service.Cursors;

@@ -18,6 +18,7 @@ import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.JsonReader;
 import sandpiper.server.json.JsonText;
 import sandpiper.server.odata.metadata.EntityShape;
+import sandpiper.server.odata.request.Format;
 import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.problem.ProblemException;
 

@@ -23,6 +23,7 @@ import org.apache.olingo.server.api.uri.UriInfo;
 import org.apache.olingo.server.api.uri.UriResourceFunction;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
+import sandpiper.server.odata.request.Format;
 import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.service.Preconditions;
 

@@ -4,6 +4,7 @@ import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.boot.context.properties.bind.DefaultValue;
@@ -41,6 +42,12 @@ public record Settings(
         @DefaultValue Instance instance,
         @DefaultValue Packages packages,
         @DefaultValue Recording recording) {
+    private static final Pattern HOST =
+            Pattern.compile("(\\[[0-9a-fA-F:.]+]|[A-Za-z0-9_.-]+)(:\\d{1,5})?");
+
+    /** A scheme and a host, as browsers send it; a part of the name may be any. */
+    private static final Pattern ORIGIN = Pattern.compile("https?://[^/\\s]+");
+
     public Settings {
         within("port", port, 0, 65_535);
         publicAddress = publicAddress.strip().replaceFirst("/+$", "");
@@ -70,6 +77,23 @@ public record Settings(
     /** Entries without the space around them, and without empty ones. */
     private static List<String> trimmed(List<String> entries) {
         return entries.stream().map(String::strip).filter(one -> !one.isEmpty()).toList();
+    }
+
+    /** Entries of a form; one that is written otherwise would let nothing through. */
+    private static List<String> listed(
+            String setting, List<String> entries, Pattern form, String expected) {
+        var all = trimmed(entries);
+        for (var one : all) {
+            if (!form.matcher(one).matches()) {
+                throw new IllegalArgumentException(
+                        "sandpiper.%s lists %s, but has %s.".formatted(setting, expected, one));
+            }
+        }
+        return all;
+    }
+
+    private static List<String> hosts(String setting, List<String> entries) {
+        return listed(setting, entries, HOST, "host or host:port, as in 127.0.0.1:8090");
     }
 
     /**
@@ -116,7 +140,12 @@ public record Settings(
      */
     public record Cors(@DefaultValue List<String> origins) {
         public Cors {
-            origins = trimmed(origins);
+            origins =
+                    listed(
+                            "cors.origins",
+                            origins,
+                            ORIGIN,
+                            "origins, as in https://booking.example");
         }
     }
 
@@ -132,7 +161,7 @@ public record Settings(
             @DefaultValue List<Duration> retries,
             @DefaultValue("10s") Duration timeout) {
         public Webhooks {
-            allow = trimmed(allow);
+            allow = hosts("webhooks.allow", allow);
             within("webhooks.timeout", timeout.toMillis(), 1, Duration.ofHours(1).toMillis());
         }
     }
@@ -149,7 +178,7 @@ public record Settings(
             @DefaultValue("10s") Duration timeout,
             @DefaultValue("2MB") DataSize answer) {
         public Connections {
-            allow = trimmed(allow);
+            allow = hosts("connections.allow", allow);
             within("connections.timeout", timeout.toMillis(), 1, Duration.ofSeconds(25).toMillis());
             within("connections.answer", answer.toBytes(), 1_000, 64 << 20);
         }

@@ -22,6 +22,7 @@ import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.odata.metadata.ServiceModel;
+import sandpiper.server.odata.request.Format;
 import sandpiper.server.problem.ProblemException;
 
 /** Records as entities: how they are written, and that what was read can be sent again. */

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 
@@ -62,6 +63,22 @@ class SettingsTest {
         assertRefused("sandpiper.limits.read-time", "0s", "read-time must be from 1");
         assertRefused("sandpiper.webhooks.timeout", "0s", "webhooks.timeout must be from 1");
         assertRefused("sandpiper.port", "70000", "port must be from 0 to 65,535");
+    }
+
+    @Test
+    void whatWouldLetNothingThroughIsRefused() {
+        for (var setting : List.of("sandpiper.webhooks.allow", "sandpiper.connections.allow")) {
+            assertRefused(
+                    setting,
+                    "127.0.0.1, http://127.0.0.1:8090",
+                    setting
+                            + " lists host or host:port, as in 127.0.0.1:8090, but has"
+                            + " http://127.0.0.1:8090.");
+            assertRefused(setting, "books.example/in", "but has books.example/in.");
+            assertThat(SomeSettings.with(Map.of(setting, "[::1]:8090, a_b.example"))).isNotNull();
+        }
+        assertRefused("sandpiper.cors.origins", "booking.example", "as in https://booking.example");
+        assertRefused("sandpiper.cors.origins", "https://booking.example/", "lists origins");
     }
 
     @Test

@@ -19,6 +19,7 @@ import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.AskedLanguages;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.FileType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.TextType;
@@ -96,7 +97,7 @@ final class ConditionToSql {
                     ScaledScalar.plain(
                             new Scalar.Arithmetic(
                                     '+', target(date).scalar(), new Scalar.Bound(days)));
-            case Operand.Piece(var of, var name) -> piece(of, name);
+            case Operand.Piece(var of, var name, _) -> piece(of, name);
             case Operand.Letters(var of, boolean capital) ->
                     ScaledScalar.plain(new Scalar.Letters(target(of).scalar(), capital));
             case Operand.Length(var of) ->
@@ -195,6 +196,11 @@ final class ConditionToSql {
     }
 
     private ScaledScalar piece(Operand of, String name) {
+        if (of instanceof Operand.Field stored
+                && reach(stored.path()).field() instanceof Field field
+                && field.type() instanceof FileType) {
+            return ofFile(field, reach(stored.path()).column(), name);
+        }
         var inner = target(of).scalar();
         return ScaledScalar.plain(
                 switch (name) {
@@ -203,6 +209,21 @@ final class ConditionToSql {
                     case "day" -> new Scalar.DatePiece(inner, 'd');
                     default -> new Scalar.Whole(inner, MICROS_A_DAY);
                 });
+    }
+
+    private static ScaledScalar ofFile(Field field, ColumnRef digest, String name) {
+        int place =
+                switch (name) {
+                    case FileType.NAME -> 1;
+                    case FileType.TYPE -> 2;
+                    case FileType.SIZE -> 3;
+                    default -> 0;
+                };
+        var column =
+                new Scalar.Column(new ColumnRef(digest.via(), Tables.columns(field).get(place)));
+        return name.equals(FileType.SIZE)
+                ? ScaledScalar.number(column, 0)
+                : ScaledScalar.plain(column);
     }
 
     private ScaledScalar choice(Operand.Choice choice) {

@@ -26,6 +26,7 @@ import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
 import sandpiper.model.release.Field;
 import sandpiper.model.type.FieldType;
+import sandpiper.model.type.FileType;
 import sandpiper.model.type.MoneyType;
 import sandpiper.model.type.NumberType;
 import sandpiper.model.type.TemporalType;
@@ -183,6 +184,7 @@ public class FigureController {
         boolean groups =
                 inTime
                         || !(field.type() instanceof MoneyType
+                                || field.type() instanceof FileType
                                 || (field.type() instanceof TextType text
                                         && (text.isLocalised() || text.multiline())));
         if (!groups) {

@@ -1,4 +1,4 @@
-package sandpiper.server.odata;
+package sandpiper.server.odata.request;
 
 import java.math.BigDecimal;
 import java.util.LinkedHashMap;
@@ -15,13 +15,14 @@ import org.jspecify.annotations.Nullable;
 public record Format(Metadata metadata, boolean numbersAsText) {
 
     /** How much an answer says about itself. */
-    enum Metadata {
+    public enum Metadata {
         NONE,
         MINIMAL,
         FULL
     }
 
-    static Format of(ContentType type) {
+    /** As a content type says it. */
+    public static Format of(ContentType type) {
         var wanted = type.getParameter("odata.metadata");
         if (wanted == null) {
             wanted = type.getParameter("metadata");
@@ -34,20 +35,23 @@ public record Format(Metadata metadata, boolean numbersAsText) {
                 "true".equals(numbers));
     }
 
-    boolean isFull() {
+    /** Whether everything is said that can be. */
+    public boolean isFull() {
         return metadata == Metadata.FULL;
     }
 
-    boolean annotates() {
+    /** Whether anything is said besides the values. */
+    public boolean annotates() {
         return metadata != Metadata.NONE;
     }
 
-    Object number(long number) {
+    /** A whole number as it was asked for. */
+    public Object number(long number) {
         return numbersAsText ? Long.toString(number) : number;
     }
 
     /** A plain value, with its numbers as they were asked for. */
-    @Nullable Object value(@Nullable Object plain) {
+    public @Nullable Object value(@Nullable Object plain) {
         if (!numbersAsText) {
             return plain;
         }
