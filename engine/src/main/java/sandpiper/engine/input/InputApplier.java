@@ -1,7 +1,6 @@
 package sandpiper.engine.input;
 
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -21,10 +20,8 @@ import sandpiper.engine.work.Row;
 import sandpiper.engine.work.Slots;
 import sandpiper.engine.work.Workspace;
 import sandpiper.logic.ProblemCode;
-import sandpiper.logic.Quoted;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
-import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.type.KeptFile;
 import sandpiper.model.type.ValueCode;
@@ -33,15 +30,12 @@ import sandpiper.model.type.ValueCode;
 public final class InputApplier {
     private final Workspace workspace;
     private final FaultLog faults;
-    private final Reach reach;
     private final ConstraintChecks constraints;
     private final Lifecycles lifecycles;
-    private final Fills fills;
     private final boolean textual;
     private final boolean whole;
     private final boolean tried;
-    private final Map<String, Long> linked = new HashMap<>();
-    private final List<Later> later = new ArrayList<>();
+    private final Links links;
 
     public InputApplier(
             Workspace workspace,
@@ -53,13 +47,12 @@ public final class InputApplier {
             Origin origin) {
         this.workspace = workspace;
         this.faults = faults;
-        this.reach = reach;
         this.constraints = constraints;
         this.lifecycles = lifecycles;
-        this.fills = fills;
         this.textual = origin.textual();
         this.whole = origin.whole();
         this.tried = origin.tried();
+        this.links = new Links(workspace, faults, reach, fills, origin);
     }
 
     void apply(RecordState record, RecordInput input) {
@@ -87,7 +80,7 @@ public final class InputApplier {
                 switch (given) {
                     case InputValue.Value(var stored) -> set(row, field, stored, at);
                     case InputValue.Empty _ -> row.slots().set(field, null);
-                    case InputValue.Target(var key) -> link(row, field, key, at);
+                    case InputValue.Target(var key) -> links.set(row, field, key, at);
                 }
             }
         });
@@ -241,93 +234,9 @@ public final class InputApplier {
         fault(row, at, field, RecordCode.NOT_WRITABLE, message);
     }
 
-    private void link(Row row, Field field, String key, FaultPath at) {
-        var slots = row.slots();
-        var target = workspace.release().target(field);
-        var known = linked.get(target.name() + '\0' + key);
-        if (known != null) {
-            slots.set(field, known);
-            return;
-        }
-        var found = workspace.find(target, key);
-        if (found.isEmpty() && textual) {
-            // Rows of a file may refer to others of it, whichever comes first.
-            later.add(new Later(row, field, target, key, at));
-        } else if (found.isEmpty() || !mayLink(slots, field, target, found.get().number())) {
-            unknown(row, field, target, key, at);
-        } else if (found.get().retired()
-                && !(whole && textual)
-                && !Long.valueOf(found.get().number()).equals(slots.before(field))) {
-            fault(
-                    row,
-                    at,
-                    field,
-                    RecordCode.RETIRED_RECORD,
-                    "%s: %s %s is retired and cannot be chosen."
-                            .formatted(field.label(), target.label(), Quoted.of(key)));
-        } else {
-            linked.put(target.name() + '\0' + key, found.get().number());
-            slots.set(field, found.get().number());
-        }
-    }
-
-    /** What stood there may stay; otherwise what is not there for the caller is not there here. */
-    private boolean mayLink(Slots slots, Field field, ObjectType target, long number) {
-        return Long.valueOf(number).equals(slots.before(field)) || reach.includes(target, number);
-    }
-
-    private void unknown(Row row, Field field, ObjectType target, String key, FaultPath at) {
-        fault(
-                row,
-                at,
-                field,
-                RecordCode.UNKNOWN_RECORD,
-                "%s: there is no %s %s.".formatted(field.label(), target.label(), Quoted.of(key)));
-    }
-
-    /** A reference whose record may be among those that are made in the same work. */
-    private record Later(Row row, Field field, ObjectType target, String key, FaultPath at) {}
-
     /** Ties references to records that this work makes; what is in none of them is told. */
     void tie() {
-        if (later.isEmpty()) {
-            return;
-        }
-        var made = new HashMap<String, RecordState>();
-        for (var record : workspace.touched().all()) {
-            if (record.isNew()) {
-                made.put(record.object().name() + '\0' + record.keyText(), record);
-            }
-        }
-        for (var one : List.copyOf(later)) {
-            var found = made.get(one.target().name() + '\0' + one.key());
-            if (found == null) {
-                unknown(one.row(), one.field(), one.target(), one.key(), one.at());
-            }
-        }
-        for (var one : List.copyOf(later)) {
-            var found = made.get(one.target().name() + '\0' + one.key());
-            if (found != null && !faults.isStopped()) {
-                one.row().slots().set(one.field(), workspace.numberOf(found));
-            }
-        }
-        if (!faults.isStopped()) {
-            fillLater();
-        }
-        later.clear();
-    }
-
-    /**
-     * What one record gives another may come from a third, so all are asked until none has more.
-     */
-    private void fillLater() {
-        boolean more = true;
-        while (more) {
-            more = false;
-            for (var one : later) {
-                more |= fills.fillEmpty(one.row());
-            }
-        }
+        links.tie();
     }
 
     /**

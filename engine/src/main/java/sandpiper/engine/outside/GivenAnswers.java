@@ -1,5 +1,6 @@
 package sandpiper.engine.outside;
 
+import java.time.Duration;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.Map;
@@ -19,9 +20,12 @@ public final class GivenAnswers {
 
     private static final ScopedValue<GivenAnswers> CURRENT = ScopedValue.newInstance();
 
-    private final Map<Ask, Reply> replies;
+    private final Map<Ask, Fetched> replies;
     private final Mode mode;
     private final Map<String, @Nullable Object> said;
+
+    /** A reply, and how long it was waited for. */
+    record Fetched(Reply reply, Duration took) {}
 
     /** What becomes of questions nobody has answered yet. */
     private enum Mode {
@@ -30,7 +34,7 @@ public final class GivenAnswers {
         UNSEEN
     }
 
-    private GivenAnswers(Map<Ask, Reply> replies, Mode mode, Map<String, @Nullable Object> said) {
+    private GivenAnswers(Map<Ask, Fetched> replies, Mode mode, Map<String, @Nullable Object> said) {
         this.replies = Map.copyOf(replies);
         this.mode = mode;
         this.said = said;
@@ -56,16 +60,16 @@ public final class GivenAnswers {
         return new GivenAnswers(replies, Mode.TRIES, said);
     }
 
-    GivenAnswers with(Map<Ask, Reply> more) {
+    GivenAnswers with(Map<Ask, Fetched> more) {
         var all = new HashMap<>(replies);
         all.putAll(more);
         return new GivenAnswers(all, mode, said);
     }
 
-    Optional<Reply> of(Ask ask) {
+    Optional<Fetched> of(Ask ask) {
         var name = "%s.%s".formatted(ask.connection().name(), ask.name());
         return ask.kind() == Ask.Kind.CALL && said.containsKey(name)
-                ? Optional.of(new Reply.Answer(said.get(name)))
+                ? Optional.of(new Fetched(new Reply.Answer(said.get(name)), Duration.ZERO))
                 : Optional.ofNullable(replies.get(ask));
     }
 

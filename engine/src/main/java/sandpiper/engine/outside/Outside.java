@@ -17,6 +17,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.outside.GivenAnswers.Fetched;
 import sandpiper.engine.port.OutsideStorage;
 import sandpiper.engine.port.OutsideStorage.Kept;
 import sandpiper.engine.port.Session;
@@ -105,40 +106,47 @@ public final class Outside {
         }
     }
 
-    private static Map<Ask, Reply> refused(List<Ask> asks, int round) {
+    private static Map<Ask, Fetched> refused(List<Ask> asks, int round) {
         if (round > 2 * MOST_ROUNDS) {
             throw new IllegalStateException("Work goes on asking: " + asks.getFirst().written());
         }
-        var replies = new HashMap<Ask, Reply>();
+        var replies = new HashMap<Ask, Fetched>();
         asks.forEach(ask ->
                 replies.put(
                         ask,
-                        new Reply.Failure(
-                                "%s is not asked any more: this asks too much, or for too long."
-                                        .formatted(ask.connection().label()),
-                                true)));
+                        new Fetched(
+                                new Reply.Failure(
+                                        "%s is not asked any more: this asks too much, or for too long."
+                                                .formatted(ask.connection().label()),
+                                        true),
+                                Duration.ZERO)));
         return replies;
     }
 
-    private Map<Ask, Reply> fetch(List<Ask> asks, String repeatKey, long end) {
-        var running = new LinkedHashMap<Ask, CompletableFuture<Reply>>();
+    private Map<Ask, Fetched> fetch(List<Ask> asks, String repeatKey, long end) {
+        var running = new LinkedHashMap<Ask, CompletableFuture<Fetched>>();
+        long began = System.nanoTime();
         for (var ask : asks) {
-            var reply = new CompletableFuture<Reply>();
+            var reply = new CompletableFuture<Fetched>();
             running.put(ask, reply);
             Thread.ofVirtual()
                     .name("sandpiper-ask")
                     .start(() -> {
                         try {
-                            reply.complete(ask(ask, repeatKey));
+                            reply.complete(since(began, ask(ask, repeatKey)));
                         } catch (RuntimeException | Error e) {
                             reply.completeExceptionally(e);
                         }
                     });
         }
-        var replies = new HashMap<Ask, Reply>();
-        running.forEach((ask, reply) -> replies.put(ask, awaited(ask, reply, end)));
+        var replies = new HashMap<Ask, Fetched>();
+        running.forEach((ask, reply) -> replies.put(ask, awaited(ask, reply, began, end)));
         keep(replies);
         return replies;
+    }
+
+    private static Fetched since(long began, Reply reply) {
+        return new Fetched(reply, Duration.ofNanos(System.nanoTime() - began));
     }
 
     private Reply ask(Ask ask, String repeatKey) {
@@ -149,34 +157,42 @@ public final class Outside {
                 ask, UUID.nameUUIDFromBytes(whole.getBytes(StandardCharsets.UTF_8)).toString());
     }
 
-    private static Reply awaited(Ask ask, CompletableFuture<Reply> reply, long end) {
+    private static Fetched awaited(
+            Ask ask, CompletableFuture<Fetched> reply, long began, long end) {
         try {
             return reply.get(Math.max(1, end - System.nanoTime()), TimeUnit.NANOSECONDS);
         } catch (TimeoutException _) {
-            return new Reply.Failure(
-                    "%s took too long to answer.".formatted(ask.connection().label()), true);
+            return since(
+                    began,
+                    new Reply.Failure(
+                            "%s took too long to answer.".formatted(ask.connection().label()),
+                            true));
         } catch (ExecutionException e) {
             throw new CompletionException("Asking " + ask.written(), e.getCause());
         } catch (InterruptedException _) {
             Thread.currentThread().interrupt();
-            return new Reply.Failure(
-                    "%s was not asked: the service is stopping."
-                            .formatted(ask.connection().label()),
-                    true);
+            return since(
+                    began,
+                    new Reply.Failure(
+                            "%s was not asked: the service is stopping."
+                                    .formatted(ask.connection().label()),
+                            true));
         }
     }
 
-    private void keep(Map<Ask, Reply> replies) {
+    private void keep(Map<Ask, Fetched> replies) {
         var place = storage;
         if (place == null || transactions == null) {
             return;
         }
         var now = clock.instant();
         var kept = new ArrayList<Kept>();
-        replies.forEach((ask, reply) -> {
+        replies.forEach((ask, fetched) -> {
             var keep = keepOf(ask);
             // That there is no such entry may be another thing tomorrow.
-            if (keep != null && reply instanceof Reply.Answer(var plain) && plain != null) {
+            if (keep != null
+                    && fetched.reply() instanceof Reply.Answer(var plain)
+                    && plain != null) {
                 kept.add(
                         new Kept(
                                 ask.connection().name(),
@@ -234,7 +250,7 @@ public final class Outside {
             }
         }
         var reply = ask(ask, WorkIds.next().toString());
-        keep(Map.of(ask, reply));
+        keep(Map.of(ask, new Fetched(reply, Duration.ZERO)));
         return reply;
     }
 

@@ -151,7 +151,9 @@ public final class OutsideWork {
         var given = GivenAnswers.current();
         var reply = given.of(ask);
         if (reply.isPresent()) {
-            return new Found(reply.get(), "asked");
+            long millis = reply.get().took().toMillis();
+            return new Found(
+                    reply.get().reply(), millis == 0 ? "asked" : "asked, %,d ms".formatted(millis));
         }
         var kept = outside.kept(workspace.session(), ask);
         if (kept.isPresent()) {

@@ -196,10 +196,12 @@ final class ConditionToSql {
     }
 
     private ScaledScalar piece(Operand of, String name) {
-        if (of instanceof Operand.Field stored
-                && reach(stored.path()).field() instanceof Field field
-                && field.type() instanceof FileType) {
-            return ofFile(field, reach(stored.path()).column(), name);
+        if (of instanceof Operand.Field stored) {
+            var reached = reach(stored.path());
+            var field = reached.field();
+            if (field != null && field.type() instanceof FileType) {
+                return ofFile(field, reached.column(), name);
+            }
         }
         var inner = target(of).scalar();
         return ScaledScalar.plain(
