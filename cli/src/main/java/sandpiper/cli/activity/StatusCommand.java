@@ -62,7 +62,9 @@ public final class StatusCommand implements Callable<Integer> {
             table.print(out);
             var files = status.files();
             if (files != null && files.files() > 0) {
-                out.printf("%,d files with %,d bytes%n", files.files(), files.bytes());
+                out.printf(
+                        "%,d %s with %,d bytes%n",
+                        files.files(), files.files() == 1 ? "file" : "files", files.bytes());
             }
         }
         out.flush();

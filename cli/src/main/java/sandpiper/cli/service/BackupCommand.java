@@ -55,8 +55,11 @@ public final class BackupCommand implements Callable<Integer> {
                 Files.size(file),
                 files == null || files.files() == 0
                         ? ""
-                        : ", %,d of them in %,d files of records"
-                                .formatted(files.bytes(), files.files()));
+                        : ", %,d of them in %,d %s of records"
+                                .formatted(
+                                        files.bytes(),
+                                        files.files(),
+                                        files.files() == 1 ? "file" : "files"));
         out.flush();
         return 0;
     }

@@ -9,6 +9,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import sandpiper.model.Diagnostic;
+import sandpiper.model.change.ReleaseChange;
 import sandpiper.model.check.CheckedDefinitions;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.release.Release;
@@ -160,6 +161,31 @@ class ConnectionsTest {
                         new OutsideOperation.Sent("on-day", OutsideOperation.Where.QUERY));
         assertThat(release.object("Mast").fields().get("flag").type())
                 .isEqualTo(new OutsideChoiceType("signals.flags"));
+    }
+
+    @Test
+    void ofAMissingOperationOnlyThatIsSaid() {
+        assertThat(problems(files("{ items: rows, key: code }", DEPTH, "note \"x\"")))
+                .singleElement()
+                .asString()
+                .contains("\"call\" is missing");
+        assertThat(problems(files(FLAGS, "{ parameters: { place: text } }", "note \"x\"")))
+                .singleElement()
+                .asString()
+                .contains("\"call\" is missing");
+    }
+
+    @Test
+    void aReleaseTellsWhichConnectionsComeAndGo() {
+        var with = release(files(FLAGS, DEPTH, "note \"x\""));
+
+        assertThat(ReleaseChange.between(Release.EMPTY, with).sentences())
+                .contains(
+                        "Connection signals is added; the instance gives its address under"
+                                + " signals.");
+        assertThat(ReleaseChange.between(with, Release.EMPTY).sentences())
+                .contains("Connection signals is removed.");
+        assertThat(ReleaseChange.between(with, with).sentences()).isEmpty();
     }
 
     @ParameterizedTest
