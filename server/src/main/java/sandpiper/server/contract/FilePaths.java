@@ -104,11 +104,7 @@ final class FilePaths {
     }
 
     private Operation operation(String id, String summary, ApiResponses responses) {
-        return new Operation()
-                .operationId(id)
-                .addTagsItem(resource.name())
-                .summary(summary)
-                .responses(responses);
+        return ResourcePaths.operation(resource, id, summary, responses);
     }
 
     private Operation read(String name, Field field, FileType type) {

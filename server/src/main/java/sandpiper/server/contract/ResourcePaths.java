@@ -119,6 +119,12 @@ final class ResourcePaths {
     }
 
     private Operation operation(String id, String summary, ApiResponses responses) {
+        return operation(resource, id, summary, responses);
+    }
+
+    /** An operation of a resource, to which more is added. */
+    static Operation operation(
+            ResourceType resource, String id, String summary, ApiResponses responses) {
         return new Operation()
                 .operationId(id)
                 .addTagsItem(resource.name())

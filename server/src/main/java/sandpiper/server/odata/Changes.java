@@ -1,7 +1,6 @@
 package sandpiper.server.odata;
 
 import java.io.ByteArrayInputStream;
-import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -28,7 +27,6 @@ import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.model.type.FileType;
 import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.odata.request.Refusals;
-import sandpiper.server.security.Secrets;
 import sandpiper.server.service.FilePlace;
 import sandpiper.server.service.FileTransfer;
 import sandpiper.server.service.IdempotencyKey;
@@ -272,16 +270,11 @@ public record Changes(ODataContext exchange, OData odata, ServiceMetadata metada
         var key = IdempotencyKey.checked(request.getHeader(IdempotencyKey.HEADER));
         return key == null
                 ? null
-                : new Writes.Once(
+                : Writes.Once.of(
                         key,
-                        Secrets.hash(
-                                "%s %s\n%s"
-                                        .formatted(
-                                                request.getMethod(),
-                                                request.getRawODataPath(),
-                                                new String(
-                                                        bytes(request),
-                                                        StandardCharsets.ISO_8859_1))));
+                        String.valueOf(request.getMethod()),
+                        request.getRawODataPath(),
+                        bytes(request));
     }
 
     private Map<String, @Nullable Object> values(

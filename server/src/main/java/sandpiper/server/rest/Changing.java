@@ -1,12 +1,10 @@
 package sandpiper.server.rest;
 
 import jakarta.servlet.http.HttpServletRequest;
-import java.nio.charset.StandardCharsets;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.release.LiveRelease;
-import sandpiper.server.security.Secrets;
 import sandpiper.server.service.IdempotencyKey;
 import sandpiper.server.service.Performed;
 import sandpiper.server.service.StoredReply;
@@ -39,13 +37,6 @@ final class Changing {
         var key = IdempotencyKey.of(http);
         return key == null
                 ? null
-                : new Writes.Once(
-                        key,
-                        Secrets.hash(
-                                "%s %s\n%s"
-                                        .formatted(
-                                                http.getMethod(),
-                                                http.getRequestURI(),
-                                                new String(body, StandardCharsets.ISO_8859_1))));
+                : Writes.Once.of(key, http.getMethod(), http.getRequestURI(), body);
     }
 }

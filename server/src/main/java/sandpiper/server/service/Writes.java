@@ -1,5 +1,6 @@
 package sandpiper.server.service;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -13,6 +14,7 @@ import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.release.LiveRelease;
+import sandpiper.server.security.Secrets;
 
 /** Changes by way of a service, whatever its protocol: done once, accounted for, and answered. */
 public final class Writes {
@@ -68,7 +70,19 @@ public final class Writes {
      * @param key chosen by the caller
      * @param fingerprint of all that was asked
      */
-    public record Once(String key, String fingerprint) {}
+    public record Once(String key, String fingerprint) {
+        /** Known by all that came over HTTP; what is in a body may be any bytes. */
+        public static Once of(String key, String method, String address, byte[] body) {
+            return new Once(
+                    key,
+                    Secrets.hash(
+                            "%s %s\n%s"
+                                    .formatted(
+                                            method,
+                                            address,
+                                            new String(body, StandardCharsets.ISO_8859_1))));
+        }
+    }
 
     /** Carries a change out and waits until it is durable. */
     public static <A> Performed<A> perform(Asked<A> asked) {
