@@ -2,7 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { languagesOf } from '@/composables/languages'
 import { readChoices, writeChoices } from './choicesFile'
 import { setLabel } from './labels'
-import { partLabels, readFacts, readFields, setObjectLabel } from './objectFile'
+import { readFacts, setObjectLabel } from './objectFacts'
+import { readFields } from './objectFile'
+import { partLabels } from './partFile'
 
 describe('labels by language', () => {
   const text = 'object: Job\nfields:\n  code: { type: text, label: Number }\n'

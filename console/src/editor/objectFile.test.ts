@@ -1,16 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { setLabel } from './labels'
+import { readFacts, setFact, setObjectLabel } from './objectFacts'
 import {
   objectName,
   addField,
   addFields,
-  addPart,
-  readFacts,
-  removePart,
-  renamePart,
-  setFact,
-  setObjectLabel,
-  partNames,
   lineOf,
   moveField,
   readFields,
@@ -19,6 +13,7 @@ import {
   setOnField,
   toggleKey,
 } from './objectFile'
+import { addPart, removePart, renamePart, partNames } from './partFile'
 
 const PIER = `# The piers of the marina
 object: Pier

@@ -1,5 +1,5 @@
 import { Document, isMap, isScalar, isSeq, Pair, Scalar, YAMLMap } from 'yaml'
-import { readSpoken, spokenWith, type Spoken } from './labels'
+import { readSpoken, type Spoken } from './labels'
 import { flow, nameOf, optional, put, read, write } from './yamlFile'
 
 /** One field as the grid shows it; what is not said is undefined. */
@@ -71,12 +71,6 @@ export function objectName(text: string): string | undefined {
 export function extendedName(text: string): string | undefined {
   const name = read(text).get('extend')
   return typeof name === 'string' ? name : undefined
-}
-
-/** The names of the parts. */
-export function partNames(text: string): string[] {
-  const parts = read(text).get('parts')
-  return isMap(parts) ? parts.items.map((pair) => nameOf(pair)) : []
 }
 
 /**
@@ -168,23 +162,6 @@ export function setOnField(text: string, place: Place, name: string, key: FieldK
   return write(document)
 }
 
-/** Sets what the object, or several of it, are called in one language; it stands before the fields. */
-export function setObjectLabel(
-  text: string,
-  key: 'label' | 'plural',
-  language: string,
-  label: string,
-  main: string,
-): string {
-  const document = read(text)
-  const at = document.contents
-  if (!isMap(at)) return text
-  const node = spokenWith(document, document.get(key), language, label, main)
-  if (node === undefined) document.delete(key)
-  else place(at, key, node)
-  return write(document)
-}
-
 const LOOKUP = /^[a-z][a-z0-9-]*\.[a-z]\w*$/
 
 /** Codes come from a list, or from outside. */
@@ -254,102 +231,6 @@ export function addFields(text: string, place: Place, fresh: FreshField[]): stri
     put(document, [...place, name], flow(document, node))
   }
   return write(document)
-}
-
-/** Adds line items with a field to begin with, under a name that is free. */
-export function addPart(text: string): { text: string; name: string } {
-  const document = read(text)
-  const taken = partNames(text)
-  let name = 'lines'
-  for (let count = 2; taken.includes(name); count++) name = `lines${count}`
-  put(document, ['parts', name, 'fields', 'description'], flow(document, { type: 'text', length: 200 }))
-  return { text: write(document), name }
-}
-
-/** Gives line items another name; those that are released already keep their values by `was`. */
-export function renamePart(text: string, from: string, to: string, released: string[]): string {
-  const document = read(text)
-  const parts = document.get('parts')
-  if (!isMap(parts) || from === to || !to || parts.has(to)) return text
-  const pair = parts.items.find((one) => nameOf(one) === from) as Pair | undefined
-  if (!pair) return text
-  if (isScalar(pair.key)) (pair.key as Scalar).value = to
-  if (isMap(pair.value)) {
-    const was = pair.value.get('was')
-    if (was === to) pair.value.delete('was')
-    else if (was === undefined && released.includes(from))
-      pair.value.items.unshift(new Pair(new Scalar('was'), new Scalar(from)) as never)
-  }
-  return write(document)
-}
-
-/** Takes line items away with all their fields. */
-export function removePart(text: string, name: string): string {
-  const document = read(text)
-  document.deleteIn(['parts', name])
-  const parts = document.get('parts')
-  if (isMap(parts) && parts.items.length === 0) document.delete('parts')
-  return write(document)
-}
-
-/** What line items are called, by language. */
-export function partLabels(text: string, name: string, main: string): Spoken {
-  return readSpoken(read(text).getIn(['parts', name, 'label']), main)
-}
-
-/** What is said of the object as a whole. */
-export interface ObjectFacts {
-  labels: Spoken
-  plurals: Spoken
-  describe?: string
-  removal: string
-  numberingField?: string
-  numberingPattern?: string
-}
-
-export function readFacts(text: string, main = 'en'): ObjectFacts {
-  const document = read(text)
-  const removal = document.get('removal')
-  return {
-    labels: readSpoken(document.get('label'), main),
-    plurals: readSpoken(document.get('plural'), main),
-    describe: optional(document.get('describe')),
-    removal: isMap(removal) ? `retire ${String(removal.get('retire'))}` : (optional(removal) ?? 'retire'),
-    numberingField: optional(document.getIn(['numbering', 'field'])),
-    numberingPattern: optional(document.getIn(['numbering', 'pattern'])),
-  }
-}
-
-/** Sets, or takes away, something said of the object as a whole; it stands before the fields. */
-export function setFact(
-  text: string,
-  key: Exclude<keyof ObjectFacts, 'labels' | 'plurals'>,
-  value: string | undefined,
-): string {
-  const document = read(text)
-  const at = document.contents
-  if (!isMap(at)) return text
-  if (key === 'numberingField' || key === 'numberingPattern') {
-    const facts = readFacts(text)
-    const field = key === 'numberingField' ? value : facts.numberingField
-    const pattern = key === 'numberingPattern' ? value : facts.numberingPattern
-    if (field) place(at, 'numbering', flow(document, { field, pattern: pattern || 'N-{sequence:6}' }))
-    else document.delete('numbering')
-  } else if (!value || (key === 'removal' && value === 'retire')) document.delete(key)
-  else if (key === 'removal' && value.startsWith('retire '))
-    place(at, key, flow(document, { retire: value.slice('retire '.length) }))
-  else place(at, key, document.createNode(value))
-  return write(document)
-}
-
-/** Sets an entry; a new one comes before the fields. */
-function place(map: YAMLMap, key: string, node: unknown) {
-  if (map.has(key)) {
-    map.set(key, node)
-    return
-  }
-  const before = map.items.findIndex((one) => ['fields', 'parts'].includes(nameOf(one)))
-  map.items.splice(before < 0 ? map.items.length : before, 0, new Pair(new Scalar(key), node) as never)
 }
 
 /** Adds a field at the end, with a name that is free. */

@@ -6,18 +6,8 @@ import {
   DeleteOutlined,
   KeyOutlined,
   PlusOutlined,
-  UnorderedListOutlined,
 } from '@ant-design/icons-vue'
-import {
-  AutoComplete,
-  Button,
-  Checkbox,
-  Input,
-  InputNumber,
-  Popconfirm,
-  Select,
-  Tooltip,
-} from 'ant-design-vue'
+import { Button, Checkbox, Input, Popconfirm, Select, Tooltip } from 'ant-design-vue'
 import { nextTick, ref } from 'vue'
 import {
   addField,
@@ -35,6 +25,7 @@ import {
 } from '@/editor/objectFile'
 import { setLabel } from '@/editor/labels'
 import { fieldsOf, spoken } from '@/editor/pasted'
+import DetailCell from './DetailCell.vue'
 import FieldDetails from './FieldDetails.vue'
 import TypedInput from '@/components/TypedInput.vue'
 
@@ -125,11 +116,6 @@ function onPaste(event: ClipboardEvent) {
   event.preventDefault()
   emit('update', addFields(props.text, props.place, fresh))
 }
-
-const LIST_NAME = /^[A-Z]\w*$/
-/** The choice list a field offers, when it names one. */
-const listOf = (row: FieldRow) =>
-  row.choices && LIST_NAME.test(row.choices) && props.lists.includes(row.choices) ? row.choices : undefined
 </script>
 
 <template>
@@ -196,63 +182,14 @@ const listOf = (row: FieldRow) =>
               />
             </td>
             <td>
-              <InputNumber
-                v-if="has(row, 'length')"
-                :value="row.length"
-                :min="1"
-                :disabled="readOnly"
-                size="small"
-                placeholder="200"
-                style="width: 100%"
-                :aria-label="`Length of ${row.name}`"
-                @change="(now) => set(row, 'length', now ?? undefined)"
-              />
-              <InputNumber
-                v-else-if="has(row, 'scale')"
-                :value="row.scale"
-                :min="0"
-                :max="9"
-                :disabled="readOnly"
-                size="small"
-                placeholder="2 places"
-                style="width: 100%"
-                :aria-label="`Decimal places of ${row.name}`"
-                @change="(now) => set(row, 'scale', now ?? undefined)"
-              />
-              <span v-else-if="has(row, 'choices')" class="choices">
-                <AutoComplete
-                  :value="row.choices"
-                  :options="[...lists, ...lookups].map((value) => ({ value }))"
-                  :disabled="readOnly"
-                  size="small"
-                  placeholder="low, high, a list or a lookup"
-                  style="flex: 1; min-width: 0"
-                  :aria-label="`Codes or choice list of ${row.name}`"
-                  @change="(now) => set(row, 'choices', now)"
-                />
-                <Tooltip :title="listOf(row) ? `Edit ${listOf(row)}` : 'Make a choice list'">
-                  <Button
-                    v-if="!readOnly || listOf(row)"
-                    type="text"
-                    size="small"
-                    :aria-label="
-                      listOf(row) ? `Edit the list ${listOf(row)}` : `Make a choice list for ${row.name}`
-                    "
-                    @click="emit('list', row.name, listOf(row))"
-                    ><UnorderedListOutlined
-                  /></Button>
-                </Tooltip>
-              </span>
-              <AutoComplete
-                v-else-if="has(row, 'to')"
-                :value="row.to"
-                :options="objects.map((value) => ({ value }))"
-                :disabled="readOnly"
-                size="small"
-                placeholder="to object"
-                style="width: 100%"
-                :aria-label="`Object that ${row.name} points to`"
-                @change="(now) => set(row, 'to', now)"
+              <DetailCell
+                :row="row"
+                :objects="objects"
+                :lists="lists"
+                :lookups="lookups"
+                :read-only="readOnly"
+                @set="(key, value) => set(row, key, value)"
+                @list="(list) => emit('list', row.name, list)"
               />
             </td>
             <td>
@@ -357,10 +294,6 @@ const listOf = (row: FieldRow) =>
 <style scoped>
 .grid {
   overflow-x: auto;
-}
-.choices {
-  display: flex;
-  align-items: center;
 }
 .more td {
   background: var(--sunken);

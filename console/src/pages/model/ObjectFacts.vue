@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { Input, Select } from 'ant-design-vue'
 import { computed } from 'vue'
-import { readFacts, readFields, setFact, setObjectLabel, type ObjectFacts } from '@/editor/objectFile'
+import { readFacts, setFact, setObjectLabel, type ObjectFacts } from '@/editor/objectFacts'
+import { readFields } from '@/editor/objectFile'
 
 /** What is said of an object as a whole: what people call it, how it is numbered, what leaving means. */
 const props = defineProps<{

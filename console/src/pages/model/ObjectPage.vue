@@ -16,16 +16,8 @@ import { kindOf } from '@/composables/packages'
 import type { LogicText } from '@/api/logic'
 import { choicesName } from '@/editor/choicesFile'
 import { readConnection } from '@/editor/connectionFile'
-import {
-  addPart,
-  extendedName,
-  lineOf,
-  objectName,
-  partNames,
-  readFields,
-  setOnField,
-  type Place,
-} from '@/editor/objectFile'
+import { extendedName, lineOf, objectName, readFields, setOnField, type Place } from '@/editor/objectFile'
+import { addPart, partNames } from '@/editor/partFile'
 import type { Subject } from '@/editor/uses'
 import YamlEditor from '@/editor/YamlEditor.vue'
 import ArrivingFields from './ArrivingFields.vue'

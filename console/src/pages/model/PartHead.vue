@@ -4,7 +4,7 @@ import { Button, Input, Popconfirm } from 'ant-design-vue'
 import { computed } from 'vue'
 import TypedInput from '@/components/TypedInput.vue'
 import { setLabel } from '@/editor/labels'
-import { partLabels, removePart, renamePart } from '@/editor/objectFile'
+import { partLabels, removePart, renamePart } from '@/editor/partFile'
 
 /** The name and label of line items, above their fields. */
 const props = defineProps<{

@@ -7,6 +7,7 @@ import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ReducedMotion;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -25,7 +26,7 @@ final class Chromium implements AutoCloseable {
                     .chromium()
                     .launch(
                             new BrowserType.LaunchOptions()
-                                    .setExecutablePath(Path.of("/usr/bin/chromium"))
+                                    .setExecutablePath(browserOfTheSystem())
                                     .setArgs(
                                             List.of(
                                                     "--no-sandbox",
@@ -35,6 +36,12 @@ final class Chromium implements AutoCloseable {
                                                     "--disable-background-networking",
                                                     "--disable-component-update",
                                                     "--disable-sync")));
+
+    /** The one without a window of its own takes a quarter less, where it is there. */
+    private static Path browserOfTheSystem() {
+        var shell = Path.of("/usr/bin/chromium-headless-shell");
+        return Files.exists(shell) ? shell : Path.of("/usr/bin/chromium");
+    }
 
     Chromium() {
         PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE);

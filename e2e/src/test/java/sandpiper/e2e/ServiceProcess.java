@@ -29,6 +29,13 @@ final class ServiceProcess implements AutoCloseable {
     /** Starts it on a data file, with more in its environment, and waits until it answers. */
     static ServiceProcess start(Path data, Map<String, String> environment, String... more)
             throws IOException {
+        return start(data, StartCache.options(), environment, more);
+    }
+
+    /** The same with options of the JVM. */
+    static ServiceProcess start(
+            Path data, List<String> options, Map<String, String> environment, String... more)
+            throws IOException {
         var command =
                 new ArrayList<>(
                         List.of(
@@ -36,15 +43,10 @@ final class ServiceProcess implements AutoCloseable {
                                 "--enable-native-access=ALL-UNNAMED",
                                 "-XX:TieredStopAtLevel=1",
                                 "-Xmx512m",
-                                "-XX:+ExitOnOutOfMemoryError",
-                                "-cp",
-                                System.getProperty("java.class.path"),
-                                "sandpiper.cli.Main",
-                                "serve",
-                                "--port",
-                                "0",
-                                "--data",
-                                data.toString()));
+                                "-XX:+ExitOnOutOfMemoryError"));
+        command.addAll(options);
+        command.addAll(
+                List.of("sandpiper.cli.Main", "serve", "--port", "0", "--data", data.toString()));
         command.addAll(List.of(more));
         var builder = new ProcessBuilder(command);
         builder.environment().put("SANDPIPER_FIRST_PASSWORD", Demo.PASSWORD);
@@ -95,8 +97,13 @@ final class ServiceProcess implements AutoCloseable {
 
     /** Asks it to end, and waits until it has. */
     void stop() throws InterruptedException {
+        stop(40);
+    }
+
+    /** The same within a time of its own. */
+    void stop(int seconds) throws InterruptedException {
         process.destroy();
-        assertThat(process.waitFor(40, TimeUnit.SECONDS)).as("it ends when asked").isTrue();
+        assertThat(process.waitFor(seconds, TimeUnit.SECONDS)).as("it ends when asked").isTrue();
     }
 
     @Override

@@ -6,7 +6,6 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
-import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.PriorityQueue;
@@ -26,11 +25,9 @@ import sandpiper.logic.value.Nothing;
 import sandpiper.logic.value.RecordValue;
 import sandpiper.logic.value.ValueText;
 import sandpiper.model.logic.Formula;
-import sandpiper.model.logic.Hop;
 import sandpiper.model.logic.Watch;
 import sandpiper.model.release.Codec;
 import sandpiper.model.release.Field;
-import sandpiper.model.release.Part;
 import sandpiper.model.type.AskedLanguages;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.Localised;
@@ -53,6 +50,7 @@ public final class Derivation {
     private final Tracer tracer;
     private final Map<Place, Broken> faults = new LinkedHashMap<>();
     private final Totals totals;
+    private final Dependents dependents;
     private final Map<RecordState, Seen> seen = new HashMap<>();
     private final Set<RecordState> pending = new LinkedHashSet<>();
 
@@ -89,6 +87,7 @@ public final class Derivation {
         this.workspace = workspace;
         this.tracer = tracer;
         this.totals = new Totals(workspace, this);
+        this.dependents = new Dependents(workspace);
     }
 
     /** What others know of a record: at first what is stored. */
@@ -303,7 +302,9 @@ public final class Derivation {
         var known = seen(record);
         for (var watch : workspace.logic().watchesOf(record.object())) {
             if (isHit(watch, record, known) && !totals.keeps(watch, record, known)) {
-                dependents(watch, record, known).forEach(one -> markDirty(one, watch.formula()));
+                dependents
+                        .of(watch, record, known.values)
+                        .forEach(one -> markDirty(one, watch.formula()));
             }
         }
         if (known.values != null) {
@@ -355,59 +356,6 @@ public final class Derivation {
         if (queued.add(one)) {
             dirty.add(one);
         }
-    }
-
-    /** The records a reading starts at, found by going its way backwards from a changed record. */
-    private Set<RecordState> dependents(Watch watch, RecordState changed, Seen known) {
-        Set<RecordState> at = new LinkedHashSet<>(List.of(changed));
-        boolean last = true;
-        for (var hop : watch.route().reversed()) {
-            var next = new LinkedHashSet<RecordState>();
-            for (var record : at) {
-                switch (hop) {
-                    case Hop.Along(var from, var part, var field) ->
-                            referring(from, part, field, record).forEach(next::add);
-                    case Hop.Back(_, var field) -> {
-                        next.addAll(target(record.slots().get(field), field));
-                        var before = known.values;
-                        if (last && before != null) {
-                            next.addAll(target(before[field.index()], field));
-                        }
-                    }
-                    case Hop.Into _ -> next.add(record);
-                    case Hop.Everywhere _ -> {
-                        // worked out on read, so never watched
-                    }
-                }
-            }
-            at = next;
-            last = false;
-        }
-        return at;
-    }
-
-    private List<RecordState> target(@Nullable Object number, Field field) {
-        return number == null
-                ? List.of()
-                : List.of(workspace.record(workspace.release().target(field), (Long) number));
-    }
-
-    private List<RecordState> referring(
-            sandpiper.model.release.ObjectType from,
-            @Nullable Part part,
-            Field field,
-            RecordState to) {
-        if (to.number() < 0) {
-            // Nothing can refer to a record that is in no table yet.
-            return List.of();
-        }
-        workspace.settle();
-        return workspace
-                .storage()
-                .referring(workspace.session(), from, part, field, to.number())
-                .stream()
-                .map(number -> workspace.record(from, number))
-                .toList();
     }
 
     /** Notes that a total changed. */

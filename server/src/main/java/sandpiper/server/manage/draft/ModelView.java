@@ -7,7 +7,6 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.ObjectAccess;
 import sandpiper.engine.access.ObjectGrant;
-import sandpiper.model.change.TypeWords;
 import sandpiper.model.definition.CheckDefinition;
 import sandpiper.model.definition.Lifecycle;
 import sandpiper.model.definition.PackageType;
@@ -19,13 +18,7 @@ import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
-import sandpiper.model.type.ChoiceType;
 import sandpiper.model.type.FieldType;
-import sandpiper.model.type.FileType;
-import sandpiper.model.type.MoneyType;
-import sandpiper.model.type.NumberType;
-import sandpiper.model.type.OutsideChoiceType;
-import sandpiper.model.type.TextType;
 
 /**
  * The objects of a release, as console and command line show them.
@@ -198,93 +191,6 @@ public record ModelView(
             @Nullable String part,
             String field) {}
 
-    /** One code of a choice. */
-    record ChoiceView(String code, String label) {}
-
-    /**
-     * A field with all that a form needs. {@code type} is the word of definition files, {@code
-     * typeWords} says it in full.
-     *
-     * @param list of a choice, the name of its list
-     * @param lookup of a choice whose codes come from outside, the lookup of a connection
-     * @param accepts of a file, the media types that are taken; empty for any
-     * @param largest of a file, bytes it may have
-     * @param comesFrom where a field that a route made has its value from
-     */
-    record FieldView(
-            String name,
-            String label,
-            @Nullable String describe,
-            String type,
-            String typeWords,
-            boolean required,
-            boolean unique,
-            boolean readOnly,
-            @Nullable String standard,
-            @Nullable Integer length,
-            @Nullable Integer scale,
-            boolean multiline,
-            List<String> languages,
-            @Nullable String currency,
-            List<ChoiceView> choices,
-            @Nullable String list,
-            @Nullable String lookup,
-            List<String> accepts,
-            @Nullable Long largest,
-            @Nullable String to,
-            @Nullable String inverse,
-            @Nullable String formula,
-            boolean onRead,
-            boolean offers,
-            RouteView.@Nullable ComesFrom comesFrom) {
-        /** The same in the language that is asked for. */
-        FieldView called(Labels labels, String object, String path) {
-            return new FieldView(
-                    name,
-                    labels.inside(object, path, label),
-                    describe,
-                    type,
-                    typeWords,
-                    required,
-                    unique,
-                    readOnly,
-                    standard,
-                    length,
-                    scale,
-                    multiline,
-                    languages,
-                    currency,
-                    choices.stream()
-                            .map(one ->
-                                    new ChoiceView(
-                                            one.code(),
-                                            labels.code(
-                                                    object,
-                                                    path,
-                                                    list == null ? "" : list,
-                                                    one.code(),
-                                                    one.label())))
-                            .toList(),
-                    list,
-                    lookup,
-                    accepts,
-                    largest,
-                    to,
-                    inverse,
-                    formula,
-                    onRead,
-                    offers,
-                    comesFrom);
-        }
-
-        FieldView onlySeen() {
-            return new FieldView(
-                    name, label, describe, type, typeWords, required, unique, true, standard,
-                    length, scale, multiline, languages, currency, choices, list, lookup, accepts,
-                    largest, to, inverse, formula, onRead, offers, comesFrom);
-        }
-    }
-
     static ModelView of(Release release, Source source) {
         return new ModelView(
                 source,
@@ -365,61 +271,7 @@ public record ModelView(
     private static List<FieldView> fields(
             Labels labels, String object, String prefix, Fields fields) {
         return fields.stream()
-                .map(one -> field(one).called(labels, object, prefix + one.name()))
+                .map(one -> FieldView.of(one).called(labels, object, prefix + one.name()))
                 .toList();
-    }
-
-    static FieldView field(Field field) {
-        var type = field.type();
-        return new FieldView(
-                field.name(),
-                field.label(),
-                field.describe(),
-                type.keyword().word(),
-                TypeWords.of(type),
-                field.required(),
-                field.unique(),
-                field.readOnly(),
-                field.defaultValue() == null ? null : field.defaultValue().written(),
-                type instanceof TextType text ? text.length() : null,
-                scale(type),
-                type instanceof TextType text && text.multiline(),
-                type instanceof TextType text ? text.languages() : List.of(),
-                currency(type),
-                choices(type),
-                type instanceof ChoiceType choice ? choice.choices().name() : null,
-                type instanceof OutsideChoiceType outside ? outside.lookup() : null,
-                type instanceof FileType file ? file.accepts() : List.of(),
-                type instanceof FileType file ? file.largest() : null,
-                type instanceof FieldType.Reference reference ? reference.to() : null,
-                type instanceof FieldType.Reference reference ? reference.inverse() : null,
-                field.logic().formula() == null ? null : field.logic().formula().text(),
-                field.onRead(),
-                field.logic().offer() != null,
-                RouteView.ComesFrom.of(field));
-    }
-
-    private static @Nullable Integer scale(FieldType type) {
-        return switch (type) {
-            case NumberType number -> number.scale();
-            case MoneyType money -> money.scale();
-            default -> null;
-        };
-    }
-
-    private static @Nullable String currency(FieldType type) {
-        return switch (type) {
-            case NumberType number -> number.currency();
-            case MoneyType _ -> "record";
-            default -> null;
-        };
-    }
-
-    private static List<ChoiceView> choices(FieldType type) {
-        return type instanceof ChoiceType choice
-                ? choice.choices().labels().entrySet().stream()
-                        .map(entry -> new ChoiceView(entry.getKey(), entry.getValue()))
-                        .toList()
-                : List.of();
     }
 }

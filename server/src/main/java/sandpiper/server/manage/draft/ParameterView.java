@@ -21,7 +21,7 @@ public record ParameterView(
         boolean required,
         String typeWords,
         boolean list,
-        ModelView.@Nullable FieldView field,
+        @Nullable FieldView field,
         List<ParameterView> entries) {
 
     static List<ParameterView> of(ValueType.Group group) {
@@ -38,7 +38,7 @@ public record ParameterView(
                 parameter.required(),
                 words(type),
                 type instanceof ValueType.Many,
-                item instanceof ValueType.Single(var field) ? ModelView.field(field) : null,
+                item instanceof ValueType.Single(var field) ? FieldView.of(field) : null,
                 item instanceof ValueType.Group group ? of(group) : List.of());
     }
 

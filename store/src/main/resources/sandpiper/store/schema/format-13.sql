@@ -1,0 +1,1 @@
+alter table sandpiper_role add column package text;

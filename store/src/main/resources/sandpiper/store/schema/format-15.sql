@@ -1,0 +1,4 @@
+create table sandpiper_file (
+  sha256 text primary key,
+  content blob not null
+);
