@@ -13,8 +13,10 @@ import java.util.regex.Pattern;
  * data:application/pdf;name=lease.pdf;base64,…}.
  */
 final class FileText {
+    /** A name may have characters that some take for the end of a line. */
     private static final Pattern WRITTEN =
-            Pattern.compile("(.+); type=(.+); size=(\\d{1,12}); sha256=([0-9a-f]{64})");
+            Pattern.compile(
+                    "(.+); type=(.+); size=(\\d{1,12}); sha256=([0-9a-f]{64})", Pattern.DOTALL);
     private static final String URL = "data:";
     private static final String BASE64 = ";base64";
     private static final String NAME = ";name=";

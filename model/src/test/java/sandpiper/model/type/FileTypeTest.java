@@ -148,6 +148,13 @@ class FileTypeTest {
         }
     }
 
+    @Test
+    void aNameMayHaveWhatSomeTakeForTheEndOfALine() {
+        var file = taken(ANY, file("a\u2028b.pdf", null, PDF));
+
+        assertThat(ANY.readText(ANY.writeText(file))).isEqualTo(ParsedValue.taken(file));
+    }
+
     @Property(tries = 200)
     void itsTextIsReadAgainWhateverItIsCalled(
             @ForAll @NotEmpty @Size(max = 40) String name, @ForAll @NotEmpty byte[] content) {
