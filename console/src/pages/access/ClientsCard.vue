@@ -128,43 +128,4 @@ async function saved(secret?: { name: string; secret: string }) {
   </section>
 </template>
 
-<style scoped>
-h2 {
-  margin: 0;
-}
-p {
-  margin: 0 0 8px;
-}
-.row {
-  margin-bottom: 4px;
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th {
-  text-align: left;
-  font-weight: 500;
-  color: var(--quiet);
-  padding: 4px 8px 4px 0;
-  border-bottom: 1px solid var(--line);
-}
-td {
-  vertical-align: top;
-  padding: 8px 8px 8px 0;
-  border-bottom: 1px solid var(--line);
-}
-tr:last-child td {
-  border-bottom: 0;
-}
-.actions {
-  white-space: nowrap;
-  text-align: right;
-}
-.actions button {
-  margin-left: 6px;
-}
-.state {
-  margin-left: 8px;
-}
-</style>
+<style scoped src="./access-card.css"></style>

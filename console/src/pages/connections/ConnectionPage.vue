@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { PlusOutlined } from '@ant-design/icons-vue'
-import { Alert, Button, Dropdown, Input, Menu, MenuItem, Tag } from 'ant-design-vue'
+import { Alert, Button, Dropdown, Menu, MenuItem, Tag } from 'ant-design-vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { findConnections, readDocument, type OperationView } from '@/api/connections'
 import DraftPageHead from '@/components/DraftPageHead.vue'
 import FileFindings from '@/components/FileFindings.vue'
+import LabelAndPurpose from '@/components/LabelAndPurpose.vue'
 import LoadState from '@/components/LoadState.vue'
 import UsesDrawer from '@/components/UsesDrawer.vue'
 import { useDraftFile } from '@/composables/draftFile'
@@ -78,23 +79,22 @@ function pick(place: Record<string, string>) {
 
 const rowsOf = (section: Section) =>
   (said.value?.[section] ?? []) as unknown as Record<string, string | undefined>[]
-const LOOKUP_COLUMNS = [
-  { key: 'items', title: 'List', placeholder: 'the answer' },
-  { key: 'key', title: 'Code' },
-  { key: 'label', title: 'Label', placeholder: 'the code' },
-  { key: 'search', title: 'Search by', placeholder: 'all are listed' },
-  { key: 'keep', title: 'Kept', placeholder: 'PT10M' },
-  { key: 'whenDown', title: 'New while down', placeholder: 'refuse', words: ['accept'] },
-]
-const CALL_COLUMNS = [
-  { key: 'returns', title: 'Gives', placeholder: 'nothing' },
-  { key: 'at', title: 'At', placeholder: 'the answer' },
-  { key: 'keep', title: 'Kept', placeholder: 'each asks anew' },
-]
-const callRows = computed(() =>
-  rowsOf('calls').map((one) => ({ ...one, returns: one.returns === 'context' ? 'context' : one.returns })),
-)
-const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
+const SECTIONS: Section[] = ['lookups', 'calls']
+const COLUMNS = {
+  lookups: [
+    { key: 'items', title: 'List', placeholder: 'the answer' },
+    { key: 'key', title: 'Code' },
+    { key: 'label', title: 'Label', placeholder: 'the code' },
+    { key: 'search', title: 'Search by', placeholder: 'all are listed' },
+    { key: 'keep', title: 'Kept', placeholder: 'PT10M' },
+    { key: 'whenDown', title: 'New while down', placeholder: 'refuse', words: ['accept'] },
+  ],
+  calls: [
+    { key: 'returns', title: 'Gives', placeholder: 'nothing' },
+    { key: 'at', title: 'At', placeholder: 'the answer' },
+    { key: 'keep', title: 'Kept', placeholder: 'each asks anew' },
+  ],
+}
 </script>
 
 <template>
@@ -112,28 +112,13 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
         <section class="card">
           <p v-if="!said" class="quiet">The file is not YAML just now; mend it there.</p>
           <template v-else>
-            <div class="facts">
-              <label>
-                Label
-                <Input
-                  :value="said.label"
-                  :disabled="isSealed"
-                  size="small"
-                  aria-label="Label"
-                  @change="(event) => change(setOnConnection(text, 'label', typed(event)))"
-                />
-              </label>
-              <label>
-                What it gives
-                <Input
-                  :value="said.describe"
-                  :disabled="isSealed"
-                  size="small"
-                  aria-label="What it gives"
-                  @change="(event) => change(setOnConnection(text, 'describe', typed(event)))"
-                />
-              </label>
-            </div>
+            <LabelAndPurpose
+              :label="said.label"
+              :describe="said.describe"
+              question="What it gives"
+              :read-only="isSealed"
+              @set="(key, value) => change(setOnConnection(text, key, value))"
+            />
             <p class="line" data-test="reach">
               <template v-if="compiled?.reach">
                 Reached at <code>{{ compiled.reach.address }}</code>
@@ -162,42 +147,36 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
               show-icon
               :message="document.error.value.message"
             />
-            <h2>Codes for pick lists</h2>
-            <p class="quiet">
-              A field takes them as a choice
-              <code>from: {{ said.name }}.{{ said.lookups[0]?.name ?? 'codes' }}</code
-              >; the code is stored with the label of that moment.
-            </p>
-            <GivenTable
-              v-if="said.lookups.length"
-              :rows="rowsOf('lookups')"
-              :columns="LOOKUP_COLUMNS"
-              :operations="operations"
-              :read-only="isSealed"
-              @set="(of, key, value) => change(setOn(text, 'lookups', of, key, value))"
-              @rename="(of, to) => to && change(rename(text, 'lookups', of, to))"
-              @remove="(of) => change(removeFrom(text, 'lookups', of))"
-              @pick="(of) => (picking = { section: 'lookups', name: of })"
-              @uses="(of) => (asking = `${said!.name}.${of}`)"
-            />
-            <h2>Questions that steps ask</h2>
-            <p class="quiet">
-              In a function or a handler:
-              <code>let x = call {{ said.name }}.{{ said.calls[0]?.name ?? 'question' }}(...)</code>. What is
-              kept may be asked in rules as well.
-            </p>
-            <GivenTable
-              v-if="said.calls.length"
-              :rows="callRows"
-              :columns="CALL_COLUMNS"
-              :operations="operations"
-              :read-only="isSealed"
-              @set="(of, key, value) => change(setOn(text, 'calls', of, key, value))"
-              @rename="(of, to) => to && change(rename(text, 'calls', of, to))"
-              @remove="(of) => change(removeFrom(text, 'calls', of))"
-              @pick="(of) => (picking = { section: 'calls', name: of })"
-              @uses="(of) => (asking = `${said!.name}.${of}`)"
-            />
+            <template v-for="section in SECTIONS" :key="section">
+              <template v-if="section === 'lookups'">
+                <h2>Codes for pick lists</h2>
+                <p class="quiet">
+                  A field takes them as a choice
+                  <code>from: {{ said.name }}.{{ said.lookups[0]?.name ?? 'codes' }}</code
+                  >; the code is stored with the label of that moment.
+                </p>
+              </template>
+              <template v-else>
+                <h2>Questions that steps ask</h2>
+                <p class="quiet">
+                  In a function or a handler:
+                  <code>let x = call {{ said.name }}.{{ said.calls[0]?.name ?? 'question' }}(...)</code>. What
+                  is kept may be asked in rules as well.
+                </p>
+              </template>
+              <GivenTable
+                v-if="rowsOf(section).length"
+                :rows="rowsOf(section)"
+                :columns="COLUMNS[section]"
+                :operations="operations"
+                :read-only="isSealed"
+                @set="(of, key, value) => change(setOn(text, section, of, key, value))"
+                @rename="(of, to) => to && change(rename(text, section, of, to))"
+                @remove="(of) => change(removeFrom(text, section, of))"
+                @pick="(of) => (picking = { section, name: of })"
+                @uses="(of) => (asking = `${said!.name}.${of}`)"
+              />
+            </template>
             <Dropdown v-if="!isSealed && unused.length" :trigger="['click']">
               <Button size="small"><PlusOutlined /> Use an operation</Button>
               <template #overlay>
@@ -247,17 +226,6 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
 </template>
 
 <style scoped>
-.facts {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 2fr);
-  gap: 8px 16px;
-  max-width: 860px;
-}
-.facts label {
-  display: grid;
-  gap: 3px;
-  font-size: 12.5px;
-}
 .line {
   display: flex;
   flex-wrap: wrap;

@@ -94,36 +94,10 @@ async function saved() {
   </div>
 </template>
 
+<style scoped src="../../components/listing.css"></style>
+
 <style scoped>
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th {
-  text-align: left;
-  color: var(--quiet);
-  font-weight: 500;
-}
-th,
-td {
-  padding: 7px 12px 7px 0;
-  border-bottom: 1px solid var(--line);
-  vertical-align: top;
-}
-tr:last-child td {
-  border: 0;
-}
-.state {
-  margin-left: 6px;
-}
-.address {
-  overflow-wrap: anywhere;
-}
 .missing {
   color: var(--bad);
-}
-.actions {
-  text-align: right;
-  white-space: nowrap;
 }
 </style>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons-vue'
-import { AutoComplete, Button, Input, Select } from 'ant-design-vue'
+import { AutoComplete, Button, Select } from 'ant-design-vue'
 import { computed } from 'vue'
 import DraftPageHead from '@/components/DraftPageHead.vue'
 import FileFindings from '@/components/FileFindings.vue'
+import LabelAndPurpose from '@/components/LabelAndPurpose.vue'
 import LoadState from '@/components/LoadState.vue'
 import { useDraftFile } from '@/composables/draftFile'
 import { useDraft, useModel } from '@/composables/model'
@@ -49,7 +50,6 @@ function add() {
   const last = said.value?.steps.at(-1)?.to.split('.')[0]
   change(addStep(text.value, { from: last ?? objects.value[0]?.name ?? '', to: '' }))
 }
-const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
 </script>
 
 <template>
@@ -69,28 +69,13 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
         <section class="card">
           <p v-if="!said" class="quiet">The file is not YAML just now; mend it there.</p>
           <template v-else>
-            <div class="facts">
-              <label>
-                Label
-                <Input
-                  :value="said.label"
-                  :disabled="isSealed"
-                  size="small"
-                  aria-label="Label"
-                  @change="(event) => change(setOnRoute(text, 'label', typed(event)))"
-                />
-              </label>
-              <label class="wide">
-                What it is for
-                <Input
-                  :value="said.describe"
-                  :disabled="isSealed"
-                  size="small"
-                  aria-label="What it is for"
-                  @change="(event) => change(setOnRoute(text, 'describe', typed(event)))"
-                />
-              </label>
-            </div>
+            <LabelAndPurpose
+              :label="said.label"
+              :describe="said.describe"
+              question="What it is for"
+              :read-only="isSealed"
+              @set="(key, value) => change(setOnRoute(text, key, value))"
+            />
             <h2>Steps</h2>
             <p class="quiet">
               Records of the second are made from those of the first, or its line items get their values; the
@@ -198,17 +183,6 @@ const typed = (event: Event) => (event.target as HTMLInputElement).value.trim()
 </template>
 
 <style scoped>
-.facts {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 2fr);
-  gap: 8px 16px;
-  max-width: 860px;
-}
-.facts label {
-  display: grid;
-  gap: 3px;
-  font-size: 12.5px;
-}
 .steps {
   width: 100%;
   max-width: 860px;

@@ -138,36 +138,4 @@ async function saved(fresh?: { webhook: WebhookView; secret: string }) {
   </div>
 </template>
 
-<style scoped>
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th {
-  text-align: left;
-  color: var(--quiet);
-  font-weight: 500;
-}
-th,
-td {
-  padding: 7px 12px 7px 0;
-  border-bottom: 1px solid var(--line);
-  vertical-align: top;
-}
-tr:last-child td {
-  border: 0;
-}
-.state {
-  margin-left: 6px;
-}
-.address {
-  overflow-wrap: anywhere;
-}
-.actions {
-  text-align: right;
-  white-space: nowrap;
-}
-.actions > * {
-  margin-left: 6px;
-}
-</style>
+<style scoped src="../../components/listing.css"></style>

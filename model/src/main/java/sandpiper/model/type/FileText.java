@@ -17,6 +17,7 @@ final class FileText {
     private static final Pattern WRITTEN =
             Pattern.compile(
                     "(.+); type=(.+); size=(\\d{1,12}); sha256=([0-9a-f]{64})", Pattern.DOTALL);
+
     private static final String URL = "data:";
     private static final String BASE64 = ";base64";
     private static final String NAME = ";name=";

@@ -38,6 +38,11 @@ sealed interface Predicate {
     record Match(Scalar within, Condition.TextMatch.Place place, String text)
             implements Predicate {}
 
+    /**
+     * Whether a text is like a pattern, in which {@code !} stands before what is meant literally.
+     */
+    record Like(Scalar within, String pattern) implements Predicate {}
+
     /** The shape without its values: two predicates of one shape come to the same SQL. */
     default void shape(StringBuilder into) {
         switch (this) {
@@ -56,6 +61,7 @@ sealed interface Predicate {
             case Among(var reference, var object, var condition) ->
                     condition.shape(
                             into.append(reference.path()).append('@').append(object.name()));
+            case Like(var within, _) -> within.shape(into.append('~'));
             case Match(var within, var place, _) -> {
                 within.shape(into);
                 into.append(place);
@@ -88,6 +94,10 @@ sealed interface Predicate {
             case Holds(var flag) -> flag.values(into);
             case Empty(var scalar) -> scalar.values(into);
             case Among(_, _, var condition) -> condition.values(into);
+            case Like(var within, var pattern) -> {
+                within.values(into);
+                into.add(pattern);
+            }
             case Match match -> {
                 match.within().values(into);
                 if (match.place() == Condition.TextMatch.Place.END) {

@@ -32,6 +32,9 @@ final class PredicateSql {
                     DSL.condition(
                             "{0} " + sign(operator) + " {1}", scalars.of(left), scalars.of(right));
             case Predicate.Among among -> among(among);
+            case Predicate.Like(var within, _) ->
+                    DSL.condition(
+                            "{0} like {1} escape '!'", scalars.of(within), ScalarSql.placeholder());
             case Predicate.Match match -> match(match);
         };
     }

@@ -8,6 +8,7 @@ import org.jooq.OrderField;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.record.Query;
+import sandpiper.logic.syntax.Operator;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.FieldType;
@@ -19,26 +20,50 @@ import sandpiper.store.table.Tables;
  * meanwhile shift nothing.
  */
 final class QuerySql {
+    /** Words that are searched for; what is behind them belongs to the last. */
+    private static final int MOST_WORDS = 8;
+
     private final Release release;
     private final Query query;
-    private final @Nullable Predicate predicate;
     private final List<Scalar> sorts;
-    private final List<ColumnRef> searchable;
-    private final List<String> words;
+
+    /** Which rows, but for those that are retired. */
+    private final Predicate filter;
+
+    /** Those behind the place where the last page ended. */
+    private final Predicate behind;
 
     QuerySql(Release release, Query query, java.util.function.Predicate<ObjectType> isSmall) {
         this.release = release;
         this.query = query;
         var lowering = new ConditionToSql(release, query.object(), isSmall);
-        var condition = query.condition();
-        this.predicate = condition == null ? null : lowering.lower(condition);
         this.sorts = query.sorts().stream().map(sort -> scalarOf(sort, lowering)).toList();
-        var search = query.search();
-        this.words =
-                search == null || search.isBlank()
-                        ? List.of()
-                        : List.of(search.strip().toLowerCase(Locale.ROOT).split("\\s+", 8));
-        this.searchable = words.isEmpty() ? List.of() : lowering.searchable();
+        var wanted = new ArrayList<Predicate>();
+        if (query.condition() != null) {
+            wanted.add(lowering.lower(query.condition()));
+        }
+        search(query.search(), lowering, wanted);
+        this.filter = new Predicate.All(wanted);
+        var after = query.after();
+        this.behind = after == null ? new Predicate.Always(true) : behind(after, 0);
+    }
+
+    /** Each word must stand in some text of a record. */
+    private static void search(
+            @Nullable String search, ConditionToSql lowering, List<Predicate> wanted) {
+        if (search == null || search.isBlank()) {
+            return;
+        }
+        var searchable = lowering.searchable();
+        for (var word : search.strip().toLowerCase(Locale.ROOT).split("\\s+", MOST_WORDS)) {
+            var pattern = "%" + word.replace("!", "!!").replace("%", "!%").replace("_", "!_") + "%";
+            wanted.add(
+                    new Predicate.Any(
+                            searchable.stream()
+                                    .<Predicate>map(column ->
+                                            new Predicate.Like(new Scalar.Column(column), pattern))
+                                    .toList()));
+        }
     }
 
     /** What tells this query's SQL from that of others; values play no part. */
@@ -48,20 +73,14 @@ final class QuerySql {
                         .append('#')
                         .append(query.tree().shape())
                         .append('#')
-                        .append(words.size())
                         .append(query.newestFirst() ? 'n' : 'o')
                         .append(query.retired());
         for (int i = 0; i < sorts.size(); i++) {
             sorts.get(i).shape(shape);
             shape.append(query.sorts().get(i).descending() ? '-' : '+');
         }
-        var after = query.after();
-        if (after != null) {
-            after.forEach(value -> shape.append(value == null ? '0' : '1'));
-        }
-        if (predicate != null) {
-            predicate.shape(shape);
-        }
+        filter.shape(shape);
+        behind.shape(shape);
         return shape.toString();
     }
 
@@ -69,11 +88,8 @@ final class QuerySql {
     Object[] pageValues() {
         var values = new ArrayList<@Nullable Object>();
         sorts.forEach(sort -> sort.values(values));
-        values.addAll(filterValues());
-        var after = query.after();
-        if (after != null) {
-            addKeysetValues(after, values);
-        }
+        filter.values(values);
+        behind.values(values);
         // One more than asked for tells whether there is a next page.
         values.add((long) query.limit() + 1);
         values.add((long) query.skip());
@@ -82,19 +98,9 @@ final class QuerySql {
 
     /** The values in the order of the question marks of {@link #count}. */
     Object[] countValues() {
-        return filterValues().toArray();
-    }
-
-    private List<@Nullable Object> filterValues() {
         var values = new ArrayList<@Nullable Object>();
-        if (predicate != null) {
-            predicate.values(values);
-        }
-        for (var word : words) {
-            var pattern = "%" + word.replace("!", "!!").replace("%", "!%").replace("_", "!_") + "%";
-            searchable.forEach(_ -> values.add(pattern));
-        }
-        return values;
+        filter.values(values);
+        return values.toArray();
     }
 
     /**
@@ -119,9 +125,8 @@ final class QuerySql {
         var number = joins.column(ColumnRef.own(Tables.NUMBER));
         order.add(query.newestFirst() ? number.desc() : number.asc());
         var conditions = new ArrayList<>(where);
-        var after = query.after();
-        if (after != null) {
-            conditions.add(keyset(joins, after, 0));
+        if (query.after() != null) {
+            conditions.add(new PredicateSql(joins).of(behind));
         }
         return Tables.sql()
                 .select(selected)
@@ -150,19 +155,7 @@ final class QuerySql {
                             "{0} = " + (query.retired() == Query.Retired.ONLY ? "1" : "0"),
                             joins.column(ColumnRef.own(Tables.RETIRED))));
         }
-        if (predicate != null) {
-            where.add(new PredicateSql(joins).of(predicate));
-        }
-        for (int i = 0; i < words.size(); i++) {
-            where.add(
-                    DSL.or(
-                            searchable.stream()
-                                    .map(column ->
-                                            DSL.condition(
-                                                    "{0} like {1} escape '!'",
-                                                    joins.column(column), ScalarSql.placeholder()))
-                                    .toList()));
-        }
+        where.add(new PredicateSql(joins).of(filter));
         return where;
     }
 
@@ -182,53 +175,35 @@ final class QuerySql {
     }
 
     /**
-     * Rows behind a place: later in the first sort, or the same there and later in the rest. Empty
+     * Rows behind a place: later in this sort, or the same there and later in the rest. Empty
      * values come first.
      */
-    private Condition keyset(Joins joins, List<@Nullable Object> after, int sort) {
-        if (sort == query.sorts().size()) {
-            var number = joins.column(ColumnRef.own(Tables.NUMBER));
-            return DSL.condition(
-                    "{0} " + (query.newestFirst() ? "<" : ">") + " {1}",
-                    number,
-                    ScalarSql.placeholder());
+    private Predicate behind(List<@Nullable Object> after, int sort) {
+        if (sort == sorts.size()) {
+            return new Predicate.Compare(
+                    new Scalar.Column(ColumnRef.own(Tables.NUMBER)),
+                    query.newestFirst() ? Operator.LESS : Operator.GREATER,
+                    new Scalar.Bound(after.getLast()));
         }
-        var column = new ScalarSql(joins).of(sorts.get(sort));
+        var scalar = sorts.get(sort);
         boolean descending = query.sorts().get(sort).descending();
-        boolean empty = after.get(sort) == null;
-        var rest = keyset(joins, after, sort + 1);
-        if (empty) {
-            var same = column.isNull().and(rest);
-            return descending ? same : column.isNotNull().or(same);
+        var rest = behind(after, sort + 1);
+        var isEmpty = new Predicate.Empty(scalar);
+        var value = after.get(sort);
+        if (value == null) {
+            var same = new Predicate.All(List.of(isEmpty, rest));
+            return descending ? same : any(new Predicate.Not(isEmpty), same);
         }
-        var same = DSL.condition("{0} = {1}", column, ScalarSql.placeholder()).and(rest);
-        var later =
-                descending
-                        ? DSL.condition("{0} < {1}", column, ScalarSql.placeholder())
-                                .or(column.isNull())
-                        : DSL.condition("{0} > {1}", column, ScalarSql.placeholder());
-        return later.or(same);
+        var place = new Scalar.Bound(value);
+        var same =
+                new Predicate.All(
+                        List.of(new Predicate.Compare(scalar, Operator.EQUAL, place), rest));
+        return descending
+                ? any(new Predicate.Compare(scalar, Operator.LESS, place), isEmpty, same)
+                : any(new Predicate.Compare(scalar, Operator.GREATER, place), same);
     }
 
-    /** In the order of {@link #keyset}, in which a sort stands two or three times. */
-    private void addKeysetValues(List<@Nullable Object> after, List<@Nullable Object> values) {
-        for (int i = 0; i < sorts.size(); i++) {
-            var scalar = sorts.get(i);
-            boolean descending = query.sorts().get(i).descending();
-            scalar.values(values);
-            if (after.get(i) == null) {
-                if (!descending) {
-                    scalar.values(values);
-                }
-                continue;
-            }
-            values.add(after.get(i));
-            if (descending) {
-                scalar.values(values);
-            }
-            scalar.values(values);
-            values.add(after.get(i));
-        }
-        values.add(after.getLast());
+    private static Predicate any(Predicate... parts) {
+        return new Predicate.Any(List.of(parts));
     }
 }
