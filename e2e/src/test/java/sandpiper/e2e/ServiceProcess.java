@@ -102,7 +102,8 @@ final class ServiceProcess implements AutoCloseable {
 
     /** The same within a time of its own. */
     void stop(int seconds) throws InterruptedException {
-        process.destroy();
+        // Through the handle, which leaves what it says on its way open.
+        process.toHandle().destroy();
         assertThat(process.waitFor(seconds, TimeUnit.SECONDS)).as("it ends when asked").isTrue();
     }
 

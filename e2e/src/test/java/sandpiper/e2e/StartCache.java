@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicBoolean;
 
 /**
  * What a JVM learns while a service starts, kept for the services that are started after it, which
@@ -22,6 +23,9 @@ final class StartCache {
 
     /** Seconds for a service to end and for the JVM to write down what it learnt. */
     private static final int PATIENCE = 180;
+
+    /** A JVM that cannot make one is not asked again and again. */
+    private static final AtomicBoolean TRIED = new AtomicBoolean();
 
     private StartCache() {}
 
@@ -56,7 +60,7 @@ final class StartCache {
                                 StandardOpenOption.CREATE,
                                 StandardOpenOption.WRITE);
                 var lock = file.tryLock()) {
-            if (lock == null || Files.exists(CACHE)) {
+            if (lock == null || Files.exists(CACHE) || !TRIED.compareAndSet(false, true)) {
                 return;
             }
             var fresh = CACHE.resolveSibling("fresh.aot");
