@@ -44,6 +44,7 @@ import sandpiper.server.manage.draft.ConditionView;
 import sandpiper.server.manage.draft.DraftController;
 import sandpiper.server.manage.draft.EventView;
 import sandpiper.server.manage.draft.ExampleController;
+import sandpiper.server.manage.draft.FieldView;
 import sandpiper.server.manage.draft.HandlerView;
 import sandpiper.server.manage.draft.KeptController;
 import sandpiper.server.manage.draft.LayoutView;
@@ -88,6 +89,7 @@ class ManageContract {
                     LogicController.class,
                     LogicRequest.class,
                     ModelView.class,
+                    FieldView.class,
                     RouteView.class,
                     LayoutView.class,
                     ConditionController.class,

@@ -23,7 +23,7 @@ import sandpiper.model.type.TextType;
  * @param largest of a file, bytes it may have
  * @param comesFrom where a field that a route made has its value from
  */
-record FieldView(
+public record FieldView(
         String name,
         String label,
         @Nullable String describe,
