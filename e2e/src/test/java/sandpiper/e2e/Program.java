@@ -9,6 +9,9 @@ import java.util.concurrent.TimeUnit;
 
 /** Runs a program nobody here wrote. */
 final class Program {
+    /** The one that has the packages of the system; others on the path may not. */
+    static final String PYTHON = "/usr/bin/python3";
+
     private Program() {}
 
     /** What it prints; it must end well, and in time. */

@@ -97,6 +97,18 @@ class SoapJourneyTest {
         }
     }
 
+    @Test
+    void aClientInPythonWorksUnchanged() throws Exception {
+        var program = Path.of(CLIENTS + "harbour-report.py").toAbsolutePath().toString();
+        var command = new ArrayList<>(List.of(Program.PYTHON, program));
+        command.addAll(List.of(contract().toString(), Marina.address() + ADDRESS));
+        command.addAll(credentials());
+
+        assertThat(Program.run(folder, command))
+                .contains("2 of ", " alongside", "filed 2026-11-02, version 1")
+                .contains("refused: There is no Stay \"ST-1999-000001\".");
+    }
+
     private static Marina.Answer soap(String who, String type, String envelope) {
         return Marina.call(who, "POST", ADDRESS, envelope, "Content-Type", type);
     }

@@ -11,9 +11,9 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.demo.Demo;
 
-/** A client in TypeScript, generated from the contract, compiles strictly and does its work. */
+/** Clients generated from a contract do their work. */
 @ExtendWith(Marina.class)
-class TypeScriptClientTest {
+class GeneratedClientTest {
     /** What somebody writes who was handed contract, name and secret. */
     private static final String PROGRAM =
             """
@@ -44,27 +44,33 @@ class TypeScriptClientTest {
 
     @TempDir Path folder;
 
-    @Test
-    void isGeneratedCompiledAndRun() throws Exception {
+    private void generate(String language, String... options) throws Exception {
         var contract = folder.resolve("berth-desk.json");
         Files.writeString(
                 contract,
                 Marina.get(Marina.CONSULTANT, "/manage/v1/contracts/berth-desk/v1/openapi.json")
                         .whole()
                         .body());
-        Program.run(
-                folder,
-                List.of(
-                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                        "-jar",
-                        Path.of("target/tools/openapi-generator.jar").toAbsolutePath().toString(),
-                        "generate",
-                        "-i",
-                        contract.toString(),
-                        "-g",
-                        "typescript-fetch",
-                        "-o",
-                        folder.resolve("made").toString()));
+        var command = new ArrayList<String>();
+        command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
+        command.add("-jar");
+        command.add(Path.of("target/tools/openapi-generator.jar").toAbsolutePath().toString());
+        command.addAll(List.of("generate", "-i", contract.toString(), "-g", language));
+        command.addAll(List.of("-o", folder.resolve("made").toString()));
+        command.addAll(List.of(options));
+        Program.run(folder, command);
+    }
+
+    /** What every program takes. */
+    private static List<String> berthDesk(String... program) {
+        var command = new ArrayList<>(List.of(program));
+        command.add(Marina.address() + "/api/berth-desk/v1");
+        return command;
+    }
+
+    @Test
+    void inTypeScriptCompilesStrictlyAndRuns() throws Exception {
+        generate("typescript-fetch");
         Files.writeString(folder.resolve("main.ts"), PROGRAM);
         var packages = Marina.repository().resolve("console/node_modules");
         Program.run(
@@ -88,20 +94,38 @@ class TypeScriptClientTest {
                                 "out",
                                 "main.ts")));
 
-        var said =
-                Program.run(
-                        folder,
-                        List.of(
-                                "node",
-                                "out/main.js",
-                                Marina.address() + "/api/berth-desk/v1",
-                                Demo.BOOKING_SECRET));
+        var command = berthDesk("node", "out/main.js");
+        command.add(Demo.BOOKING_SECRET);
 
-        assertThat(said.lines())
+        assertThat(Program.run(folder, command).lines())
                 .containsExactly(
                         "berths 2 90",
                         "stay Alongside true",
                         "same true",
                         "problem 404 There is no Stay \"ST-1900-000000\".");
+    }
+
+    @Test
+    void inPythonReadsPagesWritesAndIsRefused() throws Exception {
+        generate("python-pydantic-v1", "--additional-properties=packageName=booking");
+        // Python finds packages beside the program.
+        var program = Path.of("../docs/guide/clients/booking-site.py");
+        Files.copy(program, folder.resolve("made/booking-site.py"));
+
+        var command = berthDesk(Program.PYTHON, "made/booking-site.py");
+        command.addAll(List.of("booking-site", Demo.BOOKING_SECRET));
+        var said = Program.run(folder, command);
+
+        assertThat(said.lines().toList())
+                .satisfiesExactly(
+                        line -> assertThat(line).matches("3 of \\d+ berths with power"),
+                        line -> assertThat(line).matches("\\d\\d+ stays are over, each once: True"),
+                        line -> assertThat(line).startsWith("asked for, 3 nights, 1 charge, "),
+                        line -> assertThat(line).isEqualTo("412: changed meanwhile"),
+                        line -> assertThat(line).isEqualTo("Cancelled, version 3"),
+                        line ->
+                                assertThat(line)
+                                        .isEqualTo(
+                                                "refused: There is no Stay \"ST-1999-000001\"."));
     }
 }
