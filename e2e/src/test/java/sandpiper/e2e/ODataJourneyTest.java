@@ -384,6 +384,27 @@ class ODataJourneyTest {
                 .body();
     }
 
+    @Test
+    void groupsComeInPagesWithTheirFigures() {
+        var apply =
+                "stays?$apply=filter(state%20eq%20'Departed')/groupby((vessel/name),aggregate($count%20as%20n,arrival%20with%20min%20as%20first))";
+        var groups = apply + "&$orderby=n%20desc,vessel/name&$top=5";
+        var first = send("GET", groups, "", "Prefer", "maxpagesize=3");
+        assertThat(first.status()).as(first.whole().body()).isEqualTo(200);
+        assertThat(first.whole().body())
+                .contains("$metadata#stays(vessel(name),n,first)", "\"@odata.id\":null")
+                .contains("\"n@odata.type\":\"#Int64\"", "\"first@odata.type\":\"#Date\"");
+
+        var next = first.json().get("@odata.nextLink").asString();
+        var second = get(next.substring(next.indexOf("/v1/") + 4)).json();
+        var all = new ArrayList<>(first.json().get("value").valueStream().toList());
+        all.addAll(second.get("value").valueStream().toList());
+
+        assertThat(second.has("@odata.nextLink")).isFalse();
+        assertThat(all).hasSize(5).doesNotHaveDuplicates();
+        assertThat(get(groups).json().get("value").valueStream()).containsExactlyElementsOf(all);
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
@@ -396,7 +417,9 @@ class ODataJourneyTest {
                 "stays?$orderby=nights|400|You cannot sort by",
                 "stays?$skiptoken=AAAA|400|not a cursor",
                 "stays?$filter=charges/any(c:c/quantity gt 3)|501|charges",
-                "stays?$apply=aggregate($count as n)|501|$apply",
+                "stays?$apply=concat(identity,identity)|501|concat is not offered in $apply",
+                "stays/$count?$apply=identity|501|$apply",
+                "stays?$apply=groupby((nigths))|400|no property \\\"nigths\\\"",
                 "stays('NOPE')|404|There is no Stay",
                 "stays('😀''/x')|404|There is no Stay",
                 "nothing|404|nothing",

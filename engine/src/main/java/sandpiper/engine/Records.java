@@ -27,6 +27,7 @@ import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.read.FigureGroups;
 import sandpiper.engine.read.RecordFinder;
+import sandpiper.engine.record.Aggregation;
 import sandpiper.engine.record.Figures;
 import sandpiper.engine.record.Page;
 import sandpiper.engine.record.Query;
@@ -338,13 +339,17 @@ public final class Records {
             Query query,
             List<Field> sums,
             Figures.@Nullable Grouping grouping) {
-        var all = now.records().figures(session, query, sums);
-        if (grouping == null) {
-            return new Figures(all.count(), all.sums(), List.of(), false);
-        }
-        int most = FigureGroups.mostRows(grouping);
-        var rows = now.records().figuresBy(session, query, sums, grouping.field(), most + 1);
-        return FigureGroups.of(all, rows, grouping, query.object().zone());
+        return FigureGroups.of(
+                wanted -> now.records().aggregate(session, query, wanted),
+                sums,
+                grouping,
+                query.object().zone());
+    }
+
+    /** What the records of a query come to; its order and page play no part. */
+    public List<Aggregation.Row> aggregate(
+            LiveRelease now, Session session, Query query, Aggregation wanted) {
+        return now.records().aggregate(session, query, wanted);
     }
 
     /** What happened to a record, newest first. */

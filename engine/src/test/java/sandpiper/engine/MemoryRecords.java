@@ -15,6 +15,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
+import sandpiper.engine.record.Aggregation;
 import sandpiper.engine.record.Page;
 import sandpiper.engine.record.Query;
 import sandpiper.engine.record.RecordView;
@@ -358,13 +359,7 @@ public class MemoryRecords implements RecordStorage {
     }
 
     @Override
-    public FigureRow figures(Session session, Query query, List<Field> sums) {
-        throw notHere();
-    }
-
-    @Override
-    public List<FigureRow> figuresBy(
-            Session session, Query query, List<Field> sums, Field by, int limit) {
+    public List<Aggregation.Row> aggregate(Session session, Query query, Aggregation wanted) {
         throw notHere();
     }
 

@@ -42,6 +42,12 @@ class FiguresTest {
                                           day: { type: date }
                                           begun: { type: date-time }
                                           cost: { type: decimal, scale: 2 }
+                                        """,
+                                        "yard/objects/shed.yaml",
+                                        """
+                                        object: Shed
+                                        fields:
+                                          cost: { type: decimal, scale: 2 }
                                         """));
         make("A", 1, "urgent", true, "day", "2026-03-02", "cost", "999999999999.99");
         make("A", 2, "after", "A,1", "day", "2026-03-08", "cost", "-0.50");
@@ -64,10 +70,14 @@ class FiguresTest {
     }
 
     private Figures figures(@Nullable String by, @Nullable Step step) {
+        return figures("Job", by, step);
+    }
+
+    private Figures figures(String of, @Nullable String by, @Nullable Step step) {
         return yard.engine
                 .records()
                 .read((live, session) -> {
-                    var job = live.release().object("Job");
+                    var job = live.release().object(of);
                     var query =
                             new Query(
                                     job,
@@ -104,6 +114,14 @@ class FiguresTest {
         assertThat(all.count()).isEqualTo(4);
         assertThat(all.sums()).containsExactly(new BigDecimal("999999999999.50"));
         assertThat(all.groups()).isEmpty();
+    }
+
+    @Test
+    void nothingAddsUpToNothing() {
+        var none = figures("Shed", "cost", null);
+        assertThat(none.count()).isZero();
+        assertThat(none.sums()).containsExactly(new BigDecimal("0.00"));
+        assertThat(none.groups()).isEmpty();
     }
 
     @Test

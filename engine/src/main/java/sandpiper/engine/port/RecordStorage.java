@@ -1,10 +1,10 @@
 package sandpiper.engine.port;
 
-import java.math.BigDecimal;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.record.Aggregation;
 import sandpiper.engine.record.Page;
 import sandpiper.engine.record.Query;
 import sandpiper.engine.record.RecordView;
@@ -47,27 +47,8 @@ public interface RecordStorage {
     /** One page of the records a query selects. */
     Page page(Session session, Query query);
 
-    /** How many records a query selects, and what stored numbers of them add up to. */
-    FigureRow figures(Session session, Query query, List<Field> sums);
-
-    /**
-     * The same by the values of a stored field, the largest counts first; by time, the latest
-     * first. Moments are brought to the quarter of an hour they are in.
-     *
-     * @param limit most rows
-     */
-    List<FigureRow> figuresBy(Session session, Query query, List<Field> sums, Field by, int limit);
-
-    /**
-     * What records with one value come to.
-     *
-     * @param key the value in stored form, a link for a reference, {@code null} for none
-     */
-    record FigureRow(@Nullable Object key, long count, List<BigDecimal> sums) {
-        public FigureRow {
-            sums = List.copyOf(sums);
-        }
-    }
+    /** What the records of a query come to; its order and page play no part. */
+    List<Aggregation.Row> aggregate(Session session, Query query, Aggregation wanted);
 
     /** Whether a condition holds for a record, in use or retired. */
     boolean holds(Session session, ObjectType object, long number, Condition condition);

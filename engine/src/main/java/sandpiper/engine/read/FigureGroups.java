@@ -12,14 +12,21 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Objects;
-import sandpiper.engine.port.RecordStorage.FigureRow;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import sandpiper.engine.record.Aggregation;
+import sandpiper.engine.record.Aggregation.Key;
+import sandpiper.engine.record.Aggregation.Measure;
 import sandpiper.engine.record.Figures;
 import sandpiper.engine.record.Figures.Group;
 import sandpiper.engine.record.Figures.Grouping;
 import sandpiper.engine.record.Figures.Step;
 import sandpiper.engine.record.Figures.Value;
 import sandpiper.engine.record.RecordView;
+import sandpiper.model.release.Field;
+import sandpiper.model.release.FieldPath;
 import sandpiper.model.type.BooleanType;
+import sandpiper.model.type.NumberType;
 import sandpiper.model.type.TemporalType;
 import sandpiper.model.type.TypeKeyword;
 
@@ -33,20 +40,64 @@ public final class FigureGroups {
 
     private FigureGroups() {}
 
-    /** How many rows the storage needs to give for all groups that are shown. */
-    public static int mostRows(Grouping grouping) {
-        return grouping.step() == null ? MOST : MOST_IN_TIME;
-    }
-
     /**
-     * The figures of rows by a field.
+     * What records come to.
      *
-     * @param all what all records come to
-     * @param rows at most one more than {@link #mostRows}
+     * @param storage works groups out
+     * @param sums stored numbers to add up
+     * @param grouping {@code null} for no groups
      * @param zone in which moments belong to a day
      */
-    public static Figures of(FigureRow all, List<FigureRow> rows, Grouping grouping, ZoneId zone) {
-        int most = mostRows(grouping);
+    public static Figures of(
+            Function<Aggregation, List<Aggregation.Row>> storage,
+            List<Field> sums,
+            @Nullable Grouping grouping,
+            ZoneId zone) {
+        var measures = new ArrayList<>(List.of(Measure.COUNT));
+        sums.forEach(
+                field -> measures.add(new Measure(Aggregation.Function.SUM, FieldPath.of(field))));
+        var all = FigureRow.of(storage.apply(Aggregation.ofAll(measures)).getFirst(), sums);
+        if (grouping == null) {
+            return new Figures(all.count(), all.sums(), List.of(), false);
+        }
+        int most = grouping.step() == null ? MOST : MOST_IN_TIME;
+        boolean inTime = grouping.field().type() instanceof TemporalType;
+        var wanted =
+                new Aggregation(
+                        List.of(
+                                new Key(
+                                        FieldPath.of(grouping.field()),
+                                        isMoment(grouping.field()))),
+                        measures,
+                        List.of(new Aggregation.Order(inTime ? 0 : 1, true)),
+                        0,
+                        most + 1);
+        var rows = storage.apply(wanted).stream().map(row -> FigureRow.of(row, sums)).toList();
+        return grouped(all, rows, most, grouping, zone);
+    }
+
+    private static boolean isMoment(Field field) {
+        return field.type() instanceof TemporalType temporal
+                && temporal.keyword() == TypeKeyword.DATE_TIME;
+    }
+
+    /** What records with one value come to. */
+    private record FigureRow(@Nullable Object key, long count, List<BigDecimal> sums) {
+        static FigureRow of(Aggregation.Row row, List<Field> fields) {
+            var sums = new ArrayList<BigDecimal>();
+            for (int i = 0; i < fields.size(); i++) {
+                var none = BigDecimal.valueOf(0, ((NumberType) fields.get(i).type()).scale());
+                sums.add(row.measures().get(i + 1) instanceof BigDecimal sum ? sum : none);
+            }
+            return new FigureRow(
+                    row.keys().isEmpty() ? null : row.keys().getFirst(),
+                    (Long) Objects.requireNonNull(row.measures().getFirst()),
+                    sums);
+        }
+    }
+
+    private static Figures grouped(
+            FigureRow all, List<FigureRow> rows, int most, Grouping grouping, ZoneId zone) {
         boolean more = rows.size() > most;
         var groups = new LinkedHashMap<Value, Group>();
         for (var row : more ? rows.subList(0, most) : rows) {

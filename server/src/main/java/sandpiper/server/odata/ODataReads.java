@@ -106,10 +106,11 @@ public record ODataReads(ODataContext exchange) {
                                 () -> Refusals.bad("%s are not shown.".formatted(items.name())));
         if (uri.getFilterOption() != null
                 || uri.getOrderByOption() != null
-                || uri.getSearchOption() != null) {
+                || uri.getSearchOption() != null
+                || uri.getApplyOption() != null) {
             throw Refusals.notOffered(
-                    "Line items of a record are not filtered, sorted or searched; ask for all of"
-                            + " them.");
+                    "Line items of a record are not filtered, sorted, searched or grouped; ask for"
+                            + " all of them.");
         }
         int skip = uri.getSkipOption() == null ? 0 : uri.getSkipOption().getValue();
         return Projection.step(

@@ -17,6 +17,8 @@ import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.json.Bounds;
 import sandpiper.server.odata.metadata.EntityShape;
+import sandpiper.server.odata.query.AppliedGroups;
+import sandpiper.server.odata.query.FilterText;
 import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.odata.request.SearchText;
 import sandpiper.server.service.QueryRequest;
@@ -40,9 +42,36 @@ public final class QueryOptions {
         var asked = uri.getFilterOption();
         this.filter = asked == null ? null : FilterText.of(shape, uri, asked.getExpression());
         this.sorts = sorts();
-        if (uri.getApplyOption() != null || uri.getDeltaTokenOption() != null) {
-            throw Refusals.notOffered("$apply and delta links are not offered.");
+        if (uri.getApplyOption() != null) {
+            throw Refusals.notOffered("$apply is offered for the records of a set alone.");
         }
+        requireNoDelta();
+    }
+
+    /** Options of a request for groups of records. */
+    QueryOptions(ODataContext exchange, String set, UriInfo uri, AppliedGroups groups) {
+        this.exchange = exchange;
+        this.uri = uri;
+        this.shape = exchange.model().shape(set);
+        this.filter = groups.filter();
+        this.sorts = List.of();
+        requireNoDelta();
+    }
+
+    private void requireNoDelta() {
+        if (uri.getDeltaTokenOption() != null) {
+            throw Refusals.notOffered("Delta links are not offered.");
+        }
+    }
+
+    /** The group to begin with, counted from 0. */
+    int from(ServiceCall call) {
+        var token = uri.getSkipTokenOption();
+        if (token != null) {
+            var place = exchange.cursors().read(fingerprint(call), token.getValue());
+            return Math.toIntExact((Long) Objects.requireNonNull(place.getFirst()));
+        }
+        return uri.getSkipOption() == null ? 0 : uri.getSkipOption().getValue();
     }
 
     private List<QueryRequest.Sort> sorts() {
@@ -94,7 +123,7 @@ public final class QueryOptions {
             int limit,
             boolean counted,
             @Nullable FieldTree tree) {
-        var token = uri.getSkipTokenOption();
+        var token = uri.getApplyOption() == null ? uri.getSkipTokenOption() : null;
         var after =
                 token == null ? null : exchange.cursors().read(fingerprint(call), token.getValue());
         var shown = call.resource(live, Operation.QUERY).tree(Operation.QUERY).orElseThrow();
@@ -113,13 +142,14 @@ public final class QueryOptions {
     }
 
     private String fingerprint(ServiceCall call) {
-        return "odata %s %s %s %s %s"
+        return "odata %s %s %s %s %s %s"
                 .formatted(
                         call.via(),
                         shape.type(),
                         filter,
                         sorts,
-                        uri.getSearchOption() == null ? "" : uri.getSearchOption().getText());
+                        uri.getSearchOption() == null ? "" : uri.getSearchOption().getText(),
+                        uri.getApplyOption() == null ? "" : uri.getApplyOption().getText());
     }
 
     /** The address of the next page. */

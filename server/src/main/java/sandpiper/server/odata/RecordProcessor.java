@@ -73,7 +73,10 @@ public final class RecordProcessor
                                     HttpHeader.PREFERENCE_APPLIED, "maxpagesize=" + size));
         }
         if (address.key() == null) {
-            var page = reads.page(address, uri, request, format);
+            var page =
+                    uri.getApplyOption() == null
+                            ? reads.page(address, uri, request, format)
+                            : new Groups(exchange).page(address, uri, request, format);
             ODataResponses.bytes(response, HttpStatus.OK, type, page);
         } else {
             ODataResponses.json(response, HttpStatus.OK, type, reads.items(address, uri, format));

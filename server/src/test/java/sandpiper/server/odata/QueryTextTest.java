@@ -21,6 +21,7 @@ import sandpiper.model.release.Release;
 import sandpiper.model.release.ResourceType.Operation;
 import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.odata.metadata.ServiceModel;
+import sandpiper.server.odata.query.FilterText;
 import sandpiper.server.problem.ProblemException;
 
 /** What options of an address become: a condition in FEEL, and what of an entity is answered. */

@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
+import sandpiper.engine.record.Aggregation;
 import sandpiper.engine.record.Page;
 import sandpiper.engine.record.Query;
 import sandpiper.engine.record.RecordView;
@@ -197,14 +198,8 @@ public final class SqlRecords implements RecordStorage {
     }
 
     @Override
-    public FigureRow figures(Session session, Query query, List<Field> sums) {
-        return new FigureReader(release, query, sums).all(SqlSession.of(session));
-    }
-
-    @Override
-    public List<FigureRow> figuresBy(
-            Session session, Query query, List<Field> sums, Field by, int limit) {
-        return new FigureReader(release, query, sums).by(SqlSession.of(session), by, limit);
+    public List<Aggregation.Row> aggregate(Session session, Query query, Aggregation wanted) {
+        return new AggregateReader(release, query, wanted).rows(SqlSession.of(session));
     }
 
     @Override

@@ -18,6 +18,7 @@ import org.apache.olingo.commons.api.edmx.EdmxReferenceInclude;
 public final class Annotations {
     private static final String CORE = "Org.OData.Core.V1";
     private static final String CAPABILITIES = "Org.OData.Capabilities.V1";
+    private static final String AGGREGATION = "Org.OData.Aggregation.V1";
     private static final String VALIDATION = "Org.OData.Validation.V1";
 
     /** Those that become conditions the database can answer. */
@@ -42,7 +43,8 @@ public final class Annotations {
         return List.of(
                 reference(server, CORE, "Core"),
                 reference(server, CAPABILITIES, "Capabilities"),
-                reference(server, VALIDATION, "Validation"));
+                reference(server, VALIDATION, "Validation"),
+                reference(server, AGGREGATION, "Aggregation"));
     }
 
     private static EdmxReference reference(String server, String namespace, String alias) {
@@ -126,6 +128,26 @@ public final class Annotations {
                 record(
                         value("Readable", bool(queried)),
                         value("ReadByKeyRestrictions", record(value("Readable", bool(byKey))))));
+    }
+
+    /** What {@code $apply} can ask of a set. */
+    static CsdlAnnotation groups() {
+        return of(
+                AGGREGATION + ".ApplySupported",
+                record(
+                        value(
+                                "Transformations",
+                                new CsdlCollection()
+                                        .setItems(
+                                                List.of(
+                                                        string("filter"),
+                                                        string("groupby"),
+                                                        string("aggregate")))),
+                        value(
+                                "Rollup",
+                                new CsdlConstantExpression(
+                                        ConstantExpressionType.EnumMember,
+                                        AGGREGATION + ".RollupType/None"))));
     }
 
     /** Line items come and go with their record, and nothing of them is asked one by one. */

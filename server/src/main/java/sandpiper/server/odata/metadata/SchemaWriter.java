@@ -213,6 +213,9 @@ public final class SchemaWriter {
         annotations.add(
                 Annotations.reading(
                         resource.offers(Operation.QUERY), resource.offers(Operation.READ)));
+        if (resource.offers(Operation.QUERY)) {
+            annotations.add(Annotations.groups());
+        }
         boolean searched =
                 resource.tree(Operation.QUERY)
                         .filter(tree ->

@@ -1,4 +1,4 @@
-package sandpiper.server.odata;
+package sandpiper.server.odata.query;
 
 import java.util.EnumSet;
 import java.util.IdentityHashMap;
@@ -27,6 +27,7 @@ import org.apache.olingo.server.api.uri.queryoption.expression.MethodKind;
 import org.apache.olingo.server.api.uri.queryoption.expression.Unary;
 import org.apache.olingo.server.api.uri.queryoption.expression.UnaryOperatorKind;
 import org.jspecify.annotations.Nullable;
+import sandpiper.model.release.FieldPath;
 import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.odata.request.Refusals;
 import sandpiper.server.problem.ProblemException;
@@ -59,7 +60,7 @@ public final class FilterText implements ExpressionVisitor<String> {
     }
 
     /** {@code uri} has the values of the aliases in the expression. */
-    static String of(EntityShape shape, UriInfo uri, Expression expression) {
+    public static String of(EntityShape shape, UriInfo uri, Expression expression) {
         try {
             return expression.accept(new FilterText(shape, uri, negates(expression)));
         } catch (ODataException e) {
@@ -92,9 +93,13 @@ public final class FilterText implements ExpressionVisitor<String> {
     }
 
     /** The path of a value as FEEL writes it: {@code vessel.name} for {@code vessel/name}. */
-    static String path(EntityShape shape, UriInfoResource resource) {
+    public static String path(EntityShape shape, UriInfoResource resource) {
+        return path(shape, resource.getUriResourceParts()).written();
+    }
+
+    /** Where the value that an address leads to stands in a record. */
+    static FieldPath path(EntityShape shape, List<UriResource> parts) {
         var at = shape;
-        var parts = resource.getUriResourceParts();
         for (var part : parts.subList(0, parts.size() - 1)) {
             var further =
                     part instanceof UriResourceNavigation one
@@ -106,24 +111,24 @@ public final class FilterText implements ExpressionVisitor<String> {
                 && !one.getProperty().isCollection()) {
             // Only whether there is such a record can be asked of it.
             return at.reference(one.getProperty().getName())
-                    .map(reference -> reference.path().written())
+                    .map(EntityShape.ToOne::path)
                     .orElseThrow(() -> cannotLookInto(one));
         }
         if (!(parts.getLast() instanceof UriResourceProperty last)) {
             throw cannotLookInto(parts.getLast());
         }
         return at.value(last.getProperty().getName())
-                .map(value -> value.path().written())
+                .map(EntityShape.Value::path)
                 .orElseThrow(() ->
                         Refusals.bad(
-                                "You cannot filter or sort by %s."
+                                "You cannot filter, sort or group by %s."
                                         .formatted(last.getProperty().getName())));
     }
 
     private static ProblemException cannotLookInto(UriResource part) {
         return Refusals.notOffered(
-                "A filter compares values of the record and of records it refers to; it cannot look"
-                        + " into %s.".formatted(part));
+                "Values of the record and of records it refers to can be asked for; what is in %s cannot."
+                        .formatted(part));
     }
 
     @Override
