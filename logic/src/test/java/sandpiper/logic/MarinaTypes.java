@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import sandpiper.logic.type.FunctionType;
+import sandpiper.logic.type.FunctionType.Parameter;
 import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.LogicType.AmountOf;
 import sandpiper.logic.type.LogicType.ChoiceOf;
@@ -30,7 +32,17 @@ public final class MarinaTypes {
         VESSEL.field("registration", Simple.TEXT, false)
                 .field("length", Simple.NUMBER, false)
                 .field("insuredUntil", Simple.DATE, true)
-                .related("stays", STAY, "vessel");
+                .related("stays", STAY, "vessel")
+                .transition("layUp")
+                .function(
+                        new Function(
+                                "fits",
+                                true,
+                                List.of(
+                                        new Parameter("metres", Simple.NUMBER, true),
+                                        new Parameter("day", Simple.DATE, false)),
+                                Simple.BOOLEAN))
+                .function(new Function("register", false, List.of(), null));
         PIER.field("code", Simple.TEXT, false)
                 .field("open", Simple.BOOLEAN, false)
                 .related("stays", STAY, "pier");
@@ -70,6 +82,13 @@ public final class MarinaTypes {
 
     private MarinaTypes() {}
 
+    private record Function(
+            String name,
+            boolean isOnRecord,
+            List<Parameter> parameters,
+            @Nullable LogicType returns)
+            implements FunctionType {}
+
     record Field(String name, LogicType type, boolean mayBeEmpty, @Nullable String reference)
             implements Member {
         @Override
@@ -83,6 +102,8 @@ public final class MarinaTypes {
         private final String name;
         private final String key;
         private final Map<String, Member> members = new LinkedHashMap<>();
+        private final Map<String, FunctionType> functions = new LinkedHashMap<>();
+        private final List<String> transitions = new ArrayList<>();
 
         Type(String name, String key) {
             this.name = name;
@@ -97,6 +118,31 @@ public final class MarinaTypes {
         Type related(String field, Type other, String reference) {
             members.put(field, new Field(field, new ListOf(new RecordOf(other)), false, reference));
             return this;
+        }
+
+        Type function(FunctionType function) {
+            functions.put(function.name(), function);
+            return this;
+        }
+
+        Type transition(String transition) {
+            transitions.add(transition);
+            return this;
+        }
+
+        @Override
+        public Optional<FunctionType> function(String function) {
+            return Optional.ofNullable(functions.get(function));
+        }
+
+        @Override
+        public List<String> functionNames() {
+            return List.copyOf(functions.keySet());
+        }
+
+        @Override
+        public List<String> transitions() {
+            return transitions;
         }
 
         @Override

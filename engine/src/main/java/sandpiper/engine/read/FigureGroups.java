@@ -15,7 +15,6 @@ import java.util.Objects;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.record.Aggregation;
-import sandpiper.engine.record.Aggregation.Key;
 import sandpiper.engine.record.Aggregation.Measure;
 import sandpiper.engine.record.Figures;
 import sandpiper.engine.record.Figures.Group;
