@@ -413,7 +413,7 @@ class DraftCommandsTest {
             var into = folder.resolve("into");
 
             assertThat(service.run("pull", into.toString(), "--package", "yard").lines())
-                    .containsExactly("wrote yard/package.yaml", "1 files written.");
+                    .containsExactly("wrote yard/package.yaml", "1 file written.");
             assertThat(into.resolve("yard/package.yaml")).hasContent("package: yard\n");
             assertThat(service.run("pull", into.toString(), "--package", "yard").lines())
                     .containsExactly("Nothing differs.");

@@ -16,6 +16,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -73,6 +74,12 @@ class RehearsalJourneyTest {
                     when: { create: Rope, values: { coil: C, piece: 1, metres: 25 } }
                     then: { values: { price: 50 } }
             """;
+
+    /** More are done with {@code -Dsandpiper.kills=30}. */
+    private static final int KILLS = Integer.getInteger("sandpiper.kills", 1);
+
+    /** Milliseconds within which a rehearsal of a few hundred records is made. */
+    private static final int KILLED_WITHIN = 1_500;
 
     @TempDir private Path folder;
     private final HttpClient http = HttpClient.newHttpClient();
@@ -347,5 +354,39 @@ class RehearsalJourneyTest {
         assertThat(files()).noneMatch(file -> file.contains("rehearsal"));
         assertThat(get("/rehearsal/api/ropes/v1/ropes")).contains("No rehearsal is served");
         assertThat(create("", "live", 7, 1).statusCode()).isEqualTo(201);
+    }
+
+    private HttpResponse<String> rehearse() throws Exception {
+        return send(
+                at("/manage/v1/rehearsal").POST(BodyPublishers.noBody()),
+                Demo.ADMIN + ":" + Demo.PASSWORD);
+    }
+
+    @Test
+    void aSecondIsRefusedAndAKillWhileItIsMadeLeavesNothing() throws Exception {
+        for (int i = 0; i < 300; i++) {
+            assertThat(create("", "A", i, 5).statusCode()).isEqualTo(201);
+        }
+        push(ROPE.replace("metres * 2", "metres * 3"), "requirements: {}\n");
+        var random = new Random(7);
+        for (int kill = 0; kill < KILLS; kill++) {
+            assertThat(rehearse().statusCode()).isEqualTo(202);
+            var second = rehearse();
+            assertThat(second.statusCode()).as(second.body()).isEqualTo(409);
+            assertThat(second.body()).contains("A rehearsal of admin is under way");
+            // The first steps are the shortest.
+            Thread.sleep((long) (KILLED_WITHIN * Math.pow(random.nextDouble(), 4)));
+            var reached = service.client().draft().rehearsal().value().stage();
+            service.kill();
+            service.close();
+            service = start();
+            assertThat(files())
+                    .as("killed while %s", reached)
+                    .noneMatch(file -> file.contains("rehearsal") || file.contains("before"));
+            assertThat(get("/api/ropes/v1/ropes?count=true&limit=1"))
+                    .as("killed while %s", reached)
+                    .contains("\"count\":300", "\"price\":10.00");
+            assertThat(CommandRun.of(service, "status")).contains("release 1");
+        }
     }
 }

@@ -427,14 +427,24 @@ class TakeBackTest {
     }
 
     @Test
-    void textsInALanguageThatGoesAreToldAsLost() {
-        yard.engine
-                .drafts()
-                .push(files(YARD, JOB.replace("text, localised: true", "text")), Actor.SYSTEM);
-
-        assertThat(yard.engine.releases().preview().losses())
+    void whatBecameATextGoesBackWhereItIsStillANumber() {
+        var before = job("J1");
+        var asText =
+                JOB.replace("hours: { type: decimal, scale: 1 }", "hours: { type: text }")
+                        .replace("formula: hours * 2", "formula: number(hours) * 2");
+        yard.release(files(YARD, asText));
+        assertThat(job("J1")).containsEntry("hours", "1.5");
+        done(yard.change("Job", "J2", "hours", "two"));
+        assertThat(preview(1).obstacles())
                 .containsExactly(
-                        "Job.title is no longer kept in de, and its text in 1 record is lost.");
+                        "Job.hours becomes decimal with 1 place, but 1 record has a text that"
+                                + " cannot be read as that: change them first.");
+
+        done(yard.change("Job", "J2", "hours", "2"));
+        takeBack(1, false);
+
+        assertThat(job("J1")).isEqualTo(before);
+        assertThat(job("J2")).containsEntry("hours", new BigDecimal("2.0"));
     }
 
     @Test

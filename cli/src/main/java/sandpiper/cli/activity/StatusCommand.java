@@ -8,6 +8,7 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 import sandpiper.cli.common.Connection;
+import sandpiper.cli.common.Plural;
 import sandpiper.cli.common.Table;
 import sandpiper.client.ManageClient;
 
@@ -38,13 +39,20 @@ public final class StatusCommand implements Callable<Integer> {
             out.println(ManageClient.writePretty(answer.json()));
         } else {
             out.printf(
-                    "%s: version %s, release %d, %d services%n",
-                    client.server(), status.version(), status.release(), status.services());
+                    "%s: version %s, release %d, %s%n",
+                    client.server(),
+                    status.version(),
+                    status.release(),
+                    Plural.of(status.services(), "service"));
             int waiting = status.changedFiles();
             out.println(
                     waiting == 0
                             ? "The draft is released."
-                            : "%d files wait to be released.".formatted(waiting));
+                            : "%s to be released."
+                                    .formatted(
+                                            waiting == 1
+                                                    ? "1 file waits"
+                                                    : waiting + " files wait"));
             status.working()
                     .forEach(one ->
                             out.printf(

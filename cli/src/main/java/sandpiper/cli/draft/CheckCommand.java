@@ -13,6 +13,7 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import sandpiper.cli.common.Connection;
 import sandpiper.cli.common.DiagnosticText;
+import sandpiper.cli.common.Plural;
 import sandpiper.client.ManageClient;
 import sandpiper.model.check.Definitions;
 
@@ -102,8 +103,10 @@ public final class CheckCommand implements Callable<Integer> {
 
     private static String summary(int errors, int files, int all) {
         return errors == 0
-                ? "%d files are in order%s."
-                        .formatted(files, all == 0 ? "" : ", with %d warnings".formatted(all))
-                : "%d %s in %d files.".formatted(errors, errors == 1 ? "error" : "errors", files);
+                ? "%s in order%s."
+                        .formatted(
+                                files == 1 ? "1 file is" : files + " files are",
+                                all == 0 ? "" : ", with " + Plural.of(all, "warning"))
+                : "%s in %s.".formatted(Plural.of(errors, "error"), Plural.of(files, "file"));
     }
 }

@@ -65,7 +65,11 @@ public final class DiffCommand implements Callable<Integer> {
         if (preview.files().isEmpty()) {
             text.append("%s is the same as the live release.%n".formatted(what));
         } else if (preview.changes().isEmpty() && preview.diagnostics().isEmpty()) {
-            text.append("%d files differ in their text only.%n".formatted(preview.files().size()));
+            int files = preview.files().size();
+            text.append(
+                    files == 1
+                            ? "1 file differs in its text only.%n".formatted()
+                            : "%d files differ in their text only.%n".formatted(files));
         }
         return text.toString();
     }

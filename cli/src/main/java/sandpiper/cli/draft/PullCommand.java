@@ -12,6 +12,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import sandpiper.cli.common.Connection;
+import sandpiper.cli.common.Plural;
 import sandpiper.client.RefusedException;
 
 @Command(
@@ -66,7 +67,7 @@ public final class PullCommand implements Callable<Integer> {
             out.println("wrote " + path);
             written++;
         }
-        out.println(written == 0 ? "Nothing differs." : "%d files written.".formatted(written));
+        out.println(written == 0 ? "Nothing differs." : Plural.of(written, "file") + " written.");
         out.flush();
         return 0;
     }

@@ -17,6 +17,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import sandpiper.cli.common.AnsweringCommand;
 import sandpiper.cli.common.Connection;
+import sandpiper.cli.common.Plural;
 import sandpiper.cli.draft.PackageFiles;
 import sandpiper.client.RefusedException;
 import sandpiper.model.check.Definitions;
@@ -164,12 +165,12 @@ public final class PackCommand extends AnsweringCommand implements Callable<Inte
                         : out;
         Files.write(file, archive);
         return say(
-                "%s has %s %s, %d files, content %s, %s."
+                "%s has %s %s, %s, content %s, %s."
                         .formatted(
                                 file,
                                 manifest.name(),
                                 manifest.version(),
-                                packed.files().size(),
+                                Plural.of(packed.files().size(), "file"),
                                 manifest.content(),
                                 packed.signer() == null
                                         ? "not signed"

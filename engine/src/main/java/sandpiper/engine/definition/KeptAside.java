@@ -173,6 +173,7 @@ public final class KeptAside {
                 List<FieldChange> fields,
                 @Nullable Fields coming) {
             for (var change : fields) {
+                languages(known, object, part, change);
                 var after = change.after();
                 if (after == null
                         || change.before() != null
@@ -186,6 +187,22 @@ public final class KeptAside {
                     found.add(
                             new Comeback(
                                     kept, object, part, List.of(new FieldChange(then, after))));
+                }
+            }
+        }
+
+        /** Texts in a language that a field has again. */
+        private void languages(
+                Place known, ObjectType object, @Nullable Part part, FieldChange change) {
+            for (var language : change.languagesCome()) {
+                var before = Objects.requireNonNull(change.before());
+                var written = Place.inLanguage(before.name(), language);
+                var kept = newest(new Place(known.object(), known.part(), written));
+                var then = kept == null ? null : field(kept);
+                if (kept != null && then != null) {
+                    var now = Objects.requireNonNull(change.after()).inLanguage(language);
+                    found.add(
+                            new Comeback(kept, object, part, List.of(new FieldChange(then, now))));
                 }
             }
         }
@@ -207,14 +224,21 @@ public final class KeptAside {
                     : object.part(Objects.requireNonNull(kept.place().part())).orElse(null);
         }
 
+        /** The field as it was, or what it was in one language. */
         private @Nullable Field field(Kept kept) {
-            var name = Objects.requireNonNull(kept.place().field());
-            if (kept.place().part() != null) {
-                var part = part(kept);
-                return part == null ? null : part.fields().find(name).orElse(null);
-            }
-            var object = object(kept);
-            return object == null ? null : object.fields().find(name).orElse(null);
+            var written = Objects.requireNonNull(kept.place().field());
+            int language = written.indexOf('.');
+            var name = language < 0 ? written : written.substring(0, language);
+            var field = fields(kept).flatMap(fields -> fields.find(name)).orElse(null);
+            return field == null || language < 0
+                    ? field
+                    : field.inLanguage(written.substring(language + 1));
+        }
+
+        private Optional<Fields> fields(Kept kept) {
+            return kept.place().part() == null
+                    ? Optional.ofNullable(object(kept)).map(ObjectType::fields)
+                    : Optional.ofNullable(part(kept)).map(Part::fields);
         }
     }
 }

@@ -10,7 +10,8 @@ import org.jspecify.annotations.Nullable;
  */
 public interface KeptStorage {
     /**
-     * The records of an object, the line items of a part, or the values of one field.
+     * The records of an object, the line items of a part, or the values of one field, perhaps in
+     * one language.
      *
      * @param number tells it from others; later ones have higher numbers
      * @param release the last release that had it
@@ -24,9 +25,15 @@ public interface KeptStorage {
      * An object, a part or a field by its name.
      *
      * @param part {@code null} for what belongs to the object itself
-     * @param field {@code null} for all of the object or part
+     * @param field {@code null} for all of the object or part; {@code title.de} for the texts of a
+     *     field in one language
      */
     record Place(String object, @Nullable String part, @Nullable String field) {
+        /** How the texts of a field in one language are called. */
+        public static String inLanguage(String field, String language) {
+            return field + "." + language;
+        }
+
         /** As people write it: {@code Stay.charges.amount}. */
         public String written() {
             return object + (part == null ? "" : "." + part) + (field == null ? "" : "." + field);

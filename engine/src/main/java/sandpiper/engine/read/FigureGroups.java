@@ -64,7 +64,7 @@ public final class FigureGroups {
         var wanted =
                 new Aggregation(
                         List.of(
-                                new Key(
+                                new Aggregation.Key(
                                         FieldPath.of(grouping.field()),
                                         isMoment(grouping.field()))),
                         measures,

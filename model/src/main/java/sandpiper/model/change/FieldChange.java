@@ -10,6 +10,7 @@ import sandpiper.model.definition.DefaultValue;
 import sandpiper.model.definition.TravelSource;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
+import sandpiper.model.type.TextType;
 
 /**
  * A field before and after.
@@ -62,6 +63,34 @@ public record FieldChange(@Nullable Field before, @Nullable Field after) {
     /** Whether the values need another form. */
     public boolean changesType() {
         return before != null && after != null && !before.type().equals(after.type());
+    }
+
+    /** Languages in which a text that stays is no longer kept. */
+    public List<String> languagesGone() {
+        return after == null ? List.of() : languagesBeside(before, after);
+    }
+
+    /** Languages in which a text that was there is kept from now on. */
+    public List<String> languagesCome() {
+        return before == null ? List.of() : languagesBeside(after, before);
+    }
+
+    /**
+     * The languages of a localised text that another does not have; one that is not localised has
+     * the main one.
+     */
+    private static List<String> languagesBeside(@Nullable Field field, Field other) {
+        if (field == null
+                || field.isDerived()
+                || !(field.type() instanceof TextType text)
+                || !(other.type() instanceof TextType rest)) {
+            return List.of();
+        }
+        var first = text.isLocalised() ? text.languages().getFirst() : "";
+        return text.languages().stream()
+                .filter(one ->
+                        rest.isLocalised() ? !rest.languages().contains(one) : !one.equals(first))
+                .toList();
     }
 
     /** What a person is told, one sentence for each difference; empty when nothing differs. */

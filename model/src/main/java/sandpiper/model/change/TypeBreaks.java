@@ -74,7 +74,8 @@ final class TypeBreaks {
         if (was instanceof NumberType before
                 && is instanceof NumberType now
                 && now.scale() < before.scale()) {
-            return "takes %d decimal places instead of %d".formatted(now.scale(), before.scale());
+            return "takes %d decimal %s instead of %d"
+                    .formatted(now.scale(), now.scale() == 1 ? "place" : "places", before.scale());
         }
         return null;
     }

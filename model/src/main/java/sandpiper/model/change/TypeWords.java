@@ -21,16 +21,19 @@ public final class TypeWords {
             case FieldType.Reference reference -> "reference to " + reference.to();
             case TextType text when text.keyword() == TypeKeyword.TEXT -> text(text);
             case NumberType number when number.keyword() == TypeKeyword.AMOUNT ->
-                    "amount in %s with %d places".formatted(number.currency(), number.scale());
+                    "amount in %s with %s".formatted(number.currency(), places(number.scale()));
             case NumberType number when number.keyword() != TypeKeyword.INTEGER ->
-                    "%s with %d places".formatted(number.keyword().word(), number.scale());
-            case MoneyType money ->
-                    "amount in the record's currency with %d places".formatted(money.scale());
+                    "%s with %s".formatted(number.keyword().word(), places(number.scale()));
+            case MoneyType money -> "amount in the record's currency with " + places(money.scale());
             case ChoiceType choice -> "choice of " + String.join(", ", choice.choices().codes());
             case OutsideChoiceType outside -> "choice from " + outside.lookup();
             case FileType file -> "file, " + file.taken();
             default -> type.keyword().word();
         };
+    }
+
+    private static String places(int scale) {
+        return scale == 1 ? "1 place" : scale + " places";
     }
 
     private static String text(TextType text) {

@@ -1,10 +1,12 @@
 package sandpiper.model.release;
 
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.definition.DefaultValue;
 import sandpiper.model.definition.FieldLogic;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.OutsideChoiceType;
+import sandpiper.model.type.TextType;
 
 /**
  * A field of an object or a part.
@@ -64,6 +66,34 @@ public record Field(
                 logic,
                 added,
                 read);
+    }
+
+    /**
+     * The texts in one language of a localised field, as a field of its own that is called what
+     * their column is.
+     *
+     * @throws IllegalArgumentException when the field has no texts in it
+     */
+    public Field inLanguage(String language) {
+        if (!(type instanceof TextType text) || !text.languages().contains(language)) {
+            throw new IllegalArgumentException("%s has no texts in %s".formatted(name, language));
+        }
+        var column = text.columns().get(text.languages().indexOf(language));
+        return new Field(
+                index,
+                name + column.suffix(),
+                label,
+                null,
+                new TextType(
+                        text.keyword(), text.length(), text.pattern(), text.multiline(), List.of()),
+                false,
+                false,
+                readOnly,
+                null,
+                null,
+                FieldLogic.NONE,
+                addedBy,
+                false);
     }
 
     /**

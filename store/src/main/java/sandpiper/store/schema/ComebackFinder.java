@@ -80,7 +80,7 @@ final class ComebackFinder {
                 .formatted(
                         comeback.object().name(),
                         part == null ? "" : "." + part.name(),
-                        field.name());
+                        comeback.isWhole() ? field.name() : comeback.kept().now().field());
     }
 
     private boolean areTaken(Comeback comeback, FieldType type, List<String> values) {

@@ -55,11 +55,19 @@ final class Conversion {
         if (isCode && to instanceof ChoiceType) {
             return Optional.of(List.of(column));
         }
+        if (isWritten(from) && TextForm.of(to) instanceof TextForm form) {
+            return Optional.of(List.of(form.read(column)));
+        }
         if (isCode && to instanceof OutsideChoiceType) {
             // What it is called outside is known when it is chosen again.
             return Optional.of(List.of(column, "null"));
         }
         return Optional.empty();
+    }
+
+    /** Whether values are stored as they are written, so that other types may be read from them. */
+    private static boolean isWritten(FieldType type) {
+        return type instanceof ChoiceType || (type instanceof TextType text && !text.isLocalised());
     }
 
     private static boolean sameForm(FieldType from, FieldType to) {
@@ -97,7 +105,7 @@ final class Conversion {
                 : "%s / %d".formatted(column, power(from - to));
     }
 
-    private static long power(int exponent) {
+    static long power(int exponent) {
         long power = 1;
         for (int i = 0; i < exponent; i++) {
             power *= 10;
@@ -163,6 +171,9 @@ final class Conversion {
      */
     Optional<String> unfit() {
         var column = Tables.quoted(before.name());
+        if (isWritten(before.type()) && TextForm.of(after.type()) instanceof TextForm form) {
+            return Optional.of(form.unfit(column));
+        }
         return switch (after.type()) {
             case NumberType to when before.type() instanceof NumberType from ->
                     Optional.of(unfit(column, from, to));
@@ -225,11 +236,15 @@ final class Conversion {
 
     /** Why values are in the way. */
     String unfitBecause() {
+        if (isWritten(before.type()) && TextForm.of(after.type()) != null) {
+            return "a text that cannot be read as that";
+        }
         return switch (after.type()) {
             case NumberType to
                     when before.type() instanceof NumberType from && to.scale() >= from.scale() ->
                     "more digits than it can have";
-            case NumberType to -> "more than %d decimal places".formatted(to.scale());
+            case NumberType to ->
+                    "more than " + Counts.of(to.scale(), "decimal place", "decimal places");
             case TextType to -> "more than %d characters".formatted(to.length());
             case FileType to -> "a file that is not " + to.taken();
             case ChoiceType to ->

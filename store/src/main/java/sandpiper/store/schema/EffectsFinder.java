@@ -14,7 +14,6 @@ import sandpiper.model.change.TypeWords;
 import sandpiper.model.release.Field;
 import sandpiper.model.type.FieldType;
 import sandpiper.model.type.ParsedValue;
-import sandpiper.model.type.TextType;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.Tables;
@@ -121,7 +120,7 @@ final class EffectsFinder {
                                 .formatted(shape.title(), after.name(), rows(table)));
             }
         } else if (before != null && after != null) {
-            findDifference(shape, table, before, after);
+            findDifference(shape, table, change, before, after);
         }
     }
 
@@ -176,7 +175,8 @@ final class EffectsFinder {
                 : "";
     }
 
-    private void findDifference(TableShape shape, String table, Field before, Field after) {
+    private void findDifference(
+            TableShape shape, String table, FieldChange change, Field before, Field after) {
         var column = Sql.column(before.name());
         if (after.required() && !before.required()) {
             long empty = count(table, column.isNull());
@@ -192,30 +192,27 @@ final class EffectsFinder {
                     table,
                     List.of(before.name()));
         }
-        findLanguages(shape, table, before, after);
+        findLanguages(shape, table, change, before);
         if (!before.type().equals(after.type())) {
             findUnfit(shape, table, new Conversion(before, after), before, after);
         }
     }
 
     /** Texts in languages that a field has no more. */
-    private void findLanguages(TableShape shape, String table, Field before, Field after) {
-        if (!(before.type() instanceof TextType from)
-                || !from.isLocalised()
-                || !(after.type() instanceof TextType to)) {
-            return;
-        }
-        var columns = Tables.columns(before);
-        for (int i = 0; i < columns.size(); i++) {
-            var language = from.languages().get(i);
-            boolean stays = to.isLocalised() ? to.languages().contains(language) : i == 0;
-            long filled = stays ? 0 : count(table, Sql.column(columns.get(i)).isNotNull());
+    private void findLanguages(TableShape shape, String table, FieldChange change, Field before) {
+        for (var language : change.languagesGone()) {
+            long filled = filled(table, before.inLanguage(language));
             if (filled > 0) {
                 losses.add(
-                        "%s.%s is no longer kept in %s, and its text in %s is lost."
+                        (keeps
+                                        ? "%s.%s is no longer kept in %s. Its text in %s is kept"
+                                                + " aside for 30 days, and comes back when the"
+                                                + " language does."
+                                        : "%s.%s is no longer kept in %s, and its text in %s is"
+                                                + " lost.")
                                 .formatted(
                                         shape.title(),
-                                        after.name(),
+                                        ComebackFit.now(change).name(),
                                         language,
                                         Counts.records(filled)));
             }

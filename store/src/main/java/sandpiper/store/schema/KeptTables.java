@@ -2,6 +2,7 @@ package sandpiper.store.schema;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import org.jooq.Condition;
 import org.jooq.Field;
 import org.jooq.Record;
@@ -95,31 +96,52 @@ final class KeptTables {
             List<FieldChange> fields,
             String objectNow,
             @Nullable String partNow) {
-        var own = own(object, part);
         for (var change : fields) {
             var field = change.before();
-            if (field == null || change.after() != null || field.isDerived()) {
+            if (field == null) {
                 continue;
             }
-            var columns = new ArrayList<Field<?>>();
-            if (part == null) {
-                columns.add(Sql.column(own, Tables.ID));
-            } else {
-                columns.add(owner());
-                columns.add(Sql.column(own, Tables.LINE));
+            var after = change.after();
+            if (after == null && !field.isDerived()) {
+                var now = new Place(objectNow, partNow, field.name());
+                keepValues(object, part, field, field.name(), now);
             }
-            columns.addAll(columns(own, field));
-            var isFilled =
-                    DSL.or(
-                            Tables.columns(field).stream()
-                                    .map(column -> Sql.column(own, column).isNotNull())
-                                    .toList());
-            var place = new Place(object.name(), part == null ? null : part.name(), field.name());
-            keep(
-                    place,
-                    new Place(objectNow, partNow, field.name()),
-                    from(object, part, columns, isFilled));
+            for (var language : change.languagesGone()) {
+                var now = new Place(objectNow, partNow, inLanguage(after, language));
+                var texts = field.inLanguage(language);
+                keepValues(object, part, texts, inLanguage(field, language), now);
+            }
         }
+    }
+
+    /** As people write it: {@code title.de}. */
+    private static String inLanguage(
+            sandpiper.model.release.@Nullable Field field, String language) {
+        return Place.inLanguage(Objects.requireNonNull(field).name(), language);
+    }
+
+    private void keepValues(
+            ObjectType object,
+            @Nullable Part part,
+            sandpiper.model.release.Field field,
+            String written,
+            Place now) {
+        var own = own(object, part);
+        var columns = new ArrayList<Field<?>>();
+        if (part == null) {
+            columns.add(Sql.column(own, Tables.ID));
+        } else {
+            columns.add(owner());
+            columns.add(Sql.column(own, Tables.LINE));
+        }
+        columns.addAll(columns(own, field));
+        var isFilled =
+                DSL.or(
+                        Tables.columns(field).stream()
+                                .map(column -> Sql.column(own, column).isNotNull())
+                                .toList());
+        var place = new Place(object.name(), part == null ? null : part.name(), written);
+        keep(place, now, from(object, part, columns, isFilled));
     }
 
     private static String own(ObjectType object, @Nullable Part part) {

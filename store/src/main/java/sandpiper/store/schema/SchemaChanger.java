@@ -10,13 +10,16 @@ import java.util.stream.Stream;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.HistoryStorage;
+import sandpiper.engine.port.KeptStorage.Place;
 import sandpiper.engine.port.SchemaStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
+import sandpiper.model.change.FieldChange;
 import sandpiper.model.change.ObjectChange;
 import sandpiper.model.change.ReleaseChange;
 import sandpiper.model.definition.DefaultValue;
 import sandpiper.model.release.Field;
+import sandpiper.model.type.TextType;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.system.SqlKept;
 import sandpiper.store.table.ColumnValues;
@@ -142,6 +145,24 @@ public final class SchemaChanger implements SchemaStorage {
                         && !partBefore.name().equals(partAfter.name())) {
                     SqlKept.renamePart(sql, after.name(), partBefore.name(), partAfter.name());
                 }
+                if (after != null && partAfter != null) {
+                    renameTexts(sql, after.name(), partAfter.name(), part.fields());
+                }
+            }
+            if (after != null) {
+                renameTexts(sql, after.name(), null, object.fields());
+            }
+        }
+    }
+
+    /** What was kept of a text in a language follows the text. */
+    private static void renameTexts(
+            SqlSession sql, String object, @Nullable String part, List<FieldChange> fields) {
+        for (var change : fields) {
+            if (change.isRenamed() && ComebackFit.then(change).type() instanceof TextType) {
+                var from = ComebackFit.then(change).name();
+                SqlKept.renameTexts(
+                        sql, new Place(object, part, from), ComebackFit.now(change).name());
             }
         }
     }

@@ -1,6 +1,7 @@
 package sandpiper.store.system;
 
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.KeptStorage;
 import sandpiper.engine.port.SchemaStorage.Keeping;
@@ -45,6 +46,7 @@ public final class SqlKept implements KeptStorage {
             TABLE.update(List.of("object_now"), Sql.is("object_now"));
     private static final String RENAME_PART =
             TABLE.update(List.of("part_now"), Sql.is("object_now").and(Sql.is("part_now")));
+    private static final String RENAME_FIELD = TABLE.update(List.of("field_now"), Sql.is("number"));
 
     /** The table that has the values. */
     public static String table(long number) {
@@ -53,17 +55,20 @@ public final class SqlKept implements KeptStorage {
 
     @Override
     public List<Kept> all(Session session) {
-        return SqlSession.of(session)
-                .list(
-                        ALL,
-                        row ->
-                                new Kept(
-                                        row.getLong(1),
-                                        TemporalType.instant(row.getLong(2)),
-                                        row.getInt(3),
-                                        place(row.getString(4), row.getString(5), row.getString(6)),
-                                        place(row.getString(7), row.getString(8), row.getString(9)),
-                                        row.getLong(10)));
+        return all(SqlSession.of(session));
+    }
+
+    private static List<Kept> all(SqlSession sql) {
+        return sql.list(
+                ALL,
+                row ->
+                        new Kept(
+                                row.getLong(1),
+                                TemporalType.instant(row.getLong(2)),
+                                row.getInt(3),
+                                place(row.getString(4), row.getString(5), row.getString(6)),
+                                place(row.getString(7), row.getString(8), row.getString(9)),
+                                row.getLong(10)));
     }
 
     private static Place place(String object, @Nullable String part, @Nullable String field) {
@@ -107,5 +112,27 @@ public final class SqlKept implements KeptStorage {
     /** Follows a part to its new name. */
     public static void renamePart(SqlSession sql, String object, String from, String to) {
         sql.run(RENAME_PART, to, object, from);
+    }
+
+    /**
+     * Follows what was kept of a text in its languages, such as {@code title.de}, to its new name.
+     *
+     * @param from the text as it was called, in its object and part as these are called now
+     */
+    public static void renameTexts(SqlSession sql, Place from, String to) {
+        var start = Place.inLanguage(Objects.requireNonNull(from.field()), "");
+        for (var kept : all(sql)) {
+            var now = kept.now();
+            var field = now.field();
+            if (field != null
+                    && field.startsWith(start)
+                    && now.object().equals(from.object())
+                    && Objects.equals(now.part(), from.part())) {
+                sql.run(
+                        RENAME_FIELD,
+                        Place.inLanguage(to, field.substring(start.length())),
+                        kept.number());
+            }
+        }
     }
 }
