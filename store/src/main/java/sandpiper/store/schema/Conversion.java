@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import sandpiper.model.change.TypeWords;
 import sandpiper.model.release.Field;
 import sandpiper.model.type.ChoiceType;
@@ -55,7 +56,8 @@ final class Conversion {
         if (isCode && to instanceof ChoiceType) {
             return Optional.of(List.of(column));
         }
-        if (isWritten(from) && TextForm.of(to) instanceof TextForm form) {
+        var form = written();
+        if (form != null) {
             return Optional.of(List.of(form.read(column)));
         }
         if (isCode && to instanceof OutsideChoiceType) {
@@ -65,9 +67,13 @@ final class Conversion {
         return Optional.empty();
     }
 
-    /** Whether values are stored as they are written, so that other types may be read from them. */
-    private static boolean isWritten(FieldType type) {
-        return type instanceof ChoiceType || (type instanceof TextType text && !text.isLocalised());
+    /** How values are read that are stored as they are written, or {@code null}. */
+    private @Nullable TextForm written() {
+        var from = before.type();
+        boolean isWritten =
+                from instanceof ChoiceType
+                        || (from instanceof TextType text && !text.isLocalised());
+        return isWritten ? TextForm.of(after.type()) : null;
     }
 
     private static boolean sameForm(FieldType from, FieldType to) {
@@ -171,7 +177,8 @@ final class Conversion {
      */
     Optional<String> unfit() {
         var column = Tables.quoted(before.name());
-        if (isWritten(before.type()) && TextForm.of(after.type()) instanceof TextForm form) {
+        var form = written();
+        if (form != null) {
             return Optional.of(form.unfit(column));
         }
         return switch (after.type()) {
@@ -236,7 +243,7 @@ final class Conversion {
 
     /** Why values are in the way. */
     String unfitBecause() {
-        if (isWritten(before.type()) && TextForm.of(after.type()) != null) {
+        if (written() != null) {
             return "a text that cannot be read as that";
         }
         return switch (after.type()) {
