@@ -51,6 +51,8 @@ public record AppliedGroups(
     public record Alias(String name, Measure measure) {}
 
     /**
+     * Reads the option of an address, with what stands beside it.
+     *
      * @param shown the fields that callers may see of each record
      */
     public static AppliedGroups of(EntityShape shape, FieldTree shown, UriInfo uri) {
