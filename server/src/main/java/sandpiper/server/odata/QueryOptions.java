@@ -69,7 +69,8 @@ public final class QueryOptions {
         var token = uri.getSkipTokenOption();
         if (token != null) {
             var place = exchange.cursors().read(fingerprint(call), token.getValue());
-            return Math.toIntExact((Long) Objects.requireNonNull(place.getFirst()));
+            return Math.toIntExact(
+                    (Long) Objects.requireNonNull(Objects.requireNonNull(place).getFirst()));
         }
         return uri.getSkipOption() == null ? 0 : uri.getSkipOption().getValue();
     }
