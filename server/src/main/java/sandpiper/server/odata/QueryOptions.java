@@ -67,10 +67,10 @@ public final class QueryOptions {
     /** The group to begin with, counted from 0. */
     int from(ServiceCall call) {
         var token = uri.getSkipTokenOption();
-        if (token != null) {
-            var place = exchange.cursors().read(fingerprint(call), token.getValue());
-            return Math.toIntExact(
-                    (Long) Objects.requireNonNull(Objects.requireNonNull(place).getFirst()));
+        var place =
+                token == null ? null : exchange.cursors().read(fingerprint(call), token.getValue());
+        if (place != null) {
+            return Math.toIntExact((Long) Objects.requireNonNull(place.getFirst()));
         }
         return uri.getSkipOption() == null ? 0 : uri.getSkipOption().getValue();
     }
