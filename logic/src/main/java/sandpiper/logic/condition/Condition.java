@@ -37,6 +37,15 @@ public sealed interface Condition {
     /** Something that is true or false by itself, and neither when it is empty. */
     record Holds(Operand flag) implements Condition {}
 
+    /**
+     * Whether a condition holds for some, or for every, line item of the record; neither true nor
+     * false where that hangs on one of which it is unknown.
+     *
+     * @param part what the line items are called
+     * @param condition about a line item; its paths begin there
+     */
+    record OverItems(boolean isEvery, String part, Condition condition) implements Condition {}
+
     /** Neither true nor false, whatever the record: something was compared with nothing. */
     record Unknown() implements Condition {}
 

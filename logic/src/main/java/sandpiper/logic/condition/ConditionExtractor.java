@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -88,6 +89,7 @@ final class ConditionExtractor {
                     case Term.Matches matches -> matches(matches.value(), matches.test());
                     case Term.Call call -> call(call);
                     case Term.Read read -> flag(read);
+                    case Term.Quantified quantified -> overItems(quantified);
                     default -> null;
                 };
         if (made == null && !varies(term)) {
@@ -245,6 +247,42 @@ final class ConditionExtractor {
                             ValueComparison.of(date, Operator.GREATER_OR_EQUAL, first, zone),
                             ValueComparison.of(date, Operator.LESS, first.plusYears(1), zone)));
         };
+    }
+
+    /** {@code some c in charges satisfies c.quantity > 2}, over the line items of the record. */
+    private @Nullable Binder overItems(Term.Quantified quantified) {
+        if (!surroundings.items() || quantified.sources().size() != 1) {
+            return null;
+        }
+        var source = quantified.sources().getFirst();
+        if (source.end() != null
+                || !(source.domain() instanceof Term.Read(var owner, var member, _))
+                || !(owner instanceof Term.Local local && local.slot() == item.slot())
+                || !prefix.isEmpty()
+                || !(member.type() instanceof LogicType.ListOf)
+                || member.reference() != null) {
+            return null;
+        }
+        var foreign = new HashSet<>(surroundings.foreign());
+        foreign.add(item.slot());
+        foreign.addAll(testedSlots());
+        var inner =
+                new ConditionExtractor(
+                                source.item(),
+                                List.of(),
+                                values,
+                                obstacle,
+                                new OuterScope(
+                                        surroundings.ownSlots(),
+                                        foreign,
+                                        surroundings.depth(),
+                                        false))
+                        .lower(quantified.condition());
+        return inner == null
+                ? null
+                : (bound, zone) ->
+                        new Condition.OverItems(
+                                quantified.isEvery(), member.name(), inner.bind(bound, zone));
     }
 
     private @Nullable Binder within(Term.Within within) {

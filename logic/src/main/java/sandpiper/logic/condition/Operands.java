@@ -118,7 +118,11 @@ final class Operands {
                                 field.path().subList(0, field.path().size() - 1),
                                 lowering.values(),
                                 new ConditionExtractor.Obstacle(),
-                                new OuterScope(formula.slots(), Set.of(), around.depth() + 1))
+                                new OuterScope(
+                                        formula.slots(),
+                                        Set.of(),
+                                        around.depth() + 1,
+                                        around.items()))
                         .operands()
                         .of(formula.term());
         return inner == null
@@ -328,7 +332,8 @@ final class Operands {
         foreign.addAll(lowering.testedSlots());
         var found =
                 Selections.total(
-                        aggregate, new OuterScope(around.ownSlots(), foreign, around.depth()));
+                        aggregate,
+                        new OuterScope(around.ownSlots(), foreign, around.depth(), false));
         if (found.isEmpty()) {
             return null;
         }

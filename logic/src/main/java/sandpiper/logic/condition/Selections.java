@@ -61,13 +61,14 @@ public final class Selections {
         var made =
                 new Selections(
                         records, null, List.of(), List.of(new Clause(condition, item, List.of())));
-        return made.lower(OuterScope.NONE) ? Optional.of(made) : Optional.empty();
+        return made.lower(OuterScope.OF_SEARCH) ? Optional.of(made) : Optional.empty();
     }
 
     /** The first place in a condition that a store cannot answer; the whole when there is none. */
     public static Span obstacle(Term condition, Term.Local item) {
         var obstacle = new ConditionExtractor.Obstacle();
-        new ConditionExtractor(item, List.of(), new ArrayList<>(), obstacle, OuterScope.NONE)
+        new ConditionExtractor(
+                        item, List.of(), new ArrayList<>(), obstacle, OuterScope.OF_SEARCH)
                 .condition(condition);
         return obstacle.span().orElse(condition.span());
     }

@@ -13,9 +13,9 @@ import sandpiper.logic.syntax.ArithmeticOperator;
 import sandpiper.logic.syntax.Operator;
 import sandpiper.logic.type.LogicType;
 import sandpiper.model.release.Field;
-import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.ObjectRecordType;
 import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.AskedLanguages;
 import sandpiper.model.type.FieldType;
@@ -29,18 +29,23 @@ import sandpiper.store.table.Tables;
 
 /** Brings a condition down to columns and stored values. */
 final class ConditionToSql {
-    private static final Map<String, String> OF_EVERY_RECORD =
+    private static final Map<String, String> OF_EVERY_ROW =
             Map.of(
                     "createdAt", Tables.CREATED_AT,
                     "createdBy", Tables.CREATED_BY,
                     "changedAt", Tables.CHANGED_AT,
                     "changedBy", Tables.CHANGED_BY,
-                    "retired", Tables.RETIRED);
+                    "retired", Tables.RETIRED,
+                    "line", Tables.LINE);
 
     private static final long MICROS_A_DAY = 86_400_000_000L;
 
     private final Release release;
     private final ObjectType object;
+
+    /** The part whose line items the condition is about, or {@code null} for records. */
+    private final @Nullable Part part;
+
     private final java.util.function.Predicate<ObjectType> isSmall;
 
     ConditionToSql(Release release, ObjectType object) {
@@ -52,8 +57,17 @@ final class ConditionToSql {
      */
     ConditionToSql(
             Release release, ObjectType object, java.util.function.Predicate<ObjectType> isSmall) {
+        this(release, object, null, isSmall);
+    }
+
+    private ConditionToSql(
+            Release release,
+            ObjectType object,
+            @Nullable Part part,
+            java.util.function.Predicate<ObjectType> isSmall) {
         this.release = release;
         this.object = object;
+        this.part = part;
         this.isSmall = isSmall;
     }
 
@@ -64,6 +78,14 @@ final class ConditionToSql {
             case Condition.Any(var parts) ->
                     new Predicate.Any(parts.stream().map(this::lower).toList());
             case Condition.Not(var inner) -> new Predicate.Not(lower(inner));
+            case Condition.OverItems(var isEvery, var name, var inner) -> {
+                var items = object.part(name).orElseThrow();
+                yield new Predicate.OverItems(
+                        object,
+                        items,
+                        isEvery,
+                        new ConditionToSql(release, object, items, isSmall).lower(inner));
+            }
             case Condition.Unknown _ -> new Predicate.Unknown();
             case Condition.Empty(var operand) -> new Predicate.Empty(target(operand).scalar());
             case Condition.Holds(var flag) -> new Predicate.Holds(target(flag).scalar());
@@ -270,14 +292,14 @@ final class ConditionToSql {
     private record Reached(ColumnRef column, @Nullable Field field) {}
 
     private Reached reach(List<String> path) {
-        var references = path.subList(0, path.size() - 1);
-        var way =
-                references.isEmpty()
-                        ? List.<Field>of()
-                        : FieldPath.resolve(release, object, references).orElseThrow().steps();
-        var owner = way.isEmpty() ? object : release.target(way.getLast());
-        return owner.fields()
-                .find(fieldName(path.getLast()))
+        var way = new ArrayList<Field>();
+        var at = part == null ? object.fields() : part.fields();
+        for (var name : path.subList(0, path.size() - 1)) {
+            var step = at.get(name);
+            way.add(step);
+            at = release.target(step).fields();
+        }
+        return at.find(fieldName(path.getLast()))
                 .map(field -> new Reached(new ColumnRef(way, field.name()), field))
                 .orElseGet(
                         () -> new Reached(new ColumnRef(way, systemColumn(path.getLast())), null));
@@ -290,7 +312,7 @@ final class ConditionToSql {
     }
 
     private static String systemColumn(String name) {
-        return Objects.requireNonNull(OF_EVERY_RECORD.get(name));
+        return Objects.requireNonNull(OF_EVERY_ROW.get(name));
     }
 
     private Predicate compare(ScaledScalar left, Operator operator, Operand right) {

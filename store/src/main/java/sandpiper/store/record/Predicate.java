@@ -5,6 +5,7 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.syntax.Operator;
 import sandpiper.model.release.ObjectType;
+import sandpiper.model.release.Part;
 
 /** A condition in terms of columns and stored values. */
 sealed interface Predicate {
@@ -35,6 +36,13 @@ sealed interface Predicate {
     record Among(ColumnRef reference, ObjectType object, Predicate condition)
             implements Predicate {}
 
+    /**
+     * Whether a condition about line items of the row holds for some of them, or for all; unknown
+     * where it hangs on one of which it is unknown.
+     */
+    record OverItems(ObjectType object, Part part, boolean isEvery, Predicate condition)
+            implements Predicate {}
+
     record Match(Scalar within, Condition.TextMatch.Place place, String text)
             implements Predicate {}
 
@@ -61,6 +69,8 @@ sealed interface Predicate {
             case Among(var reference, var object, var condition) ->
                     condition.shape(
                             into.append(reference.path()).append('@').append(object.name()));
+            case OverItems(_, var part, var isEvery, var condition) ->
+                    condition.shape(into.append(isEvery ? '*' : '+').append(part.name()));
             case Like(var within, _) -> within.shape(into.append('~'));
             case Match(var within, var place, _) -> {
                 within.shape(into);
@@ -94,6 +104,7 @@ sealed interface Predicate {
             case Holds(var flag) -> flag.values(into);
             case Empty(var scalar) -> scalar.values(into);
             case Among(_, _, var condition) -> condition.values(into);
+            case OverItems(_, _, _, var condition) -> condition.values(into);
             case Like(var within, var pattern) -> {
                 within.values(into);
                 into.add(pattern);

@@ -32,6 +32,7 @@ final class PredicateSql {
                     DSL.condition(
                             "{0} " + sign(operator) + " {1}", scalars.of(left), scalars.of(right));
             case Predicate.Among among -> among(among);
+            case Predicate.OverItems items -> overItems(items);
             case Predicate.Like(var within, _) ->
                     DSL.condition(
                             "{0} like {1} escape '!'", scalars.of(within), ScalarSql.placeholder());
@@ -59,6 +60,22 @@ final class PredicateSql {
                 "({0} is not null and {0} in ({1}))",
                 joins.column(among.reference()),
                 DSL.select(number).from(inner.from()).where(condition));
+    }
+
+    private Condition overItems(Predicate.OverItems items) {
+        var inner = joins.inside(Tables.of(items.object(), items.part()));
+        var holds = new PredicateSql(inner).of(items.condition());
+        var owner = inner.column(ColumnRef.own(Tables.OWNER));
+        var each =
+                DSL.select(DSL.field("{0}", Boolean.class, holds).as("holds"))
+                        .from(inner.from())
+                        .where(owner.eq(joins.column(ColumnRef.own(Tables.NUMBER))));
+        var sure = items.isEvery() ? "min(holds) = 0 then 0" : "max(holds) = 1 then 1";
+        var otherwise = items.isEvery() ? 1 : 0;
+        return DSL.condition(
+                "(select case when %s when count(*) > count(holds) then null else %d end from ({0})) = 1"
+                        .formatted(sure, otherwise),
+                each);
     }
 
     private Condition match(Predicate.Match match) {
