@@ -25,7 +25,8 @@ export interface DesignModel extends DesignObject {
 }
 
 const READS: Column[] = ['read', 'query', 'filter', 'sort']
-const SHOWN: Column[] = ['read', 'query']
+/** Of line items, which lists are not sorted by. */
+const SHOWN: Column[] = ['read', 'query', 'filter']
 /** A path may be of any depth; beyond this it is written in the text. */
 const DEEPEST = 4
 
@@ -69,7 +70,7 @@ export function designLines(object: DesignModel, objects: DesignModel[], open: S
           one,
           `${part.name}.${one.name}`,
           1,
-          one.readOnly ? SHOWN : ['create', 'read', 'update', 'query'],
+          one.readOnly ? SHOWN : ['create', 'read', 'update', 'query', 'filter'],
         )
   }
   return lines

@@ -119,6 +119,8 @@ class ODataJourneyTest {
                 "stays?$search=lantern AND st-2026&$count=true&$top=1|\"@odata.count\":",
                 "stays?$skip=3&$top=1&$select=number|ST-2026-000004",
                 "stays/$count?$filter=arrival lt 2026-01-03|",
+                "stays?$filter=charges/any(c:c/tariffKey eq 'WATER') and not"
+                        + " charges/all(c:c/quantity lt 2)&$top=1&$select=number|\"value\":[{",
                 SAMPLE + "/charges(1)|\"line\":1",
                 SAMPLE + "/vessel/owner/name|\"value\":",
                 SAMPLE + "/arrival/$value|2026-01-03",
@@ -416,7 +418,8 @@ class ODataJourneyTest {
                 "stays?$filter=state eq|400|error",
                 "stays?$orderby=nights|400|You cannot sort by",
                 "stays?$skiptoken=AAAA|400|not a cursor",
-                "stays?$filter=charges/any(c:c/quantity gt 3)|501|charges",
+                "stays?$filter=charges/$count gt 3|501|charges",
+                "stays?$filter=charges/any(c:c/net gt 3)|400|charges has no field",
                 "stays?$apply=concat(identity,identity)|501|concat is not offered in $apply",
                 "stays/$count?$apply=identity|501|$apply",
                 "stays?$apply=groupby((nigths))|400|no property \\\"nigths\\\"",

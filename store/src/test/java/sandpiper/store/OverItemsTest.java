@@ -35,7 +35,8 @@ class OverItemsTest {
         CONDITIONS.put("h", "some s in steps satisfies s.crane = \"N,2\"");
         CONDITIONS.put("i", "some s in steps satisfies contains(s.what, \"ai\") and s.line > 1");
         CONDITIONS.put("j", "some s in steps satisfies s.minutes * 2 - 1 > 9");
-        CONDITIONS.put("k", "some s in steps satisfies s.day in [@\"2026-05-01\"..@\"2026-05-31\"]");
+        CONDITIONS.put(
+                "k", "some s in steps satisfies s.day in [@\"2026-05-01\"..@\"2026-05-31\"]");
         CONDITIONS.put("l", "every s in steps satisfies true");
         CONDITIONS.put("m", "some s in steps satisfies true");
     }
@@ -137,7 +138,11 @@ class OverItemsTest {
                     .isEqualTo(yard.keys("Job", name + " = false"));
         });
         assertThat(yard.keys("Job", CONDITIONS.get("a"))).isNotEmpty().hasSizeLessThan(120);
-        assertThat(yard.keys("Job", "(%s) and size > 1 or code = \"J7\"".formatted(CONDITIONS.get("d"))))
+        assertThat(
+                        yard.keys(
+                                "Job",
+                                "(%s) and size > 1 or code = \"J7\""
+                                        .formatted(CONDITIONS.get("d"))))
                 .isEqualTo(yard.keys("Job", "d and size > 1 or code = \"J7\""));
     }
 }

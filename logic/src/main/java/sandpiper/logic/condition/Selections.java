@@ -67,8 +67,7 @@ public final class Selections {
     /** The first place in a condition that a store cannot answer; the whole when there is none. */
     public static Span obstacle(Term condition, Term.Local item) {
         var obstacle = new ConditionExtractor.Obstacle();
-        new ConditionExtractor(
-                        item, List.of(), new ArrayList<>(), obstacle, OuterScope.OF_SEARCH)
+        new ConditionExtractor(item, List.of(), new ArrayList<>(), obstacle, OuterScope.OF_SEARCH)
                 .condition(condition);
         return obstacle.span().orElse(condition.span());
     }

@@ -135,7 +135,8 @@ public final class ContractBreaks {
                             now -> called(name, call, now),
                             () -> add(name, call.name(), "is no longer offered"));
         }
-        missing(before.filterable(), after.filterable())
+        before.filterNames().stream()
+                .filter(path -> !after.filterNames().contains(path))
                 .forEach(path -> add(name, "query", "can no longer be filtered by " + path));
         missing(before.sortable(), after.sortable())
                 .forEach(path -> add(name, "query", "can no longer be sorted by " + path));

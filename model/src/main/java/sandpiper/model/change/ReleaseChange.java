@@ -198,7 +198,7 @@ public record ReleaseChange(Release before, Release after, List<ObjectChange> ob
                                                                 .append(path.written())));
                     });
         }
-        resource.filterable().forEach(path -> text.append(" filter ").append(path.written()));
+        resource.filterNames().forEach(path -> text.append(" filter ").append(path));
         resource.sortable().forEach(path -> text.append(" sort ").append(path.written()));
         resource.calls().forEach(call -> text.append(" call ").append(call));
         return text.toString();

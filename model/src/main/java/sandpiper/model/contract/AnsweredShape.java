@@ -154,6 +154,7 @@ public record AnsweredShape(Set<String> places) {
                 resource.describe(),
                 trees,
                 resource.filterable(),
+                resource.filterableItems(),
                 resource.sortable(),
                 resource.calls(),
                 resource.where(),

@@ -3,6 +3,7 @@ package sandpiper.model.release;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.Names;
 import sandpiper.model.definition.DefaultValue;
@@ -14,6 +15,8 @@ import sandpiper.model.definition.LogicText;
  * @param describe what it is, for the contract, or {@code null}
  * @param trees the fields of each operation it offers; {@link Operation#REMOVE} has an empty tree
  * @param filterable what a caller may filter by
+ * @param filterableItems fields of line items by which a caller may filter, asking for some or
+ *     every one of a record
  * @param sortable what a caller may sort by
  * @param calls transitions and functions that a caller may call on a record
  * @param where a condition that records it shows meet; others are not there; {@code null} for all
@@ -26,6 +29,7 @@ public record ResourceType(
         @Nullable String describe,
         Map<Operation, FieldTree> trees,
         List<FieldPath> filterable,
+        List<FieldTree.PartTree> filterableItems,
         List<FieldPath> sortable,
         List<CallType> calls,
         @Nullable LogicText where,
@@ -36,6 +40,7 @@ public record ResourceType(
         calls = List.copyOf(calls);
         trees = Map.copyOf(trees);
         filterable = List.copyOf(filterable);
+        filterableItems = List.copyOf(filterableItems);
         sortable = List.copyOf(sortable);
     }
 
@@ -55,6 +60,25 @@ public record ResourceType(
     /** The fields of an operation, or nothing when it is not offered. */
     public Optional<FieldTree> tree(Operation operation) {
         return Optional.ofNullable(trees.get(operation));
+    }
+
+    /** Whether a caller may filter at all. */
+    public boolean isFilterable() {
+        return !filterable.isEmpty() || !filterableItems.isEmpty();
+    }
+
+    /** All that a caller may filter by: {@code vessel.name}, {@code charges.tariff}. */
+    public List<String> filterNames() {
+        return Stream.concat(
+                        filterable.stream().map(FieldPath::written),
+                        filterableItems.stream()
+                                .flatMap(items ->
+                                        items.paths().stream()
+                                                .map(path ->
+                                                        items.part().name()
+                                                                + "."
+                                                                + path.written())))
+                .toList();
     }
 
     /** The call of a name in addresses ({@code check-in}), or nothing. */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import sandpiper.logic.Nearest;
 import sandpiper.logic.Quoted;
@@ -37,6 +38,21 @@ final class FieldListReader {
     static boolean namesAll(List<String> pieces) {
         return Stream.of(String.join(",", pieces).split(",", -1))
                 .anyMatch(item -> item.strip().equals("all"));
+    }
+
+    /** Whether a list asks for line items, beside what else it asks for. */
+    static boolean namesPart(List<String> pieces, String part) {
+        return namesSomeOf(pieces, part)
+                || Stream.of(String.join(",", pieces).split(",", -1))
+                        .anyMatch(item -> item.strip().equals(part));
+    }
+
+    /** Whether a list names fields of line items: {@code charges(tariff, quantity)}. */
+    static boolean namesSomeOf(List<String> pieces, String part) {
+        var list = String.join(",", pieces);
+        var named =
+                Pattern.compile("(^|[,\\s])" + Pattern.quote(part) + "\\s*\\((?!\\s*all\\s*\\))");
+        return named.matcher(list).find();
     }
 
     FieldTree read(ObjectType object, List<String> pieces) {

@@ -141,6 +141,7 @@ public final class ServiceExtensions {
                         both(
                                 before.filterable(),
                                 fields(source, packageName, before, "filter", more)),
+                        before.filterableItems(),
                         both(before.sortable(), fields(source, packageName, before, "sort", more)),
                         before.calls(),
                         before.where(),

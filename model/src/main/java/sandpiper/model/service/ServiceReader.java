@@ -133,14 +133,16 @@ public final class ServiceReader {
         }
         var presets = presets(object, name, definition, trees.get(Operation.CREATE));
         requireWhatCreateNeeds(object, trees.get(Operation.CREATE), presets, name);
+        var filter = compared(object, name, definition, "filter");
         return Optional.of(
                 new ResourceType(
                         name,
                         object,
                         Source.text(definition, "describe").orElse(null),
                         trees,
-                        paths(object, name, definition, "filter"),
-                        paths(object, name, definition, "sort"),
+                        filter.paths(),
+                        filter.parts(),
+                        compared(object, name, definition, "sort").paths(),
                         calls,
                         where(object, definition),
                         presets,
@@ -217,20 +219,25 @@ public final class ServiceReader {
         return Optional.of(travelling.with(reader.read(object, pieces), object, operation));
     }
 
-    private List<FieldPath> paths(
+    /** What records may be filtered or sorted by; line items only where they are named. */
+    private FieldTree compared(
             ObjectType object, String resource, YamlNode.Mapping definition, String key) {
         var query = Source.mapping(definition, "query");
         var pieces = Source.texts(query, key);
         if (pieces.isEmpty()) {
-            return List.of();
+            return FieldTree.EMPTY;
         }
         var place = List.of("resources", resource, "query", key);
         var tree = new FieldListReader(source, objects, place).read(object, pieces);
         boolean all = FieldListReader.namesAll(pieces);
-        if (!tree.parts().isEmpty() && !all) {
+        var items =
+                tree.parts().stream()
+                        .filter(one -> !all || FieldListReader.namesPart(pieces, one.part().name()))
+                        .toList();
+        if (!items.isEmpty() && key.equals("sort")) {
             source.error(
                     DefinitionCode.BAD_FIELD_LIST,
-                    "Line items cannot be used to %s.".formatted(key),
+                    "Line items cannot be used to sort.",
                     null,
                     place.toArray(String[]::new));
         }
@@ -238,15 +245,35 @@ public final class ServiceReader {
         if (!all) {
             tree.paths().stream()
                     .filter(path -> !answered.contains(path))
-                    .forEach(path ->
-                            source.error(
-                                    DefinitionCode.BAD_FIELD_LIST,
-                                    "%s is worked out each time it is read, in a way the database cannot; it cannot be used to %s."
-                                            .formatted(path.written(), key),
-                                    null,
-                                    place.toArray(String[]::new)));
+                    .forEach(path -> cannotBeWorkedOut(path.written(), key, place));
         }
-        return compared(answered, all, key, place);
+        return new FieldTree(
+                compared(answered, all, key, place),
+                items.stream().map(one -> items(pieces, one, place)).toList());
+    }
+
+    private void cannotBeWorkedOut(String what, String key, List<String> place) {
+        source.error(
+                DefinitionCode.BAD_FIELD_LIST,
+                "%s is worked out each time it is read, in a way the database cannot; it cannot be used to %s."
+                        .formatted(what, key),
+                null,
+                place.toArray(String[]::new));
+    }
+
+    /** Fields of line items; what cannot be compared is an error where it is named. */
+    private FieldTree.PartTree items(
+            List<String> pieces, FieldTree.PartTree tree, List<String> place) {
+        var name = tree.part().name();
+        boolean all = !FieldListReader.namesSomeOf(pieces, name);
+        var stored = tree.paths().stream().filter(path -> !path.last().onRead()).toList();
+        if (!all) {
+            tree.paths().stream()
+                    .filter(path -> path.last().onRead())
+                    .forEach(path ->
+                            cannotBeWorkedOut(name + "." + path.written(), "filter", place));
+        }
+        return new FieldTree.PartTree(tree.part(), compared(stored, all, "filter", place));
     }
 
     /** A file is no value to compare others with; what it is called may be. */

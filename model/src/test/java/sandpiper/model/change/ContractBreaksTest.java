@@ -107,7 +107,7 @@ class ContractBreaksTest {
                 "length: 100 | length: 50 | desk v1, berths create: remarks takes 50 characters"
                         + " instead of 100.",
                 "decimal, scale: 2 | decimal, scale: 1 | desk v1, berths create: rate takes 1"
-                        + " decimal places instead of 2.",
+                        + " decimal place instead of 2.",
                 "[fixed, guest] | [fixed] | desk v1, berths create: kind no longer takes guest.",
                 "decimal, scale: 2 | text | desk v1, berths read: rate is text instead of decimal.",
                 "scale: 2 } | scale: 2, required: true } | desk v1, berths create: needs rate from"

@@ -152,9 +152,13 @@ final class ResourcePaths {
                         .description(
                                 "Filter with a FEEL condition, as in `%s`. Pages go on with the cursor `next` of the page before."
                                         .formatted(filterExample()));
-        if (!resource.filterable().isEmpty()) {
+        if (resource.isFilterable()) {
             operation.addParametersItem(
-                    inQuery("filter", "A condition over " + written(resource.filterable()) + ".")
+                    inQuery(
+                                    "filter",
+                                    "A condition over "
+                                            + String.join(", ", resource.filterNames())
+                                            + ".")
                             .example(filterExample()));
         }
         if (!resource.sortable().isEmpty()) {

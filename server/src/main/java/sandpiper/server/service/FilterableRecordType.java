@@ -9,6 +9,7 @@ import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.Member;
 import sandpiper.logic.type.RecordType;
 import sandpiper.model.release.FieldPath;
+import sandpiper.model.release.FieldTree;
 
 /**
  * What of an object a service lets callers filter by: only the paths it names, and nothing beside
@@ -17,15 +18,22 @@ import sandpiper.model.release.FieldPath;
 final class FilterableRecordType implements RecordType {
     private final RecordType whole;
     private final List<FieldPath> allowed;
+    private final List<FieldTree.PartTree> items;
     private final List<String> at;
 
-    FilterableRecordType(RecordType whole, List<FieldPath> allowed) {
-        this(whole, allowed, List.of());
+    FilterableRecordType(
+            RecordType whole, List<FieldPath> allowed, List<FieldTree.PartTree> items) {
+        this(whole, allowed, items, List.of());
     }
 
-    private FilterableRecordType(RecordType whole, List<FieldPath> allowed, List<String> at) {
+    private FilterableRecordType(
+            RecordType whole,
+            List<FieldPath> allowed,
+            List<FieldTree.PartTree> items,
+            List<String> at) {
         this.whole = whole;
         this.allowed = allowed;
+        this.items = items;
         this.at = at;
     }
 
@@ -41,6 +49,11 @@ final class FilterableRecordType implements RecordType {
             boolean keyOfAllowed = whole.keyMembers().contains(member) && isAllowedItself();
             return keyOfAllowed ? whole.member(member) : Optional.empty();
         }
+        for (var one : items) {
+            if (one.part().name().equals(member)) {
+                return whole.member(member).map(known -> narrowed(known, one));
+            }
+        }
         var further = new java.util.ArrayList<>(at);
         further.add(member);
         return whole.member(member)
@@ -49,8 +62,18 @@ final class FilterableRecordType implements RecordType {
                                 ? new NarrowedReference(
                                         known,
                                         new LogicType.RecordOf(
-                                                new FilterableRecordType(record, allowed, further)))
+                                                new FilterableRecordType(
+                                                        record, allowed, List.of(), further)))
                                 : known);
+    }
+
+    /** The line items of a part, with some of their fields. */
+    private static Member narrowed(Member list, FieldTree.PartTree items) {
+        if (!(list.type() instanceof LogicType.ListOf(LogicType.RecordOf(var record)))) {
+            return list;
+        }
+        var some = new FilterableRecordType(record, items.paths(), List.of());
+        return new NarrowedReference(list, new LogicType.ListOf(new LogicType.RecordOf(some)));
     }
 
     private boolean isAllowedItself() {
@@ -70,6 +93,7 @@ final class FilterableRecordType implements RecordType {
                 names.add(steps.get(at.size()));
             }
         }
+        items.forEach(one -> names.add(one.part().name()));
         return names;
     }
 

@@ -4,10 +4,10 @@ import sandpiper.logic.type.LogicType;
 import sandpiper.logic.type.Member;
 
 /**
- * A reference behind which only some fields can be named.
+ * A reference, or line items, of which only some fields can be named.
  *
- * @param whole the reference itself
- * @param type the record it leads to, with the members that can be named
+ * @param whole the reference itself, or the line items
+ * @param type the record it leads to, or the list of them, with the members that can be named
  */
 public record NarrowedReference(Member whole, LogicType type) implements Member {
     @Override

@@ -235,7 +235,9 @@ public final class ServiceCall {
                                                 text,
                                                 () ->
                                                         new FilterableRecordType(
-                                                                whole, resource.filterable()),
+                                                                whole,
+                                                                resource.filterable(),
+                                                                resource.filterableItems()),
                                                 clock))),
                 null,
                 asked.order(

@@ -136,6 +136,10 @@ class QueryTextTest {
                         round(price) eq 2                | (round half up(price, 0) = 2)
                         floor(price) eq 2                | (floor(price) = 2)
                         ceiling(price) eq 2              | (ceiling(price) = 2)
+                        steps/any(s:s/minutes gt 5)      | (some lineItem in steps satisfies (lineItem.minutes > 5))
+                        steps/all(in:in/what eq 'x')     | (every lineItem in steps satisfies (lineItem.what = "x"))
+                        steps/any()                      | (some lineItem in steps satisfies true)
+                        not steps/any(s:s/minutes gt 5)  | not((some lineItem in steps satisfies (lineItem.minutes != null and (lineItem.minutes > 5))))
                         """)
         void areWrittenInTheLanguage(String filter, String text) {
             assertThat(feel(filter)).isEqualTo(text);

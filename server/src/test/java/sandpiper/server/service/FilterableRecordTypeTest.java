@@ -12,6 +12,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 import sandpiper.logic.condition.Condition;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.release.FieldPath;
+import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.Release;
 import sandpiper.server.problem.ProblemException;
 
@@ -30,6 +31,12 @@ class FilterableRecordTypeTest {
                                               number: { type: integer }
                                               beside: { type: reference, to: Slot }
                                               secret: { type: text }
+                                            parts:
+                                              uses:
+                                                fields:
+                                                  hours: { type: integer }
+                                                  paid: { type: integer }
+                                                  by: { type: reference, to: Slot }
                                             """))
                     .release()
                     .orElseThrow();
@@ -42,7 +49,17 @@ class FilterableRecordTypeTest {
                                 FieldPath.resolve(RELEASE, slot, List.of(path.split("\\.")))
                                         .orElseThrow())
                         .toList();
-        var type = new FilterableRecordType(RELEASE.recordType(slot), paths);
+        var uses = slot.part("uses").orElseThrow();
+        var items =
+                uses.fields().stream()
+                        .filter(field -> !field.name().equals("paid"))
+                        .map(FieldPath::of)
+                        .toList();
+        var type =
+                new FilterableRecordType(
+                        RELEASE.recordType(slot),
+                        paths,
+                        List.of(new FieldTree.PartTree(uses, items)));
         return Conditions.read("filter", text, type, Clock.systemUTC());
     }
 
@@ -59,6 +76,24 @@ class FilterableRecordTypeTest {
             })
     void aReferenceIsComparedByItsWholeKey(String text) {
         assertThat(filter(text, "beside")).isNotNull();
+    }
+
+    @Test
+    void ofLineItemsWhatTheServiceNames() {
+        assertThat(filter("some u in uses satisfies u.hours > 2 and u.by = \"A,1\"", "row"))
+                .isNotNull();
+        assertThat(filter("every u in uses satisfies u.hours > 2")).isNotNull();
+        for (var beyond :
+                List.of(
+                        "some u in uses satisfies u.paid > 2",
+                        "some u in uses satisfies u.line > 2",
+                        "some u in uses satisfies u.by.secret = \"x\"",
+                        "some u in uses satisfies secret = \"x\"",
+                        "count(uses) > 2")) {
+            assertThatThrownBy(() -> filter(beyond, "row"))
+                    .as(beyond)
+                    .isInstanceOf(ProblemException.class);
+        }
     }
 
     @Test

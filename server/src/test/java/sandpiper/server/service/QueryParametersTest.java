@@ -46,7 +46,7 @@ class QueryParametersTest {
     private static Condition filter(String text, FieldPath... allowed) {
         var type =
                 new FilterableRecordType(
-                        RELEASE.recordType(RELEASE.object("Berth")), List.of(allowed));
+                        RELEASE.recordType(RELEASE.object("Berth")), List.of(allowed), List.of());
         return Conditions.read("filter", text, type, Clock.systemUTC());
     }
 

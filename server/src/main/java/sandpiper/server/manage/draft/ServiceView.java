@@ -110,7 +110,7 @@ public record ServiceView(
                 presets(resource),
                 resource.object().key(),
                 operations,
-                resource.filterable().stream().map(FieldPath::written).toList(),
+                resource.filterNames(),
                 resource.sortable().stream().map(FieldPath::written).toList(),
                 resource.calls().stream().map(CallView::of).toList());
     }

@@ -235,7 +235,7 @@ public final class SchemaWriter {
                         "FilterRestrictions",
                         "Filterable",
                         "NonFilterableProperties",
-                        !resource.filterable().isEmpty(),
+                        resource.isFilterable(),
                         missing(shape, resource.filterable())));
         annotations.add(
                 Annotations.without(

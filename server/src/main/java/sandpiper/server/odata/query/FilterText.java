@@ -1,9 +1,12 @@
 package sandpiper.server.odata.query;
 
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -15,6 +18,9 @@ import org.apache.olingo.commons.api.ex.ODataException;
 import org.apache.olingo.server.api.uri.UriInfo;
 import org.apache.olingo.server.api.uri.UriInfoResource;
 import org.apache.olingo.server.api.uri.UriResource;
+import org.apache.olingo.server.api.uri.UriResourceLambdaAll;
+import org.apache.olingo.server.api.uri.UriResourceLambdaAny;
+import org.apache.olingo.server.api.uri.UriResourceLambdaVariable;
 import org.apache.olingo.server.api.uri.UriResourceNavigation;
 import org.apache.olingo.server.api.uri.UriResourceProperty;
 import org.apache.olingo.server.api.uri.queryoption.expression.Binary;
@@ -45,9 +51,16 @@ public final class FilterText implements ExpressionVisitor<String> {
                     BinaryOperatorKind.GT,
                     BinaryOperatorKind.GE);
 
+    /** How a line item is called in the condition. */
+    private static final String ITEM = "lineItem";
+
     private final EntityShape shape;
     private final UriInfo uri;
     private final boolean negates;
+
+    /** What a variable of {@code any} or {@code all} stands for. */
+    private final Map<String, EntityShape> variables = new HashMap<>();
+
     private final IdentityHashMap<String, BinaryOperatorKind> made = new IdentityHashMap<>();
 
     /** The fields that stand in a piece of the text, which is empty when one of them is. */
@@ -74,6 +87,12 @@ public final class FilterText implements ExpressionVisitor<String> {
                     unary.getOperator() == UnaryOperatorKind.NOT || negates(unary.getOperand());
             case Binary binary when binary.getRightOperand() != null ->
                     negates(binary.getLeftOperand()) || negates(binary.getRightOperand());
+            case Member member -> {
+                var last = member.getResourcePath().getUriResourceParts().getLast();
+                yield last instanceof UriResourceLambdaAny any && any.getExpression() != null
+                        ? negates(any.getExpression())
+                        : last instanceof UriResourceLambdaAll all && negates(all.getExpression());
+            }
             default -> false;
         };
     }
@@ -133,9 +152,55 @@ public final class FilterText implements ExpressionVisitor<String> {
 
     @Override
     public String visitMember(Member member) {
-        var path = String.valueOf(path(shape, member.getResourcePath()).toCharArray());
+        var parts = member.getResourcePath().getUriResourceParts();
+        if (parts.getLast() instanceof UriResourceLambdaAny any) {
+            return overItems("some", parts, any.getLambdaVariable(), any.getExpression());
+        }
+        if (parts.getLast() instanceof UriResourceLambdaAll all) {
+            return overItems("every", parts, all.getLambdaVariable(), all.getExpression());
+        }
+        var path = String.valueOf(written(parts).toCharArray());
         fields.put(path, Set.of(path));
         return path;
+    }
+
+    private String written(List<UriResource> parts) {
+        if (!(parts.getFirst() instanceof UriResourceLambdaVariable variable)) {
+            return path(shape, parts).written();
+        }
+        var items = variables.get(variable.getVariableName());
+        if (items == null || parts.size() == 1) {
+            throw cannotLookInto(parts.getLast());
+        }
+        return ITEM + "." + path(items, parts.subList(1, parts.size())).written();
+    }
+
+    /**
+     * Line items for which something holds (URL Conventions 5.1.1.13); the variable has a name of
+     * our own, since the caller's may mean something else here.
+     */
+    private String overItems(
+            String quantifier,
+            List<UriResource> parts,
+            @Nullable String variable,
+            @Nullable Expression condition) {
+        var items =
+                parts.size() == 2 && parts.getFirst() instanceof UriResourceNavigation list
+                        ? shape.items(list.getProperty().getName())
+                        : Optional.<EntityShape.Items>empty();
+        var found = items.orElseThrow(() -> cannotLookInto(parts.getFirst()));
+        if (condition == null) {
+            return "(%s %s in %s satisfies true)".formatted(quantifier, ITEM, found.part().name());
+        }
+        variables.put(Objects.requireNonNull(variable), found.target());
+        try {
+            return "(%s %s in %s satisfies %s)"
+                    .formatted(quantifier, ITEM, found.part().name(), condition.accept(this));
+        } catch (ODataException e) {
+            throw Refusals.bad("The filter cannot be understood: %s".formatted(e.getMessage()));
+        } finally {
+            variables.remove(variable);
+        }
     }
 
     /**
@@ -275,12 +340,12 @@ public final class FilterText implements ExpressionVisitor<String> {
 
     @Override
     public String visitLambdaExpression(String function, String variable, Expression expression) {
-        throw Refusals.notOffered("%s over line items is not offered.".formatted(function));
+        throw Refusals.notOffered("%s is not offered here.".formatted(function));
     }
 
     @Override
     public String visitLambdaReference(String variable) {
-        throw Refusals.notOffered("Line items cannot be filtered by.");
+        throw Refusals.notOffered("A line item alone is nothing to compare.");
     }
 
     @Override
