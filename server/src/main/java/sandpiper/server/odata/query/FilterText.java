@@ -87,12 +87,13 @@ public final class FilterText implements ExpressionVisitor<String> {
                     unary.getOperator() == UnaryOperatorKind.NOT || negates(unary.getOperand());
             case Binary binary when binary.getRightOperand() != null ->
                     negates(binary.getLeftOperand()) || negates(binary.getRightOperand());
-            case Member member -> {
-                var last = member.getResourcePath().getUriResourceParts().getLast();
-                yield last instanceof UriResourceLambdaAny any && any.getExpression() != null
-                        ? negates(any.getExpression())
-                        : last instanceof UriResourceLambdaAll all && negates(all.getExpression());
-            }
+            case Member member ->
+                    switch (member.getResourcePath().getUriResourceParts().getLast()) {
+                        case UriResourceLambdaAny any ->
+                                any.getExpression() != null && negates(any.getExpression());
+                        case UriResourceLambdaAll all -> negates(all.getExpression());
+                        default -> false;
+                    };
             default -> false;
         };
     }
