@@ -186,6 +186,13 @@ class SchemaChangeTest {
                                         BEFORE.replace(
                                                 "note: { type: text }", "note: { type: date }"),
                                         true)))
+                .contains("2 records have a text that cannot be read as that");
+        assertThat(
+                        refusal(
+                                release(
+                                        BEFORE.replace(
+                                                "note: { type: text }", "note: { type: duration }"),
+                                        true)))
                 .contains("there is no sure way to keep the values");
         assertThat(
                         refusal(
