@@ -12,10 +12,10 @@ import java.time.format.DateTimeFormatter;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.StorageException;
-import sandpiper.store.file.FileHold;
-import sandpiper.store.file.FileModes;
+import sandpiper.store.sqlite.FileHold;
+import sandpiper.store.sqlite.FileModes;
 import sandpiper.store.schema.SystemTables;
-import sandpiper.store.sql.Database;
+import sandpiper.store.sqlite.SqliteDatabase;
 
 /**
  * Puts a backup in the place of the data of a service that is stopped. It is looked through first,
@@ -60,7 +60,7 @@ public final class Restoration {
             Files.copy(backup, copy, StandardCopyOption.REPLACE_EXISTING);
             FileModes.restrict(copy);
             force(copy);
-            int release = Database.look(copy, backup, SystemTables.newest());
+            int release = SqliteDatabase.look(copy, backup, SystemTables.newest());
             var before = Files.exists(data) ? replace(data, copy, clock) : null;
             if (before == null) {
                 Files.move(copy, data, StandardCopyOption.ATOMIC_MOVE);
@@ -83,7 +83,7 @@ public final class Restoration {
     private static Path replace(Path data, Path copy, Clock clock) throws IOException {
         try (var _ = FileHold.take(data)) {
             // What stands in the log belongs to the old file and must not come to the new one.
-            Database.settle(data);
+            SqliteDatabase.settle(data);
             var before =
                     data.resolveSibling(
                             "%s.before-%s"

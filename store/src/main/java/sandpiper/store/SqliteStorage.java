@@ -29,12 +29,12 @@ import sandpiper.engine.port.Transaction;
 import sandpiper.engine.port.ViewStorage;
 import sandpiper.engine.port.WebhookStorage;
 import sandpiper.model.release.Release;
-import sandpiper.store.file.FileHold;
-import sandpiper.store.file.FileModes;
+import sandpiper.store.sqlite.FileHold;
+import sandpiper.store.sqlite.FileModes;
 import sandpiper.store.record.SqlRecords;
 import sandpiper.store.schema.SchemaChanger;
 import sandpiper.store.schema.SystemTables;
-import sandpiper.store.sql.Database;
+import sandpiper.store.sqlite.SqliteDatabase;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.system.SqlAccess;
 import sandpiper.store.system.SqlAnswers;
@@ -54,7 +54,7 @@ import sandpiper.store.system.SqlWebhooks;
 
 /** Everything in one SQLite file. */
 public final class SqliteStorage implements Storage {
-    private final Database database;
+    private final SqliteDatabase database;
     private @Nullable Path temporary;
     private final DefinitionStorage definitions = new SqlDefinitions();
     private final HistoryStorage history = new SqlHistory();
@@ -75,7 +75,7 @@ public final class SqliteStorage implements Storage {
 
     private final @Nullable FileHold hold;
 
-    private SqliteStorage(Database database, @Nullable FileHold hold, Clock clock) {
+    private SqliteStorage(SqliteDatabase database, @Nullable FileHold hold, Clock clock) {
         this.hold = hold;
         this.database = database;
         this.schema = new SchemaChanger(history, clock);
@@ -86,7 +86,7 @@ public final class SqliteStorage implements Storage {
      * date.
      */
     public static SqliteStorage open(Path file, Clock clock) {
-        return open(file, clock, Database.USUAL_LONGEST_READ);
+        return open(file, clock, SqliteDatabase.USUAL_LONGEST_READ);
     }
 
     /**
@@ -108,7 +108,7 @@ public final class SqliteStorage implements Storage {
     private static SqliteStorage opened(
             Path file, @Nullable FileHold hold, Clock clock, Duration longestRead) {
         try {
-            var database = Database.open(file, longestRead);
+            var database = SqliteDatabase.open(file, longestRead);
             try (SqlSession session = database.write()) {
                 SystemTables.prepare(session);
                 session.commit();
@@ -128,7 +128,7 @@ public final class SqliteStorage implements Storage {
             var folder = Files.createTempDirectory("sandpiper");
             // Nobody else knows of it.
             var storage =
-                    opened(folder.resolve("data.db"), null, clock, Database.USUAL_LONGEST_READ);
+                    opened(folder.resolve("data.db"), null, clock, SqliteDatabase.USUAL_LONGEST_READ);
             storage.temporary = folder;
             return storage;
         } catch (IOException e) {

@@ -23,6 +23,7 @@ import sandpiper.engine.delivery.Backoff;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.TooLongException;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.testing.SettableClock;
 
 /** What happens to the data when the machine does not do what one hopes. */
@@ -49,7 +50,7 @@ class TrustTest {
     }
 
     private static long pages(Harness marina) {
-        return marina.look(session -> SqlSession.of(session).number("pragma page_count"));
+        return marina.look(session -> SqlSession.of(session).number(Statement.written("pragma page_count")));
     }
 
     private static List<Map<String, @Nullable Object>> longOnes(int count) {
@@ -157,7 +158,7 @@ class TrustTest {
             var check =
                     restored.look(session ->
                             SqlSession.of(session)
-                                    .list("pragma integrity_check", row -> row.getString(1)));
+                                    .list(Statement.written("pragma integrity_check"), row -> row.getString(1)));
             assertThat(check).containsExactly("ok");
             long there =
                     restored.engine
@@ -197,7 +198,7 @@ class TrustTest {
                     .hasMessageContaining("takes too long");
             // The connection is as good as before.
             try (var session = storage.snapshot()) {
-                assertThat(SqlSession.of(session).number("select 7")).isEqualTo(7);
+                assertThat(SqlSession.of(session).number(Statement.written("select 7"))).isEqualTo(7);
             }
         }
     }
@@ -206,8 +207,9 @@ class TrustTest {
         try (var session = storage.snapshot()) {
             SqlSession.of(session)
                     .number(
-                            "with recursive n(i) as (select 1 union all select i + 1 from n)"
-                                    + " select count(*) from n");
+                            Statement.written(
+                                    "with recursive n(i) as (select 1 union all select i + 1 from"
+                                            + " n) select count(*) from n"));
         }
     }
 

@@ -14,12 +14,14 @@ import sandpiper.engine.port.StorageException;
 import sandpiper.engine.writer.WriteMetrics;
 import sandpiper.engine.writer.Writer;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 
 class WriterTest {
     @TempDir Path folder;
 
     private static void put(SqlSession session, String name) {
-        session.run("insert into sandpiper_setting (name, value) values (?, 'x')", name);
+        session.run(
+                Statement.written("insert into sandpiper_setting (name, value) values (?, 'x')"), name);
     }
 
     @Test
@@ -51,7 +53,7 @@ class WriterTest {
                 }
             }
             try (var session = storage.snapshot()) {
-                assertThat(SqlSession.of(session).number("select count(*) from sandpiper_setting"))
+                assertThat(SqlSession.of(session).number(Statement.written("select count(*) from sandpiper_setting")))
                         .isEqualTo(200);
             }
         }
@@ -62,7 +64,7 @@ class WriterTest {
         try (var storage = SqliteStorage.open(folder.resolve("data.db"), Clock.systemUTC());
                 var writer = new Writer(storage, 10_000, WriteMetrics.NONE);
                 var session = storage.snapshot()) {
-            long before = SqlSession.of(session).number("select count(*) from sandpiper_setting");
+            long before = SqlSession.of(session).number(Statement.written("select count(*) from sandpiper_setting"));
             writer.submit(
                             transaction -> {
                                 put(SqlSession.of(transaction), "later");
@@ -70,7 +72,7 @@ class WriterTest {
                             })
                     .join();
 
-            assertThat(SqlSession.of(session).number("select count(*) from sandpiper_setting"))
+            assertThat(SqlSession.of(session).number(Statement.written("select count(*) from sandpiper_setting")))
                     .isEqualTo(before);
         }
     }

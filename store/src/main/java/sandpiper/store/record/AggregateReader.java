@@ -19,13 +19,14 @@ import sandpiper.model.release.Release;
 import sandpiper.model.type.NumberType;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.table.ColumnValues;
+import sandpiper.store.table.Sql;
 import sandpiper.store.table.Tables;
 
 /** Brings the records of a query to groups, with counts, sums and the like of each. */
 final class AggregateReader {
     private static final long QUARTER_HOUR = 900_000_000L;
 
-    /** Numbers are added up in two halves, so that no sum goes beyond what SQLite can hold. */
+    /** Numbers are added up in two halves, so that no sum goes beyond what an engine can hold. */
     private static final long HALF = 1_000_000L;
 
     /** Decimal places an average has beyond those of what it is of. */
@@ -62,23 +63,22 @@ final class AggregateReader {
         wanted.measures().forEach(measure -> outputs.add(measure(measure)));
         var select = Tables.sql().select(columns).from(joins.from()).where(where);
         // Without keys there is a group even of nothing, which GROUP BY would leave out.
-        var sql =
-                (keys.isEmpty() ? select : select.groupBy(keys))
+        var statement =
+                Sql.statement((keys.isEmpty() ? select : select.groupBy(keys))
                         .orderBy(order(keys))
                         .limit(DSL.inline(wanted.limit()))
-                        .offset(DSL.inline(wanted.skip()))
-                        .getSQL();
-        return session.list(sql, this::row, writer.countValues());
+                        .offset(DSL.inline(wanted.skip())));
+        return session.list(statement, this::row, writer.countValues());
     }
 
     private List<SortField<?>> order(List<Field<?>> keys) {
         var order = new ArrayList<SortField<?>>();
         for (var one : wanted.orders()) {
             for (var column : outputs.get(one.column()).order()) {
-                order.add(one.descending() ? column.desc() : column.asc());
+                order.add(one.descending() ? Sql.falling(column) : Sql.rising(column));
             }
         }
-        keys.forEach(key -> order.add(key.asc()));
+        keys.forEach(key -> order.add(Sql.rising(key)));
         return order;
     }
 

@@ -12,26 +12,27 @@ import sandpiper.model.release.Fields;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
 import sandpiper.model.type.FileType;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 import sandpiper.store.table.Tables;
 
 /** The statements for the records of one object, rendered once for a release. */
 final class ObjectSql {
-    final String byId;
-    final String load;
-    final String insert;
-    final String delete;
-    final String keyOf;
-    final String after;
-    final String highest;
-    final String count;
+    final Statement byId;
+    final Statement load;
+    final Statement insert;
+    final Statement delete;
+    final Statement keyOf;
+    final Statement after;
+    final Statement highest;
+    final Statement count;
     final List<PartSql> parts;
     final List<Field> files;
     private final TableStatements table;
-    private final Map<List<String>, String> updates = new ConcurrentHashMap<>();
-    private final Map<List<String>, String> byFields = new ConcurrentHashMap<>();
-    private final Map<String, String> referring = new ConcurrentHashMap<>();
+    private final Map<List<String>, Statement> updates = new ConcurrentHashMap<>();
+    private final Map<List<String>, Statement> byFields = new ConcurrentHashMap<>();
+    private final Map<String, Statement> referring = new ConcurrentHashMap<>();
 
     ObjectSql(ObjectType object) {
         table = new TableStatements(Tables.of(object));
@@ -39,22 +40,24 @@ final class ObjectSql {
         var number = Sql.number(Tables.NUMBER);
         byId = table.selectBy(Tables.ID, Tables.NUMBER, Tables.RETIRED);
         load = table.selectBy(Tables.NUMBER, array(columns));
-        insert = table.insert(array(columns.subList(1, columns.size())));
+        insert =
+                table.insertNumbered(
+                        Tables.NUMBER, array(columns.subList(1, columns.size())));
         delete = table.delete(Sql.is(Tables.NUMBER));
         var key = object.keyFields();
         keyOf =
                 table.selectBy(
                         Tables.NUMBER, array(key.isEmpty() ? List.of(Tables.ID) : firsts(key)));
         after =
-                Sql.text(
+                Sql.statement(
                         table.select(Tables.NUMBER)
                                 .where(number.gt(Sql.count()))
                                 .orderBy(number)
                                 .limit(Sql.count()));
-        highest = Sql.text(Tables.sql().select(DSL.max(number)).from(table.table()));
+        highest = Sql.statement(Tables.sql().select(DSL.max(number)).from(table.table()));
         var retired = DSL.coalesce(DSL.sum(Sql.number(Tables.RETIRED)), DSL.inline(0));
         count =
-                Sql.text(
+                Sql.statement(
                         Tables.sql()
                                 .select(DSL.count().minus(retired), retired)
                                 .from(table.table()));
@@ -64,21 +67,21 @@ final class ObjectSql {
 
     /** The statements for one part. */
     static final class PartSql {
-        final String load;
-        final String insert;
-        final String delete;
-        final String lastLine;
+        final Statement load;
+        final Statement insert;
+        final Statement delete;
+        final Statement lastLine;
         final List<Field> files;
         private final TableStatements table;
-        private final Map<List<String>, String> updates = new ConcurrentHashMap<>();
-        private final Map<String, String> referring = new ConcurrentHashMap<>();
+        private final Map<List<String>, Statement> updates = new ConcurrentHashMap<>();
+        private final Map<String, Statement> referring = new ConcurrentHashMap<>();
 
         PartSql(ObjectType object, Part part) {
             table = new TableStatements(Tables.of(object, part));
             var columns = new ArrayList<>(Tables.ITEM_COLUMNS);
             columns.addAll(Tables.columns(part.fields()));
             load =
-                    Sql.text(
+                    Sql.statement(
                             table.select(array(columns))
                                     .where(Sql.is(Tables.OWNER))
                                     .orderBy(Sql.column(Tables.POSITION)));
@@ -86,14 +89,14 @@ final class ObjectSql {
             files = files(part.fields());
             delete = table.delete(DSL.and(Sql.is(Tables.OWNER), Sql.is(Tables.LINE)));
             lastLine =
-                    Sql.text(
+                    Sql.statement(
                             Tables.sql()
                                     .select(DSL.max(Sql.number(Tables.LINE)))
                                     .from(table.table())
                                     .where(Sql.is(Tables.OWNER)));
         }
 
-        String update(List<Field> fields) {
+        Statement update(List<Field> fields) {
             return updates.computeIfAbsent(
                     Tables.columns(fields),
                     columns ->
@@ -104,7 +107,7 @@ final class ObjectSql {
         }
     }
 
-    String update(List<Field> fields) {
+    Statement update(List<Field> fields) {
         return updates.computeIfAbsent(
                 Tables.columns(fields),
                 columns ->
@@ -121,11 +124,11 @@ final class ObjectSql {
     }
 
     /** Finds by the values of some fields, leaving one record out. */
-    String byFields(List<Field> fields) {
+    Statement byFields(List<Field> fields) {
         return byFields.computeIfAbsent(
                 fields.stream().map(Field::name).toList(),
                 names ->
-                        Sql.text(
+                        Sql.statement(
                                 table.select(Tables.NUMBER, Tables.RETIRED)
                                         .where(names.stream().map(Sql::is).toList())
                                         .and(Sql.column(Tables.NUMBER).ne(Sql.value()))
@@ -133,7 +136,7 @@ final class ObjectSql {
     }
 
     /** The records that refer to one by a field of theirs, or of their line items. */
-    String referring(@Nullable Part part, Field field) {
+    Statement referring(@Nullable Part part, Field field) {
         if (part == null) {
             return referring.computeIfAbsent(
                     field.name(), name -> table.selectBy(name, Tables.NUMBER));
@@ -142,7 +145,7 @@ final class ObjectSql {
         return of.referring.computeIfAbsent(
                 field.name(),
                 name ->
-                        Sql.text(
+                        Sql.statement(
                                 Tables.sql()
                                         .selectDistinct(Sql.column(Tables.OWNER))
                                         .from(of.table.table())

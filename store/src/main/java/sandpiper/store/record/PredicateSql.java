@@ -3,6 +3,8 @@ package sandpiper.store.record;
 import org.jooq.Condition;
 import org.jooq.impl.DSL;
 import sandpiper.logic.syntax.Operator;
+import sandpiper.store.sql.Either;
+import sandpiper.store.table.Sql;
 import sandpiper.store.table.Tables;
 
 /**
@@ -28,28 +30,46 @@ final class PredicateSql {
             case Predicate.Unknown _ -> DSL.condition("null");
             case Predicate.Empty(var scalar) -> scalars.of(scalar).isNull();
             case Predicate.Holds(var flag) -> DSL.condition("{0} = 1", scalars.of(flag));
-            case Predicate.Compare(var left, var operator, var right) ->
-                    DSL.condition(
-                            "{0} " + sign(operator) + " {1}", scalars.of(left), scalars.of(right));
+            case Predicate.Compare compare -> compare(compare);
             case Predicate.Among among -> among(among);
             case Predicate.OverItems items -> overItems(items);
             case Predicate.Like(var within, _) ->
-                    DSL.condition(
-                            "{0} like {1} escape '!'", scalars.of(within), ScalarSql.placeholder());
+                    Either.condition(
+                            "{0} like {1} escape '!'",
+                            "{0} ilike {1} escape '!'",
+                            scalars.of(within),
+                            Sql.value());
             case Predicate.Match match -> match(match);
         };
     }
 
     /**
-     * {@code is} tells empty from filled as FEEL's equality does, where SQL's would be unknown; it
-     * uses an index as well.
+     * Equality tells empty from filled as FEEL's does, where SQL's would be unknown. PostgreSQL
+     * looks up in an index only what is compared by {@code =}.
      */
-    private static String sign(Operator operator) {
-        return switch (operator) {
-            case EQUAL -> "is";
-            case NOT_EQUAL -> "is not";
-            default -> operator.symbol();
+    private Condition compare(Predicate.Compare compare) {
+        var left = scalars.of(compare.left());
+        var right = scalars.of(compare.right());
+        var looksUp = compare.left() instanceof Scalar.Column && isFilled(compare.right());
+        return switch (compare.operator()) {
+            case EQUAL ->
+                    Either.condition(
+                            "{0} is {1}",
+                            looksUp
+                                    ? "({0} is not null and {0} = {1})"
+                                    : "{0} is not distinct from {1}",
+                            left,
+                            right);
+            case NOT_EQUAL ->
+                    Either.condition("{0} is not {1}", "{0} is distinct from {1}", left, right);
+            default ->
+                    DSL.condition("{0} " + compare.operator().symbol() + " {1}", left, right);
         };
+    }
+
+    private static boolean isFilled(Scalar scalar) {
+        return scalar instanceof Scalar.Keyed
+                || (scalar instanceof Scalar.Bound(var value) && value != null);
     }
 
     private Condition among(Predicate.Among among) {
@@ -67,13 +87,13 @@ final class PredicateSql {
         var holds = new PredicateSql(inner).of(items.condition());
         var owner = inner.column(ColumnRef.own(Tables.OWNER));
         var each =
-                DSL.select(DSL.field("{0}", Boolean.class, holds).as("holds"))
+                DSL.select(Either.field("{0}", "cast({0} as integer)", holds).as("holds"))
                         .from(inner.from())
                         .where(owner.eq(joins.column(ColumnRef.own(Tables.NUMBER))));
         var sure = items.isEvery() ? "min(holds) = 0 then 0" : "max(holds) = 1 then 1";
         var otherwise = items.isEvery() ? 1 : 0;
         return DSL.condition(
-                "(select case when %s when count(*) > count(holds) then null else %d end from ({0})) = 1"
+                "(select case when %s when count(*) > count(holds) then null else %d end from ({0}) as items) = 1"
                         .formatted(sure, otherwise),
                 each);
     }
@@ -81,15 +101,16 @@ final class PredicateSql {
     private Condition match(Predicate.Match match) {
         var text = scalars.of(match.within());
         return switch (match.place()) {
-            case ANYWHERE -> DSL.condition("instr({0}, {1}) > 0", text, ScalarSql.placeholder());
+            case ANYWHERE -> Either.condition(
+                            "instr({0}, {1}) > 0", "strpos({0}, {1}) > 0", text, Sql.value());
             case START ->
                     DSL.condition(
                             "substr({0}, 1, length({1})) = {2}",
-                            text, ScalarSql.placeholder(), ScalarSql.placeholder());
+                            text, Sql.value(), Sql.value());
             case END ->
                     DSL.condition(
                             "substr({0}, length({0}) - length({1}) + 1) = {2}",
-                            text, ScalarSql.placeholder(), ScalarSql.placeholder());
+                            text, Sql.value(), Sql.value());
         };
     }
 }

@@ -12,6 +12,8 @@ import sandpiper.logic.syntax.Operator;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.FieldType;
+import sandpiper.store.sql.Statement;
+import sandpiper.store.table.Sql;
 import sandpiper.store.table.Tables;
 
 /**
@@ -108,7 +110,7 @@ final class QuerySql {
      *
      * @param where what {@link #filter} gave on the same joins
      */
-    String page(Joins joins, List<Condition> where, List<org.jooq.Field<?>> columns) {
+    Statement page(Joins joins, List<Condition> where, List<org.jooq.Field<?>> columns) {
         var selected = new ArrayList<>(columns);
         var order = new ArrayList<OrderField<?>>();
         var sql = new ScalarSql(joins);
@@ -120,7 +122,7 @@ final class QuerySql {
             var name = DSL.field(DSL.name("sort" + i), Object.class);
             selected.add(stored ? written : written.as(name));
             var key = stored ? written : name;
-            order.add(query.sorts().get(i).descending() ? key.desc() : key.asc());
+            order.add(query.sorts().get(i).descending() ? Sql.falling(key) : Sql.rising(key));
         }
         var number = joins.column(ColumnRef.own(Tables.NUMBER));
         order.add(query.newestFirst() ? number.desc() : number.asc());
@@ -128,19 +130,19 @@ final class QuerySql {
         if (query.after() != null) {
             conditions.add(new PredicateSql(joins).of(behind));
         }
-        return Tables.sql()
-                .select(selected)
-                .from(joins.from())
-                .where(conditions)
-                .orderBy(order)
-                .limit(DSL.param("limit", Long.class))
-                .offset(DSL.param("skip", Long.class))
-                .getSQL();
+        return Sql.statement(
+                Tables.sql()
+                        .select(selected)
+                        .from(joins.from())
+                        .where(conditions)
+                        .orderBy(order)
+                        .limit(Sql.count())
+                        .offset(Sql.count()));
     }
 
-    String count(Joins joins) {
+    Statement count(Joins joins) {
         var where = filter(joins);
-        return Tables.sql().select(DSL.count()).from(joins.from()).where(where).getSQL();
+        return Sql.statement(Tables.sql().select(DSL.count()).from(joins.from()).where(where));
     }
 
     /**

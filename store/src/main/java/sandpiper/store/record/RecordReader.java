@@ -8,6 +8,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import org.jooq.Condition;
+import org.jooq.Field;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.record.Page;
 import sandpiper.engine.record.Query;
@@ -17,8 +19,11 @@ import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.TemporalType;
+import sandpiper.store.sql.Either;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.ColumnValues;
+import sandpiper.store.table.Sql;
 import sandpiper.store.table.Tables;
 
 /** Reads chosen fields of records. The SQL of each shape of query is written once. */
@@ -35,15 +40,15 @@ final class RecordReader {
 
     /** The SQL of one shape of query, and how to read its rows. */
     private record Plan(
-            String page,
-            String count,
+            Statement page,
+            Statement count,
             PathColumns columns,
             int firstSortColumn,
             boolean annotated,
             List<PartPlan> parts) {}
 
     /** The SQL for the line items of the records of a page. */
-    private record PartPlan(String sql, PathColumns columns) {}
+    private record PartPlan(Statement sql, PathColumns columns) {}
 
     RecordReader(Release release) {
         this.release = release;
@@ -116,16 +121,11 @@ final class RecordReader {
         var columns = columns(joins, head.size() + 1, tree);
         head.addAll(columns.columns());
         var number = joins.column(ColumnRef.own(Tables.NUMBER));
-        var sql =
-                Tables.sql()
-                        .select(head)
-                        .from(joins.from())
-                        .where(
-                                org.jooq.impl.DSL.condition(
-                                        "{0} = {1}", number, ScalarSql.placeholder()))
-                        .getSQL();
+        var statement =
+                Sql.statement(
+                        Tables.sql().select(head).from(joins.from()).where(number.eq(Sql.value())));
         return new Plan(
-                sql, "", columns, head.size() + 1, tree.annotated(), partPlans(object, tree));
+                statement, statement, columns, head.size() + 1, tree.annotated(), partPlans(object, tree));
     }
 
     private PathColumns columns(Joins joins, int first, FieldTree tree) {
@@ -153,18 +153,23 @@ final class RecordReader {
                             release, joins, selected.size() + 1, part.paths(), tree.annotated());
             selected.addAll(columns.columns());
             var sql =
-                    Tables.sql()
+                    Sql.statement(Tables.sql()
                             .select(selected)
                             .from(joins.from())
-                            .where(
-                                    org.jooq.impl.DSL.condition(
-                                            "{0} in (select value from json_each({1}))",
-                                            owner, ScalarSql.placeholder()))
-                            .orderBy(owner, joins.column(ColumnRef.own(Tables.POSITION)))
-                            .getSQL();
+                            .where(among(owner))
+                            .orderBy(owner, joins.column(ColumnRef.own(Tables.POSITION))));
             parts.add(new PartPlan(sql, columns));
         }
         return parts;
+    }
+
+    /** That a number is one of those that are bound as one text. */
+    private static Condition among(Field<?> number) {
+        return Either.condition(
+                "{0} in (select value from json_each('[' || {1} || ']'))",
+                "{0} = any(cast(string_to_array({1}, ',') as bigint[]))",
+                number,
+                Sql.value());
     }
 
     private static RecordView head(ResultSet row, Plan plan) throws SQLException {
@@ -191,7 +196,7 @@ final class RecordReader {
         var values = new ArrayList<@Nullable Object>();
         for (int i = 0; i < query.sorts().size(); i++) {
             var value = row.getObject(plan.firstSortColumn() + i);
-            values.add(value instanceof Integer number ? (Object) number.longValue() : value);
+            values.add(value instanceof Number number ? (Object) number.longValue() : value);
         }
         return values;
     }
@@ -209,11 +214,7 @@ final class RecordReader {
             return heads;
         }
         var owners =
-                "["
-                        + String.join(
-                                ",",
-                                heads.stream().map(head -> Long.toString(head.number())).toList())
-                        + "]";
+                String.join(",", heads.stream().map(head -> Long.toString(head.number())).toList());
         var ofParts = new ArrayList<Map<Long, List<ItemView>>>();
         for (var part : parts) {
             var byOwner = new HashMap<Long, List<ItemView>>();

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import org.jooq.Query;
 import org.jooq.SortField;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
@@ -14,7 +15,9 @@ import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Release;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.ColumnValues;
+import sandpiper.store.table.Sql;
 import sandpiper.store.table.Tables;
 
 /** Answers what logic asks: which records, how many, what they come to. */
@@ -23,7 +26,7 @@ final class RecordSelector {
     private static final int MOST_SHAPES = 2_000;
 
     private final Release release;
-    private final Map<String, String> statements = new ConcurrentHashMap<>();
+    private final Map<String, Statement> statements = new ConcurrentHashMap<>();
 
     RecordSelector(Release release) {
         this.release = release;
@@ -40,13 +43,12 @@ final class RecordSelector {
                                     DSL.condition(
                                             "{0} = {1}",
                                             joins.column(ColumnRef.own(Tables.NUMBER)),
-                                            ScalarSql.placeholder());
+                                            Sql.value());
                             var where = new PredicateSql(joins).of(predicate);
                             return Tables.sql()
                                     .selectOne()
                                     .from(joins.from())
-                                    .where(asked, where)
-                                    .getSQL();
+                                    .where(asked, where);
                         });
         var values = new ArrayList<@Nullable Object>();
         values.add(number);
@@ -75,7 +77,7 @@ final class RecordSelector {
                                         joins.column(
                                                 new ConditionToSql(release, object)
                                                         .column(one.path()));
-                                sorts.add(one.descending() ? by.desc() : by.asc());
+                                sorts.add(one.descending() ? Sql.falling(by) : Sql.rising(by));
                             }
                             sorts.add(number.asc());
                             return Tables.sql()
@@ -83,8 +85,7 @@ final class RecordSelector {
                                     .from(joins.from())
                                     .where(where)
                                     .orderBy(sorts)
-                                    .limit(DSL.param("limit", Long.class))
-                                    .getSQL();
+                                    .limit(Sql.count());
                         });
         var values = values(predicate);
         values.add((long) limit);
@@ -115,8 +116,7 @@ final class RecordSelector {
                             return Tables.sql()
                                     .select(DSL.field(function + "({0})", Object.class, counted))
                                     .from(joins.from())
-                                    .where(where)
-                                    .getSQL();
+                                    .where(where);
                         });
         return session.list(
                         sql,
@@ -149,13 +149,13 @@ final class RecordSelector {
         return shape.toString();
     }
 
-    private String statement(String shape, java.util.function.Supplier<String> made) {
+    private Statement statement(String shape, java.util.function.Supplier<Query> made) {
         if (statements.size() > MOST_SHAPES) {
             statements.clear();
         }
         var there = statements.get(shape);
         if (there == null) {
-            there = made.get();
+            there = Sql.statement(made.get());
             statements.put(shape, there);
         }
         return there;

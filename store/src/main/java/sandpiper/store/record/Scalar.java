@@ -63,7 +63,8 @@ sealed interface Scalar {
     default void shape(StringBuilder into) {
         switch (this) {
             case Column(var ref) -> into.append(ref.path());
-            case Bound _ -> into.append('?');
+            case Bound(var value) ->
+                    into.append(value == null ? 'n' : value instanceof String ? 't' : '?');
             case Keyed(var object, var column, _) ->
                     into.append('k').append(object.name()).append('.').append(column);
             case Truth(var predicate) -> predicate.shape(into);

@@ -31,13 +31,12 @@ final class SmallTables {
         // The highest number says no less than how many there are, and is found at once.
         long highest =
                 session.number(
-                        Sql.text(
-                                Tables.sql()
-                                        .select(
-                                                DSL.coalesce(
-                                                        DSL.max(Sql.number(Tables.NUMBER)),
-                                                        DSL.inline(0L)))
-                                        .from(Sql.table(Tables.of(object)))));
+                        Tables.sql()
+                                .select(
+                                        DSL.coalesce(
+                                                DSL.max(Sql.number(Tables.NUMBER)),
+                                                DSL.inline(0L)))
+                                .from(Sql.table(Tables.of(object))));
         boolean small = highest <= MOST_RECORDS;
         looks.put(object.name(), new Look(small, now));
         return small;

@@ -30,6 +30,7 @@ import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.system.SqlFiles;
 import sandpiper.store.table.ColumnValues;
 import sandpiper.store.table.Sql;
@@ -39,8 +40,8 @@ import sandpiper.store.table.Tables;
 /** The records of one release in SQLite. Safe to share between threads; sessions are not. */
 public final class SqlRecords implements RecordStorage {
     private static final TableStatements SERIES = new TableStatements("sandpiper_series");
-    private static final String NEXT_IN_SERIES =
-            Sql.text(
+    private static final Statement NEXT_IN_SERIES =
+            Sql.statement(
                     Tables.sql()
                             .insertInto(
                                     SERIES.table(),
@@ -51,8 +52,8 @@ public final class SqlRecords implements RecordStorage {
                             .onConflict(Sql.column("object"), Sql.column("series"))
                             .doUpdate()
                             .set(Sql.number("last"), SERIES.number("last").plus(DSL.inline(1L))));
-    private static final String LAST_IN_SERIES =
-            Sql.text(SERIES.select("last").where(Sql.is("object"), Sql.is("series")));
+    private static final Statement LAST_IN_SERIES =
+            Sql.statement(SERIES.select("last").where(Sql.is("object"), Sql.is("series")));
 
     private final Release release;
     private final RecordReader reader;

@@ -51,12 +51,12 @@ final class WriterRecordCache {
 
     /** The record of a number, or {@code null} when it has to be read. */
     @Nullable StoredRecord record(SqlSession session, ObjectType object, long number) {
-        return session.isWriting() ? records.get(new Place(object.name(), number)) : null;
+        return session.isSoleWriter() ? records.get(new Place(object.name(), number)) : null;
     }
 
     /** The record of a natural key, or {@code null} when it has to be looked for. */
     @Nullable Found byKey(SqlSession session, ObjectType object, List<Object> key) {
-        if (!session.isWriting()) {
+        if (!session.isSoleWriter()) {
             return null;
         }
         var number = numbers.get(new Key(object.name(), key));
@@ -71,7 +71,7 @@ final class WriterRecordCache {
 
     /** Keeps a record that was read. */
     void keep(SqlSession session, ObjectType object, StoredRecord record) {
-        if (!session.isWriting() || record.items().stream().anyMatch(WriterRecordCache::isLong)) {
+        if (!session.isSoleWriter() || record.items().stream().anyMatch(WriterRecordCache::isLong)) {
             return;
         }
         var place = new Place(object.name(), record.number());

@@ -57,7 +57,7 @@ final class ComebackFinder {
         var conversion = new Conversion(then, now);
         var values = conversion.expressions();
         if (values.isEmpty()
-                || conversion.unfit().map(unfit -> count(comeback, DSL.condition(unfit))).orElse(0L)
+                || conversion.unfit().map(unfit -> count(comeback, unfit)).orElse(0L)
                         > 0
                 || (conversion.needsPatternCheck()
                         && !areTaken(comeback, now.type(), values.get()))) {
@@ -83,9 +83,8 @@ final class ComebackFinder {
                         comeback.isWhole() ? field.name() : comeback.kept().now().field());
     }
 
-    private boolean areTaken(Comeback comeback, FieldType type, List<String> values) {
+    private boolean areTaken(Comeback comeback, FieldType type, List<org.jooq.Field<Object>> values) {
         return values.stream()
-                .map(DSL::field)
                 .flatMap(value ->
                         sql
                                 .list(

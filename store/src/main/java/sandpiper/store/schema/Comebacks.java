@@ -89,8 +89,7 @@ final class Comebacks {
                             .expressions()
                             .orElseThrow();
             for (int i = 0; i < names.size(); i++) {
-                converted.add(
-                        DSL.field(expressions.get(i), Object.class).as(DSL.name(names.get(i))));
+                converted.add(expressions.get(i).as(DSL.name(names.get(i))));
             }
         }
         return converted;
@@ -110,8 +109,7 @@ final class Comebacks {
         values.addAll(converted(plain));
         into.addAll(columns(plain));
         var rows = Tables.sql().select(values).from(kept(comeback));
-        sql.runOnce(
-                Sql.text(
+        sql.runOnce((
                         Tables.sql()
                                 .insertInto(
                                         Sql.table(table(comeback)),
@@ -178,8 +176,7 @@ final class Comebacks {
         columns.forEach(column -> changed.put(Sql.column(column), Sql.column(KEPT, column)));
         var own = table(comeback);
         var source = DSL.table(rows).as(DSL.name(KEPT));
-        sql.runOnce(
-                Sql.text(
+        sql.runOnce((
                         Tables.sql()
                                 .update(Sql.table(own))
                                 .set(changed)

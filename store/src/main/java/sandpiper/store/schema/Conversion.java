@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.jooq.Condition;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.change.TypeWords;
 import sandpiper.model.release.Field;
@@ -14,6 +16,8 @@ import sandpiper.model.type.NumberType;
 import sandpiper.model.type.OutsideChoiceType;
 import sandpiper.model.type.TextType;
 import sandpiper.model.type.TypeKeyword;
+import sandpiper.store.sql.Either;
+import sandpiper.store.table.Sql;
 import sandpiper.store.table.Tables;
 
 /**
@@ -30,15 +34,15 @@ final class Conversion {
     }
 
     /**
-     * Columns of the new form in their order, each as an expression over those of the old; nothing
-     * when there is no way.
+     * Columns of the new form in their order, each worked out from those of the old; nothing when
+     * there is no way.
      */
-    Optional<List<String>> expressions() {
+    Optional<List<org.jooq.Field<Object>>> expressions() {
         var from = before.type();
         var to = after.type();
-        var column = Tables.quoted(before.name());
+        var column = Sql.column(before.name());
         if (from.columns().equals(to.columns()) && sameForm(from, to)) {
-            return Optional.of(Tables.columns(before).stream().map(Tables::quoted).toList());
+            return Optional.of(columnsBefore());
         }
         if (from instanceof NumberType a && to instanceof NumberType b && sameMeaning(a, b)) {
             return Optional.of(List.of(rescaled(column, a.scale(), b.scale())));
@@ -62,9 +66,22 @@ final class Conversion {
         }
         if (isCode && to instanceof OutsideChoiceType) {
             // What it is called outside is known when it is chosen again.
-            return Optional.of(List.of(column, "null"));
+            return Optional.of(List.of(column, nothing()));
         }
         return Optional.empty();
+    }
+
+    private List<org.jooq.Field<Object>> columnsBefore() {
+        return Tables.columns(before).stream().map(Sql::column).toList();
+    }
+
+    private static org.jooq.Field<Object> nothing() {
+        return DSL.field("null", Object.class);
+    }
+
+    /** Whether what is stored stays as it is. */
+    boolean keepsStoredForm() {
+        return expressions().orElse(List.of()).equals(columnsBefore());
     }
 
     /** How values are read that are stored as they are written, or {@code null}. */
@@ -105,10 +122,11 @@ final class Conversion {
         return percent == (to.keyword() == TypeKeyword.PERCENT) && !otherCurrency;
     }
 
-    private static String rescaled(String column, int from, int to) {
+    private static org.jooq.Field<Object> rescaled(
+            org.jooq.Field<Object> column, int from, int to) {
         return to >= from
-                ? "%s * %d".formatted(column, power(to - from))
-                : "%s / %d".formatted(column, power(from - to));
+                ? DSL.field("{0} * " + power(to - from), Object.class, column)
+                : DSL.field("{0} / " + power(from - to), Object.class, column);
     }
 
     static long power(int exponent) {
@@ -125,10 +143,11 @@ final class Conversion {
                 && text.keyword() == TypeKeyword.TEXT;
     }
 
-    private static Optional<String> asText(FieldType from, String column) {
+    private static Optional<org.jooq.Field<Object>> asText(
+            FieldType from, org.jooq.Field<Object> column) {
         return switch (from) {
             case NumberType number when number.scale() == 0 ->
-                    Optional.of("cast(%s as text)".formatted(column));
+                    Optional.of(DSL.field("cast({0} as text)", Object.class, column));
             case NumberType number -> Optional.of(decimalAsText(column, number.scale()));
             case TextType _, ChoiceType _, OutsideChoiceType _ -> Optional.of(column);
             default ->
@@ -136,37 +155,47 @@ final class Conversion {
                         case UUID -> Optional.of(column);
                         case BOOLEAN ->
                                 Optional.of(
-                                        "case %s when 1 then 'true' when 0 then 'false' end"
-                                                .formatted(column));
-                        case DATE -> Optional.of("date(%s * 86400, 'unixepoch')".formatted(column));
+                                        DSL.field(
+                                                "case {0} when 1 then 'true' when 0 then 'false'"
+                                                        + " end",
+                                                Object.class,
+                                                column));
+                        case DATE ->
+                                Optional.of(
+                                        Either.field(
+                                                "date({0} * 86400, 'unixepoch')",
+                                                "to_char(date '1970-01-01' + cast({0} as integer),"
+                                                        + " 'YYYY-MM-DD')",
+                                                column));
                         default -> Optional.empty();
                     };
         };
     }
 
-    private static String decimalAsText(String column, int scale) {
-        var whole = "abs(%s) / %d".formatted(column, power(scale));
-        var rest = "abs(%s) %% %d".formatted(column, power(scale));
-        var text =
-                "iif(%s < 0, '-', '') || (%s) || '.' || substr('000000000' || (%s), -%d)"
-                        .formatted(column, whole, rest, scale);
-        return "iif(%s is null, null, %s)".formatted(column, text);
+    private static org.jooq.Field<Object> decimalAsText(
+            org.jooq.Field<Object> column, int scale) {
+        return DSL.field(
+                "case when {0} is null then null else case when {0} < 0 then '-' else '' end || cast(abs({0}) / %1$d as text) || '.' || substr(cast(abs({0}) %% %1$d + %1$d as text), 2) end"
+                        .formatted(power(scale)),
+                Object.class,
+                column);
     }
 
     /**
      * A language that both know keeps its texts; a plain text becomes that of the main language.
      */
-    private List<String> languages(TextType from, TextType to) {
+    private List<org.jooq.Field<Object>> languages(TextType from, TextType to) {
         if (!to.isLocalised()) {
-            return List.of(Tables.quoted(before.name()));
+            return List.of(Sql.column(before.name()));
         }
-        var expressions = new ArrayList<String>();
+        var expressions = new ArrayList<org.jooq.Field<Object>>();
         for (int i = 0; i < to.languages().size(); i++) {
             int place =
                     from.isLocalised()
                             ? from.languages().indexOf(to.languages().get(i))
                             : (i == 0 ? 0 : -1);
-            expressions.add(place < 0 ? "null" : Tables.quoted(Tables.columns(before).get(place)));
+            expressions.add(
+                    place < 0 ? nothing() : Sql.column(Tables.columns(before).get(place)));
         }
         return expressions;
     }
@@ -175,8 +204,8 @@ final class Conversion {
      * A condition over the old columns that is true for values the new type does not take; nothing
      * when it takes all.
      */
-    Optional<String> unfit() {
-        var column = Tables.quoted(before.name());
+    Optional<Condition> unfit() {
+        var column = Sql.column(before.name());
         var form = written();
         if (form != null) {
             return Optional.of(form.unfit(column));
@@ -186,45 +215,34 @@ final class Conversion {
                     Optional.of(unfit(column, from, to));
             case TextType to ->
                     Optional.of(
-                            "length(%s) > %d"
-                                    .formatted(
-                                            asText(before.type(), column).orElse(column),
-                                            to.length()));
+                            DSL.condition(
+                                    "length({0}) > " + to.length(),
+                                    asText(before.type(), column).orElse(column)));
             case ChoiceType to ->
                     Optional.of(
-                            "%s not in (%s)"
-                                    .formatted(
-                                            column,
-                                            String.join(
-                                                    ", ",
-                                                    to.choices().codes().stream()
-                                                            .map(code ->
-                                                                    "'"
-                                                                            + code.replace(
-                                                                                    "'", "''")
-                                                                            + "'")
-                                                            .toList())));
+                            column.notIn(
+                                    to.choices().codes().stream().map(DSL::inline).toList()));
             case FileType to -> Optional.of(unfit(column, to));
             default -> Optional.empty();
         };
     }
 
     /** Larger files, and those of other types; parameters of a type count for nothing. */
-    private String unfit(String digest, FileType to) {
-        var type = Tables.quoted(Tables.columns(before).get(2));
-        var size = Tables.quoted(Tables.columns(before).get(3));
-        var large = "%s > %d".formatted(size, to.largest());
+    private Condition unfit(org.jooq.Field<Object> digest, FileType to) {
+        var type = Sql.column(Tables.columns(before).get(2));
+        var large = Sql.number(Tables.columns(before).get(3)).gt(DSL.inline(to.largest()));
         if (to.accepts().isEmpty()) {
             return large;
         }
         var taken =
                 to.accepts().stream()
-                        .map(range -> likeStart(range))
+                        .map(Conversion::likeStart)
                         .map(start ->
-                                "lower(%s) || ';' like '%s' escape '\\'".formatted(type, start))
+                                DSL.condition(
+                                        "lower({0}) || ';' like {1} escape '\\'",
+                                        type, DSL.inline(start)))
                         .toList();
-        return "(%s or (%s is not null and not (%s)))"
-                .formatted(large, digest, String.join(" or ", taken));
+        return large.or(digest.isNotNull().and(DSL.not(DSL.or(taken))));
     }
 
     private static String likeStart(String range) {
@@ -233,12 +251,20 @@ final class Conversion {
     }
 
     /** More places than there are to be, or more digits. */
-    private static String unfit(String column, NumberType from, NumberType to) {
+    private static Condition unfit(org.jooq.Field<Object> column, NumberType from, NumberType to) {
+        boolean more = to.scale() >= from.scale();
+        long factor = power(Math.abs(to.scale() - from.scale()));
         var large =
-                "abs(%s) > %d".formatted(rescaled(column, from.scale(), to.scale()), to.largest());
-        return to.scale() < from.scale()
-                ? "(%s %% %d <> 0 or %s)".formatted(column, power(from.scale() - to.scale()), large)
-                : large;
+                Either.condition(
+                        "abs({0} %s %d) > %d".formatted(more ? "*" : "/", factor, to.largest()),
+                        "abs(%s) > %d"
+                                .formatted(
+                                        more
+                                                ? "cast({0} as numeric) * " + factor
+                                                : "{0} / " + factor,
+                                        to.largest()),
+                        column);
+        return more ? large : DSL.condition("{0} % " + factor + " <> 0", column).or(large);
     }
 
     /** Why values are in the way. */

@@ -236,7 +236,7 @@ final class EffectsFinder {
         var unfit =
                 conversion
                         .unfit()
-                        .map(condition -> count(table, DSL.condition(condition)))
+                        .map(condition -> count(table, condition))
                         .orElse(0L);
         if (unfit > 0) {
             obstacles.add(
@@ -255,7 +255,6 @@ final class EffectsFinder {
     private void findUnmatched(String name, String table, Conversion conversion, FieldType type) {
         var unfit =
                 conversion.expressions().orElseThrow().stream()
-                        .map(DSL::field)
                         .flatMap(made -> texts(table, made).stream())
                         .filter(text -> type.readText(text) instanceof ParsedValue.Refused)
                         .toList();

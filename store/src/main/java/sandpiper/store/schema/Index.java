@@ -5,7 +5,12 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
+import org.jooq.OrderField;
+import org.jooq.Query;
+import org.jooq.SQLDialect;
+import org.jooq.impl.CustomField;
 import org.jooq.impl.DSL;
+import org.jooq.impl.SQLDataType;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.ObjectType;
@@ -116,12 +121,25 @@ record Index(String name, String table, List<String> columns, boolean unique) {
         indexes.put(name, new Index(name, table, columns, unique));
     }
 
-    String sql() {
-        var columnFields = columns.stream().map(Sql::column).toList();
+    private static OrderField<?> rising(org.jooq.Field<Object> column) {
+        return CustomField.of(
+                "rising",
+                SQLDataType.OTHER,
+                context ->
+                        context.visit(
+                                context.family() == SQLDialect.POSTGRES
+                                        ? Sql.rising(column)
+                                        : column));
+    }
+
+    /** The statement that makes it. */
+    Query sql() {
+        // As pages are sorted, so that these are read in order.
+        var columnFields = columns.stream().map(Sql::column).map(Index::rising).toList();
         var made =
                 unique
                         ? Tables.sql().createUniqueIndex(DSL.name(name))
                         : Tables.sql().createIndex(DSL.name(name));
-        return Sql.text(made.on(Sql.table(table), columnFields));
+        return made.on(Sql.table(table), columnFields);
     }
 }

@@ -181,11 +181,10 @@ final class KeptTables {
     }
 
     private void keep(Place place, Place now, Select<Record> rows) {
-        long count = sql.number(Sql.text(Tables.sql().selectCount().from(rows)));
+        long count = sql.number(Tables.sql().selectCount().from(rows.asTable("_rows")));
         if (count > 0) {
             long number = SqlKept.add(sql, keeping, place, now, count);
-            sql.runOnce(
-                    Sql.text(Tables.sql().createTable(Sql.table(SqlKept.table(number))).as(rows)));
+            sql.runOnce((Tables.sql().createTable(Sql.table(SqlKept.table(number))).as(rows)));
         }
     }
 }

@@ -21,6 +21,7 @@ import sandpiper.model.definition.DefaultValue;
 import sandpiper.model.release.Field;
 import sandpiper.model.type.TextType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.system.SqlKept;
 import sandpiper.store.table.ColumnValues;
 import sandpiper.store.table.Sql;
@@ -32,7 +33,7 @@ import sandpiper.store.table.Tables;
  * table holds; anything else writes the table anew and puts it in the place of the old one.
  */
 public final class SchemaChanger implements SchemaStorage {
-    private static final String RENAME_SERIES =
+    private static final Statement RENAME_SERIES =
             new TableStatements("sandpiper_series").update(List.of("object"), Sql.is("object"));
 
     private final HistoryStorage history;
@@ -62,14 +63,14 @@ public final class SchemaChanger implements SchemaStorage {
         // links to them any more.
         shapes(change)
                 .filter(TableShape::isNew)
-                .forEach(shape -> sql.runOnce(shape.create(change.after(), created(shape))));
+                .forEach(shape -> sql.runOnce(statements(sql, change).create(shape, created(shape))));
         shapes(change)
                 .filter(shape -> !shape.isNew() && !shape.isGone())
                 .forEach(shape -> follow(sql, change, shape));
         shapes(change)
                 .filter(TableShape::isGone)
                 .sorted(Comparator.comparing(shape -> shape.owner() == null))
-                .forEach(shape -> sql.runOnce(dropped(Objects.requireNonNull(shape.before()))));
+                .forEach(shape -> sql.runOnce(statements(sql, change).drop(Objects.requireNonNull(shape.before()))));
         bringBack(sql, change, comebacks);
         createIndexes(sql, change);
         if (shapes(change).anyMatch(SchemaChanger::mayBreakLinks)) {
@@ -125,7 +126,7 @@ public final class SchemaChanger implements SchemaStorage {
             var before = shape.before();
             var after = shape.after();
             if (before != null && after != null && !before.equals(after)) {
-                sql.runOnce(renamed(before, after));
+                sql.runOnce(statements(sql, change).rename(before, after));
             }
         }
         for (var object : change.objects()) {
@@ -169,17 +170,18 @@ public final class SchemaChanger implements SchemaStorage {
 
     private void follow(SqlSession sql, ReleaseChange change, TableShape shape) {
         var table = Objects.requireNonNull(shape.after());
-        if (shape.needsRebuild()) {
-            rebuild(sql, change, shape, table);
+        boolean alters = sql.dialect().schema().altersColumns();
+        var statements = statements(sql, change);
+        if (shape.needsRebuild() && !alters) {
+            rebuild(sql, statements, shape, table);
         } else {
+            if (shape.needsRebuild()) {
+                new ColumnChanges(sql, statements, table).make(shape.fields());
+            }
             for (var added : shape.fields()) {
                 var field = added.after();
                 if (added.isAdded() && field != null) {
-                    TableShape.columnDefinitions(change.after(), field)
-                            .forEach(column ->
-                                    sql.runOnce(
-                                            "alter table %s add column %s"
-                                                    .formatted(Tables.quoted(table), column)));
+                    statements.add(table, field).forEach(sql::runOnce);
                 }
             }
         }
@@ -187,13 +189,13 @@ public final class SchemaChanger implements SchemaStorage {
     }
 
     private static void rebuild(
-            SqlSession sql, ReleaseChange change, TableShape shape, String table) {
+            SqlSession sql, TableSql statements, TableShape shape, String table) {
         var made = "_new_" + table;
-        sql.runOnce(shape.create(change.after(), made));
+        sql.runOnce(statements.create(shape, made));
         var into =
                 new ArrayList<>(
                         shape.owner() == null ? Tables.RECORD_COLUMNS : Tables.ITEM_COLUMNS);
-        var from = new ArrayList<>(into.stream().map(Tables::quoted).toList());
+        var from = new ArrayList<>(into.stream().map(Sql::column).toList());
         for (var field : shape.fields()) {
             var before = field.before();
             var after = field.after();
@@ -202,16 +204,15 @@ public final class SchemaChanger implements SchemaStorage {
                 from.addAll(new Conversion(before, after).expressions().orElseThrow());
             }
         }
-        sql.runOnce(
-                Sql.text(
+        sql.runOnce((
                         Tables.sql()
                                 .insertInto(
                                         Sql.table(made), into.stream().map(Sql::column).toList())
                                 .select(
-                                        DSL.select(from.stream().map(DSL::field).toList())
+                                        DSL.select(from)
                                                 .from(Sql.table(table)))));
-        sql.runOnce(dropped(table));
-        sql.runOnce(renamed(made, table));
+        sql.runOnce(statements.drop(table));
+        sql.runOnce(statements.rename(made, table));
     }
 
     /**
@@ -266,10 +267,7 @@ public final class SchemaChanger implements SchemaStorage {
     }
 
     private static List<String> existingIndexes(SqlSession sql) {
-        return sql.list(
-                "select name from sqlite_schema where type = 'index' and sql is not null"
-                        + " and tbl_name not like 'sandpiper\\_%' escape '\\'",
-                row -> row.getString(1));
+        return sql.list(sql.dialect().schema().indexes(), row -> row.getString(1));
     }
 
     private static void dropUnneededIndexes(SqlSession sql, ReleaseChange change) {
@@ -281,33 +279,30 @@ public final class SchemaChanger implements SchemaStorage {
         var kept =
                 wanted(change).stream()
                         .filter(index -> !rebuilt.contains(index.table()))
-                        .map(Index::name)
+                        .map(index -> sql.dialect().name(index.name()))
                         .toList();
         existingIndexes(sql).stream()
                 .filter(name -> !kept.contains(name))
-                .forEach(name -> sql.runOnce(Sql.text(Tables.sql().dropIndex(DSL.name(name)))));
+                .forEach(name -> sql.runOnce((Tables.sql().dropIndex(DSL.name(name)))));
     }
 
     private static void createIndexes(SqlSession sql, ReleaseChange change) {
         var existing = existingIndexes(sql);
         wanted(change).stream()
-                .filter(index -> !existing.contains(index.name()))
+                .filter(index -> !existing.contains(sql.dialect().name(index.name())))
                 .forEach(index -> sql.runOnce(index.sql()));
     }
 
-    private static String dropped(String table) {
-        return Sql.text(Tables.sql().dropTable(Sql.table(table)));
-    }
-
-    private static String renamed(String from, String to) {
-        return Sql.text(Tables.sql().alterTable(DSL.name(from)).renameTo(DSL.name(to)));
+    private static TableSql statements(SqlSession sql, ReleaseChange change) {
+        return new TableSql(sql.dialect(), change.after());
     }
 
     private static void checkLinks(SqlSession sql) {
+        var statement = sql.dialect().schema().brokenLinks();
         var broken =
-                sql.list(
-                        "pragma foreign_key_check",
-                        row -> row.getString(1) + " to " + row.getString(3));
+                statement == null
+                        ? List.of()
+                        : sql.list(statement, row -> row.getString(1));
         if (!broken.isEmpty()) {
             throw new IllegalStateException(
                     "Links would be broken: " + broken.stream().distinct().toList());

@@ -7,11 +7,13 @@ import java.util.List;
 import java.util.Objects;
 import java.util.regex.Pattern;
 import sandpiper.engine.port.StorageException;
+import sandpiper.store.sql.Dialect;
 import sandpiper.store.sql.SqlSession;
 
 /**
- * The service's own tables. Each {@code format-NN.sql} beside this class brings a data file from
- * one format to the next; it is never changed once it was delivered.
+ * The service's own tables. Each {@code format-NN.sql} in the folder of an engine brings its tables
+ * from one format to the next; it is never changed once it was delivered. What has one number on
+ * both engines has the same in it.
  */
 public final class SystemTables {
     private static final int NEWEST = 15;
@@ -24,29 +26,33 @@ public final class SystemTables {
         return NEWEST;
     }
 
-    /** Brings the file up to this version of the service. */
+    /** Brings the tables up to this version of the service. */
     public static void prepare(SqlSession session) {
         prepare(session, newest());
     }
 
-    /** Brings the file up to a format. */
+    /** Brings the tables up to a format. */
     static void prepare(SqlSession session, int format) {
-        long version = session.number("pragma user_version");
-        if (version > NEWEST) {
+        var schema = session.dialect().schema();
+        long there = session.number(schema.format());
+        if (there > NEWEST) {
             throw new StorageException(
-                    "The data file was written by a newer version of the service (format %d, this one knows %d)."
-                            .formatted(version, NEWEST),
+                    "The data was written by a newer version of the service (format %d, this one knows %d)."
+                            .formatted(there, NEWEST),
                     new IllegalStateException());
         }
-        for (int i = (int) version + 1; i <= format; i++) {
-            statements(i).forEach(session::runOnce);
+        if (there == format) {
+            return;
         }
-        session.runOnce("pragma user_version = " + format);
+        for (int i = Math.max((int) there + 1, schema.firstFormat()); i <= format; i++) {
+            statements(schema, i).forEach(session::runOnce);
+        }
+        session.runOnce(schema.formatted(format));
     }
 
     /** What leads to a format from the one before. */
-    private static List<String> statements(int format) {
-        var file = "format-%02d.sql".formatted(format);
+    private static List<String> statements(Dialect.Schema schema, int format) {
+        var file = "%s/format-%02d.sql".formatted(schema.folder(), format);
         try (var in = Objects.requireNonNull(SystemTables.class.getResourceAsStream(file), file)) {
             var text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
             return List.of(BETWEEN_STATEMENTS.split(text));

@@ -86,11 +86,7 @@ record TableShape(
         if (change.before() == null || change.after() == null || !change.changesType()) {
             return false;
         }
-        var kept = Tables.columns(change.before()).stream().map(Tables::quoted).toList();
-        return !new Conversion(change.before(), change.after())
-                .expressions()
-                .orElse(List.of())
-                .equals(kept);
+        return !new Conversion(change.before(), change.after()).keepsStoredForm();
     }
 
     private static List<String> columnsOf(Field field) {
@@ -106,52 +102,5 @@ record TableShape(
             }
         }
         return after;
-    }
-
-    /** The statement that makes the table under a name. */
-    String create(Release release, String name) {
-        var columns = new ArrayList<String>();
-        if (owner == null) {
-            columns.add("%s integer primary key".formatted(Tables.quoted(Tables.NUMBER)));
-            columns.add("%s blob not null unique".formatted(Tables.quoted(Tables.ID)));
-            columns.add("%s integer not null".formatted(Tables.quoted(Tables.VERSION)));
-            columns.add("%s integer not null".formatted(Tables.quoted(Tables.RETIRED)));
-            columns.add("%s integer not null".formatted(Tables.quoted(Tables.CREATED_AT)));
-            columns.add("%s text not null".formatted(Tables.quoted(Tables.CREATED_BY)));
-            columns.add("%s integer not null".formatted(Tables.quoted(Tables.CHANGED_AT)));
-            columns.add("%s text not null".formatted(Tables.quoted(Tables.CHANGED_BY)));
-        } else {
-            columns.add(
-                    "%s integer not null references %s on delete cascade"
-                            .formatted(Tables.quoted(Tables.OWNER), Tables.quoted(owner)));
-            columns.add("%s integer not null".formatted(Tables.quoted(Tables.LINE)));
-            columns.add("%s integer not null".formatted(Tables.quoted(Tables.POSITION)));
-        }
-        fieldsAfter().forEach(field -> columns.addAll(columnDefinitions(release, field)));
-        if (owner == null) {
-            return "create table %s (%s) strict"
-                    .formatted(Tables.quoted(name), String.join(", ", columns));
-        }
-        columns.add(
-                "primary key (%s, %s)"
-                        .formatted(Tables.quoted(Tables.OWNER), Tables.quoted(Tables.LINE)));
-        return "create table %s (%s) strict, without rowid"
-                .formatted(Tables.quoted(name), String.join(", ", columns));
-    }
-
-    /** The columns of one field as they stand in a statement that makes or adds them. */
-    static List<String> columnDefinitions(Release release, Field field) {
-        var definitions = new ArrayList<String>();
-        var types = field.type().columns();
-        var names = Tables.columns(field);
-        for (int i = 0; i < names.size(); i++) {
-            var type = types.get(i).storage() == FieldType.Storage.INTEGER ? "integer" : "text";
-            var link =
-                    field.type() instanceof FieldType.Reference reference
-                            ? " references " + Tables.quoted(Tables.of(release.target(reference)))
-                            : "";
-            definitions.add(Tables.quoted(names.get(i)) + " " + type + link);
-        }
-        return definitions;
     }
 }

@@ -1,6 +1,5 @@
 package sandpiper.store.sql;
 
-import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -8,52 +7,58 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import org.jooq.Query;
 import org.jooq.Select;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.Session;
-import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
 
-/**
- * A transaction on one connection, for reading or for writing. Statements are kept by their text,
- * since preparing one costs SQLite more than running it.
- */
+/** A transaction on one connection, for reading or for writing. For one thread at a time. */
 public final class SqlSession implements Transaction {
-    private final Connection connection;
-    private final StatementCache statements;
+    private static final Object[] NOTHING = {};
+
+    private final Link link;
+    private final Dialect dialect;
     private final boolean writing;
-    private final AutoCloseable atEnd;
+    private final boolean sole;
     private final List<Runnable> afterCommit = new ArrayList<>();
     private int marks;
     private boolean open = true;
 
-    private SqlSession(
-            Connection connection,
-            StatementCache statements,
-            boolean writing,
-            AutoCloseable atEnd) {
-        this.connection = connection;
-        this.statements = statements;
+    private SqlSession(Link link, boolean writing, boolean sole) {
+        this.link = link;
+        this.dialect = link.dialect();
         this.writing = writing;
-        this.atEnd = atEnd;
-        run(writing ? "begin immediate" : "begin");
+        this.sole = sole;
+        try {
+            link.begin(writing);
+        } catch (SQLException e) {
+            throw dialect.inWords(e);
+        }
     }
 
-    /** Begins to read; {@code atEnd} gives the connection back. */
-    static SqlSession reading(
-            Connection connection, StatementCache statements, AutoCloseable atEnd) {
-        return new SqlSession(connection, statements, false, atEnd);
+    /** Begins to read. */
+    public static SqlSession reading(Link link) {
+        return new SqlSession(link, false, false);
     }
 
-    /** Begins to write, which one thread at a time may do. */
-    static SqlSession writing(
-            Connection connection, StatementCache statements, AutoCloseable atEnd) {
-        return new SqlSession(connection, statements, true, atEnd);
+    /**
+     * Begins to write.
+     *
+     * @param sole whether nobody else can write before it ends
+     */
+    public static SqlSession writing(Link link, boolean sole) {
+        return new SqlSession(link, true, sole);
     }
 
-    /** Whether it is the one transaction that writes. */
-    public boolean isWriting() {
-        return writing;
+    /** Whether it is the one transaction that writes: what it has read stays as it is. */
+    public boolean isSoleWriter() {
+        return writing && sole;
+    }
+
+    /** The dialect that is spoken. */
+    public Dialect dialect() {
+        return dialect;
     }
 
     /** Has something done as soon as what was written is durable; not at all if it is undone. */
@@ -72,76 +77,104 @@ public final class SqlSession implements Transaction {
         T read(ResultSet row) throws SQLException;
     }
 
-    /** Runs a statement that gives no rows; values are bound in order. */
-    public int run(String sql, @Nullable Object... values) {
+    /** Does something with a statement whose values are bound. */
+    @FunctionalInterface
+    private interface Use<T> {
+        T of(PreparedStatement statement) throws SQLException;
+    }
+
+    private <T> T using(String sql, @Nullable Object[] values, Use<T> use) {
+        PreparedStatement statement = null;
         try {
-            var statement = statements.get(connection, sql);
+            statement = link.prepare(sql);
             bind(statement, values);
-            return statement.executeUpdate();
+            var result = use.of(statement);
+            link.done(statement);
+            return result;
         } catch (SQLException e) {
-            throw failed(sql, e);
+            if (statement != null) {
+                link.failed(sql, statement);
+            }
+            throw dialect.inWords(e);
         }
+    }
+
+    /** Runs a statement that gives no rows; values are bound in order. */
+    public int run(Statement statement, @Nullable Object... values) {
+        return run(statement.in(dialect), values);
+    }
+
+    private int run(String sql, @Nullable Object... values) {
+        return using(sql, values, PreparedStatement::executeUpdate);
     }
 
     /** Runs a statement that is used once, such as one that changes a table. */
     public void runOnce(String sql) {
-        try (var statement = connection.createStatement()) {
+        try (var statement = link.connection().createStatement()) {
             statement.execute(sql);
         } catch (SQLException e) {
-            throw SqlFailures.inWords(e);
+            throw dialect.inWords(e);
         }
     }
 
-    /** Inserts a row and gives its rowid. */
-    public long insert(String sql, @Nullable Object... values) {
-        run(sql, values);
-        return first("select last_insert_rowid()", row -> row.getLong(1)).orElseThrow();
+    /** The same of one that has no values to be bound. */
+    public void runOnce(Query query) {
+        runOnce(dialect.render(query));
+    }
+
+    /** Inserts a row with a statement that gives its number. */
+    public long insert(Statement statement, @Nullable Object... values) {
+        return first(statement, row -> row.getLong(1), values).orElseThrow();
     }
 
     /** All rows of a query. */
-    public <T> List<T> list(String sql, RowReader<T> reader, @Nullable Object... values) {
-        try {
-            var statement = statements.get(connection, sql);
-            bind(statement, values);
-            try (var rows = statement.executeQuery()) {
-                var read = new ArrayList<T>();
-                while (rows.next()) {
-                    read.add(reader.read(rows));
-                }
-                return read;
-            }
-        } catch (SQLException e) {
-            throw failed(sql, e);
-        }
+    public <T> List<T> list(
+            Statement statement, RowReader<T> reader, @Nullable Object... values) {
+        return list(statement.in(dialect), reader, values);
     }
 
     /** All rows of a query that depends on what is asked; its values stand in it. */
     public <T> List<T> list(Select<?> query, RowReader<T> reader) {
-        return list(query.getSQL(), reader, query.getBindValues().toArray());
+        return list(dialect.render(query), reader, query.getBindValues().toArray());
+    }
+
+    private <T> List<T> list(String sql, RowReader<T> reader, @Nullable Object... values) {
+        return using(
+                sql,
+                values,
+                statement -> {
+                    try (var rows = statement.executeQuery()) {
+                        var read = new ArrayList<T>();
+                        while (rows.next()) {
+                            read.add(reader.read(rows));
+                        }
+                        return read;
+                    }
+                });
     }
 
     /** The first row of a query, or nothing. */
-    public <T> Optional<T> first(String sql, RowReader<T> reader, @Nullable Object... values) {
-        try {
-            var statement = statements.get(connection, sql);
-            bind(statement, values);
-            try (var rows = statement.executeQuery()) {
-                return rows.next() ? Optional.of(reader.read(rows)) : Optional.empty();
-            }
-        } catch (SQLException e) {
-            throw failed(sql, e);
-        }
+    public <T> Optional<T> first(
+            Statement statement, RowReader<T> reader, @Nullable Object... values) {
+        return using(
+                statement.in(dialect),
+                values,
+                prepared -> {
+                    try (var rows = prepared.executeQuery()) {
+                        return rows.next() ? Optional.of(reader.read(rows)) : Optional.empty();
+                    }
+                });
     }
 
-    /** The driver closes a statement that fails, so it must not be used again. */
-    private StorageException failed(String sql, SQLException cause) {
-        statements.forget(sql);
-        return SqlFailures.inWords(cause);
+    /** The number a query comes to; 0 when it comes to nothing. */
+    public long number(Statement statement, @Nullable Object... values) {
+        return first(statement, row -> row.getLong(1), values).orElse(0L);
     }
 
-    /** The number a query comes to. */
-    public long number(String sql, @Nullable Object... values) {
-        return first(sql, row -> row.getLong(1), values).orElse(0L);
+    /** The number a query comes to that depends on what is asked. */
+    public long number(Select<?> query) {
+        var found = list(query, row -> row.getLong(1));
+        return found.isEmpty() ? 0 : found.getFirst();
     }
 
     private static void bind(PreparedStatement statement, @Nullable Object[] values)
@@ -163,7 +196,7 @@ public final class SqlSession implements Transaction {
 
     @Override
     public void mark() {
-        run("savepoint command");
+        run("savepoint command", NOTHING);
         marks++;
     }
 
@@ -174,62 +207,41 @@ public final class SqlSession implements Transaction {
 
     @Override
     public void undoToMark() {
-        run("rollback to command");
-        run("release command");
+        run("rollback to command", NOTHING);
+        run("release command", NOTHING);
         marks--;
     }
 
     @Override
     public void keepSinceMark() {
-        run("release command");
+        run("release command", NOTHING);
         marks--;
     }
 
     @Override
     public void commit() {
-        run("commit");
+        try {
+            link.commit();
+        } catch (SQLException e) {
+            throw dialect.inWords(e);
+        }
         open = false;
         afterCommit.forEach(Runnable::run);
     }
 
     @Override
     public void close() {
-        try (atEnd) {
-            if (open) {
-                open = false;
-                rollback();
-            }
-        } catch (SQLException e) {
-            throw SqlFailures.inWords(e);
-        } catch (RuntimeException e) {
-            throw e;
-        } catch (Exception e) {
-            throw new IllegalStateException(e);
-        }
-    }
-
-    /**
-     * SQLite may have rolled back by itself, as it does on a full disk; then there is nothing left
-     * to undo.
-     */
-    private void rollback() {
         try {
-            statements.get(connection, "rollback").executeUpdate();
-        } catch (SQLException e) {
-            if (!isIdle()) {
-                throw SqlFailures.inWords(e);
+            try {
+                if (open) {
+                    open = false;
+                    link.rollback();
+                }
+            } finally {
+                link.close();
             }
-        }
-    }
-
-    /** Whether there is no transaction: only then can one begin. */
-    private boolean isIdle() {
-        try (var statement = connection.createStatement()) {
-            statement.execute("begin");
-            statement.execute("rollback");
-            return true;
-        } catch (SQLException _) {
-            return false;
+        } catch (SQLException e) {
+            throw dialect.inWords(e);
         }
     }
 }

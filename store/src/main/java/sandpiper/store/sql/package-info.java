@@ -1,6 +1,7 @@
 /**
- * Talking to SQLite: connections, kept statements, and failures in words. Start at {@link
- * sandpiper.store.sql.Database}.
+ * Talking to an engine in SQL, whichever it is: sessions, and statements that are rendered for the
+ * dialect they are run in. Start at {@link sandpiper.store.sql.SqlSession}; what an engine adds is
+ * its {@link sandpiper.store.sql.Dialect} and its {@link sandpiper.store.sql.Link}.
  */
 @NullMarked
 package sandpiper.store.sql;

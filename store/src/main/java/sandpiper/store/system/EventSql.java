@@ -10,6 +10,7 @@ import org.jooq.impl.DSL;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 import sandpiper.store.table.Tables;
+import sandpiper.store.sql.Statement;
 
 /** The statements about events and deliveries, rendered once. */
 final class EventSql {
@@ -49,26 +50,26 @@ final class EventSql {
                                     Sql.column("b", "event").lt(d("event")),
                                     Sql.column("b", "kind").eq(d("kind"))));
 
-    static final String ADD = EVENTS.insert(OF_EVENT);
-    static final String AFTER =
-            Sql.text(events(e("number").gt(Sql.value())).orderBy(e("number")).limit(Sql.count()));
-    static final String LATEST =
-            Sql.text(
+    static final Statement ADD = EVENTS.insertNumbered("number", OF_EVENT);
+    static final Statement AFTER =
+            Sql.statement(events(e("number").gt(Sql.value())).orderBy(e("number")).limit(Sql.count()));
+    static final Statement LATEST =
+            Sql.statement(
                     events(PUBLISHED, named(Sql.value()))
                             .orderBy(e("number").desc())
                             .limit(Sql.count()));
-    static final String BY_NUMBER = Sql.text(events(e("number").eq(Sql.value())));
-    static final String BY_ID = Sql.text(events(e("id").eq(Sql.value())));
-    static final String NEWEST =
-            Sql.text(
+    static final Statement BY_NUMBER = Sql.statement(events(e("number").eq(Sql.value())));
+    static final Statement BY_ID = Sql.statement(events(e("id").eq(Sql.value())));
+    static final Statement NEWEST =
+            Sql.statement(
                     Tables.sql()
                             .select(DSL.coalesce(DSL.max(Sql.number("number")), DSL.inline(0L)))
                             .from(EVENTS.table()));
-    static final String POSITION = POSITIONS.selectBy("reader", "number");
-    static final String PUT_POSITION = POSITIONS.put(List.of("reader"), "number");
-    static final String ADD_DELIVERY = DELIVERIES.insert(OF_DELIVERY);
-    static final String DUE =
-            Sql.text(
+    static final Statement POSITION = POSITIONS.selectBy("reader", "number");
+    static final Statement PUT_POSITION = POSITIONS.put(List.of("reader"), "number");
+    static final Statement ADD_DELIVERY = DELIVERIES.insert(OF_DELIVERY);
+    static final Statement DUE =
+            Sql.statement(
                     Tables.sql()
                             .select(DELIVERY)
                             .from(D)
@@ -79,37 +80,37 @@ final class EventSql {
                                     DSL.not(BLOCKED))
                             .orderBy(d("due"), d("number"))
                             .limit(Sql.count()));
-    static final String NEXT_DUE =
-            Sql.text(
+    static final Statement NEXT_DUE =
+            Sql.statement(
                     Tables.sql()
                             .select(d("due"))
                             .from(D)
                             .where(WAITING, d("kind").eq(Sql.value()), DSL.not(BLOCKED))
                             .orderBy(d("due"))
                             .limit(DSL.inline(1)));
-    static final String FIND_DELIVERY =
-            Sql.text(Tables.sql().select(DELIVERY).from(D).where(d("number").eq(Sql.value())));
-    static final String UPDATE_DELIVERY =
+    static final Statement FIND_DELIVERY =
+            Sql.statement(Tables.sql().select(DELIVERY).from(D).where(d("number").eq(Sql.value())));
+    static final Statement UPDATE_DELIVERY =
             DELIVERIES.update(
                     List.of("state", "tries", "due", "done_at", "said", "trace"), Sql.is("number"));
-    static final String WAITING_OF =
-            Sql.text(
+    static final Statement WAITING_OF =
+            Sql.statement(
                     delivered(
                                     WAITING,
                                     d("kind").eq(Sql.value()),
                                     d("target").eq(Sql.value()),
                                     e("unit").eq(Sql.value()))
                             .orderBy(e("number")));
-    static final String COUNT =
-            Sql.text(
+    static final Statement COUNT =
+            Sql.statement(
                     Tables.sql()
                             .select(DSL.count())
                             .from(DELIVERIES.table())
                             .where(Sql.is("state")));
-    static final String FORGET_DONE =
+    static final Statement FORGET_DONE =
             DELIVERIES.delete(
                     DSL.and(Sql.is("state", "DONE"), Sql.column("done_at").lt(Sql.value())));
-    static final String FORGET_EVENTS =
+    static final Statement FORGET_EVENTS =
             EVENTS.delete(
                     DSL.and(
                             Sql.column("at").lt(Sql.value()),
@@ -123,12 +124,12 @@ final class EventSql {
                                             .where(
                                                     Sql.column("d", "event")
                                                             .eq(EVENTS.column("number"))))));
-    static final String FORGET_WAITING =
+    static final Statement FORGET_WAITING =
             DELIVERIES.delete(
                     DSL.and(Sql.is("state", "WAITING"), Sql.is("kind"), Sql.is("target")));
-    static final String ADD_TRY = TRIES.insert(OF_TRY);
-    static final String TRIES_OF =
-            Sql.text(
+    static final Statement ADD_TRY = TRIES.insert(OF_TRY);
+    static final Statement TRIES_OF =
+            Sql.statement(
                     TRIES.select(OF_TRY)
                             .where(Sql.is("delivery"))
                             .orderBy(Sql.number("number").desc()));

@@ -25,6 +25,7 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 import sandpiper.store.table.Tables;
@@ -54,39 +55,39 @@ public final class SqlAccess implements AccessStorage {
         "previous_sealed",
         "calls_per_minute"
     };
-    private static final String FIND_USER = USER.selectBy("name", named(OF_USER));
-    private static final String USERS =
-            Sql.text(USER.select(named(OF_USER)).orderBy(Sql.column("name")));
-    private static final String PUT_USER = USER.put(List.of("name"), OF_USER);
-    private static final String REMOVE_USER = USER.delete(Sql.is("name"));
-    private static final String GRANTS =
-            Sql.text(
+    private static final Statement FIND_USER = USER.selectBy("name", named(OF_USER));
+    private static final Statement USERS =
+            Sql.statement(USER.select(named(OF_USER)).orderBy(Sql.column("name")));
+    private static final Statement PUT_USER = USER.put(List.of("name"), OF_USER);
+    private static final Statement REMOVE_USER = USER.delete(Sql.is("name"));
+    private static final Statement GRANTS =
+            Sql.statement(
                     GRANT.select("role", "object", "actions", "condition", "hidden", "read_only")
                             .orderBy(Sql.column("role"), Sql.column("number")));
     private static final String[] OF_ROLE = {
         "name", "label", "describe", "duties", "services", "package"
     };
-    private static final String ROLES = Sql.text(ROLE.select(OF_ROLE).orderBy(Sql.column("name")));
-    private static final String ADD_ROLE = ROLE.insert(OF_ROLE);
-    private static final String ADD_GRANT =
+    private static final Statement ROLES = Sql.statement(ROLE.select(OF_ROLE).orderBy(Sql.column("name")));
+    private static final Statement ADD_ROLE = ROLE.insert(OF_ROLE);
+    private static final Statement ADD_GRANT =
             GRANT.insert("role", "number", "object", "actions", "condition", "hidden", "read_only");
-    private static final String REMOVE_GRANTS = GRANT.delete(Sql.is("role"));
-    private static final String REMOVE_ROLE = ROLE.delete(Sql.is("name"));
+    private static final Statement REMOVE_GRANTS = GRANT.delete(Sql.is("role"));
+    private static final Statement REMOVE_ROLE = ROLE.delete(Sql.is("name"));
     private static final String[] OF_ENTRY = {"at", "actor", "what", "subject", "detail"};
-    private static final String ADD_ENTRY = ENTRY.insert(OF_ENTRY);
-    private static final String ENTRIES =
-            Sql.text(
+    private static final Statement ADD_ENTRY = ENTRY.insert(OF_ENTRY);
+    private static final Statement ENTRIES =
+            Sql.statement(
                     ENTRY.select(OF_ENTRY).orderBy(Sql.number("number").desc()).limit(Sql.count()));
-    private static final String FIND_CLIENT = CLIENT.selectBy("name", named(OF_CLIENT));
-    private static final String CLIENTS =
-            Sql.text(CLIENT.select(named(OF_CLIENT)).orderBy(Sql.column("name")));
-    private static final String PUT_CLIENT = CLIENT.put(List.of("name"), OF_CLIENT);
-    private static final String REMOVE_CLIENT = CLIENT.delete(Sql.is("name"));
-    private static final String TOUCH_CLIENT = CLIENT.update(List.of("last_used"), Sql.is("name"));
-    private static final String FIND_SETTING = SETTING.selectBy("name", "value");
-    private static final String PUT_SETTING = SETTING.put(List.of("name"), "value");
-    private static final String BEGIN_SETTING =
-            Sql.text(
+    private static final Statement FIND_CLIENT = CLIENT.selectBy("name", named(OF_CLIENT));
+    private static final Statement CLIENTS =
+            Sql.statement(CLIENT.select(named(OF_CLIENT)).orderBy(Sql.column("name")));
+    private static final Statement PUT_CLIENT = CLIENT.put(List.of("name"), OF_CLIENT);
+    private static final Statement REMOVE_CLIENT = CLIENT.delete(Sql.is("name"));
+    private static final Statement TOUCH_CLIENT = CLIENT.update(List.of("last_used"), Sql.is("name"));
+    private static final Statement FIND_SETTING = SETTING.selectBy("name", "value");
+    private static final Statement PUT_SETTING = SETTING.put(List.of("name"), "value");
+    private static final Statement BEGIN_SETTING =
+            Sql.statement(
                     Tables.sql()
                             .insertInto(SETTING.table(), Sql.column("name"), Sql.column("value"))
                             .values(Sql.value(), Sql.value())

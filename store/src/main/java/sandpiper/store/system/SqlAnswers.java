@@ -7,19 +7,20 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 
 /** Kept answers in their table. */
 public final class SqlAnswers implements AnswerStorage {
     private static final TableStatements TABLE = new TableStatements("sandpiper_answer");
-    private static final String FIND =
-            Sql.text(
+    private static final Statement FIND =
+            Sql.statement(
                     TABLE.select("fingerprint", "content", "rights")
                             .where(Sql.is("actor"), Sql.is("key")));
-    private static final String ADD =
+    private static final Statement ADD =
             TABLE.insert("actor", "key", "fingerprint", "content", "rights", "at");
-    private static final String FORGET = TABLE.delete(Sql.column("at").lt(Sql.value()));
+    private static final Statement FORGET = TABLE.delete(Sql.column("at").lt(Sql.value()));
 
     @Override
     public Optional<StoredAnswer> find(Session session, String actor, String key) {

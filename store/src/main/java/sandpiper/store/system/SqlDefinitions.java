@@ -14,6 +14,7 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 import sandpiper.store.table.Tables;
@@ -25,35 +26,35 @@ public final class SqlDefinitions implements DefinitionStorage {
     private static final TableStatements RELEASE = new TableStatements("sandpiper_release");
     private static final TableStatements FILE = new TableStatements("sandpiper_release_file");
     private static final String[] FILE_STATE = {"path", "content", "changed_at", "changed_by"};
-    private static final String DRAFT_FILES =
-            Sql.text(DRAFT.select("path", "content").orderBy(Sql.column("path")));
-    private static final String DRAFT_FILE = DRAFT.selectBy("path", FILE_STATE);
-    private static final String PUT_DRAFT_FILE =
+    private static final Statement DRAFT_FILES =
+            Sql.statement(DRAFT.select("path", "content").orderBy(Sql.column("path")));
+    private static final Statement DRAFT_FILE = DRAFT.selectBy("path", FILE_STATE);
+    private static final Statement PUT_DRAFT_FILE =
             DRAFT.put(List.of("path"), "content", "changed_at", "changed_by");
-    private static final String REMOVE_DRAFT_FILE = DRAFT.delete(Sql.is("path"));
-    private static final String ADD_VERSION =
+    private static final Statement REMOVE_DRAFT_FILE = DRAFT.delete(Sql.is("path"));
+    private static final Statement ADD_VERSION =
             VERSION.insert("path", "content", "changed_at", "changed_by", "kept_at");
-    private static final String KEEP_VERSIONS = VERSION.keepNewest();
-    private static final String LAST_VERSION =
-            Sql.text(
+    private static final Statement KEEP_VERSIONS = VERSION.keepNewest();
+    private static final Statement LAST_VERSION =
+            Sql.statement(
                     VERSION.select("kept_at")
                             .where(Sql.is("path"))
                             .orderBy(Sql.number("number").desc())
                             .limit(DSL.inline(1)));
-    private static final String VERSIONS =
-            Sql.text(
+    private static final Statement VERSIONS =
+            Sql.statement(
                     VERSION.select(FILE_STATE)
                             .orderBy(Sql.number("number").desc())
                             .limit(Sql.count()));
-    private static final String VERSIONS_OF =
-            Sql.text(
+    private static final Statement VERSIONS_OF =
+            Sql.statement(
                     VERSION.select(FILE_STATE)
                             .where(Sql.is("path"))
                             .orderBy(Sql.number("number").desc())
                             .limit(Sql.count()));
     private static final TableStatements ORIGIN = new TableStatements("sandpiper_package_origin");
-    private static final String ORIGINS =
-            Sql.text(
+    private static final Statement ORIGINS =
+            Sql.statement(
                     ORIGIN.select(
                                     "package",
                                     "version",
@@ -63,7 +64,7 @@ public final class SqlDefinitions implements DefinitionStorage {
                                     "unpacked_at",
                                     "unpacked_by")
                             .orderBy(Sql.number("unpacked_at").desc()));
-    private static final String PUT_ORIGIN =
+    private static final Statement PUT_ORIGIN =
             ORIGIN.put(
                     List.of("package", "content"),
                     "version",
@@ -74,23 +75,23 @@ public final class SqlDefinitions implements DefinitionStorage {
     private static final String[] RELEASE_COLUMNS = {
         "number", "released_at", "released_by", "note", "changes"
     };
-    private static final String RELEASES =
-            Sql.text(RELEASE.select(RELEASE_COLUMNS).orderBy(Sql.number("number").desc()));
-    private static final String NEWEST_RELEASE =
-            Sql.text(Tables.sql().select(DSL.max(Sql.number("number"))).from(RELEASE.table()));
-    private static final String ADD_RELEASE = RELEASE.insert(RELEASE_COLUMNS);
-    private static final String FILES_OF =
-            Sql.text(
+    private static final Statement RELEASES =
+            Sql.statement(RELEASE.select(RELEASE_COLUMNS).orderBy(Sql.number("number").desc()));
+    private static final Statement NEWEST_RELEASE =
+            Sql.statement(Tables.sql().select(DSL.max(Sql.number("number"))).from(RELEASE.table()));
+    private static final Statement ADD_RELEASE = RELEASE.insert(RELEASE_COLUMNS);
+    private static final Statement FILES_OF =
+            Sql.statement(
                     FILE.select("path", "content")
                             .where(Sql.is("release"))
                             .orderBy(Sql.column("path")));
-    private static final String ADD_FILE = FILE.insert("release", "path", "content");
+    private static final Statement ADD_FILE = FILE.insert("release", "path", "content");
 
     private static final TableStatements REVISION =
             new TableStatements("sandpiper_contract_revision");
     private static final List<String> REVISION_KEY = List.of("service", "version", "number");
-    private static final String REVISIONS =
-            Sql.text(
+    private static final Statement REVISIONS =
+            Sql.statement(
                     REVISION.select(
                                     "service",
                                     "version",
@@ -102,7 +103,7 @@ public final class SqlDefinitions implements DefinitionStorage {
                                     Sql.column("service"),
                                     Sql.column("version"),
                                     Sql.column("number")));
-    private static final String PUT_REVISION =
+    private static final Statement PUT_REVISION =
             REVISION.put(REVISION_KEY, "places", "ended_at", "ended_by");
 
     private static final int MOST_VERSIONS = 1_000;

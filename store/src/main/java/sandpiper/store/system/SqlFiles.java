@@ -19,6 +19,7 @@ import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.FileBytes;
 import sandpiper.model.type.KeptFile;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 import sandpiper.store.table.Tables;
@@ -26,10 +27,10 @@ import sandpiper.store.table.Tables;
 /** The bytes of files, by their digests. */
 public final class SqlFiles implements FileStorage {
     private static final TableStatements TABLE = new TableStatements("sandpiper_file");
-    private static final String BYTES = TABLE.selectBy("sha256", "content");
-    private static final String IS_KEPT = TABLE.selectBy("sha256", "sha256");
-    private static final String KEEP =
-            Sql.text(
+    private static final Statement BYTES = TABLE.selectBy("sha256", "content");
+    private static final Statement IS_KEPT = TABLE.selectBy("sha256", "sha256");
+    private static final Statement KEEP =
+            Sql.statement(
                     Tables.sql()
                             .insertInto(TABLE.table(), Sql.column("sha256"), Sql.column("content"))
                             .values(Sql.value(), Sql.value())
@@ -117,10 +118,7 @@ public final class SqlFiles implements FileStorage {
     private static Map<String, Set<String>> fileColumns(SqlSession sql) {
         Map<String, List<String>> all = new LinkedHashMap<>();
         sql.list(
-                        """
-                        select t.name, c.name from sqlite_master t, pragma_table_info(t.name) c
-                        where t.type = 'table' and substr(t.name, 1, 10) <> 'sandpiper_'
-                        """,
+                        sql.dialect().schema().columns(),
                         row -> Map.entry(row.getString(1), row.getString(2)))
                 .forEach(one ->
                         all.computeIfAbsent(one.getKey(), _ -> new ArrayList<>())
@@ -129,7 +127,9 @@ public final class SqlFiles implements FileStorage {
         all.forEach((table, columns) -> {
             var found = new LinkedHashSet<>(columns);
             found.removeIf(column ->
-                    !SUFFIXES.stream().allMatch(suffix -> columns.contains(column + suffix)));
+                    !SUFFIXES.stream()
+                            .allMatch(suffix ->
+                                    columns.contains(sql.dialect().name(column + suffix))));
             if (!found.isEmpty()) {
                 files.put(table, found);
             }

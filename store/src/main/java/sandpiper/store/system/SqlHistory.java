@@ -11,6 +11,7 @@ import sandpiper.engine.port.Transaction;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.ColumnValues;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
@@ -25,16 +26,16 @@ public final class SqlHistory implements HistoryStorage {
     private static final String[] COLUMNS = {
         "object", "record", "version", "at", "actor", "via", "operation", "changes"
     };
-    private static final String ADD = TABLE.insert(COLUMNS);
-    private static final String OF_RECORD =
-            Sql.text(
+    private static final Statement ADD = TABLE.insert(COLUMNS);
+    private static final Statement OF_RECORD =
+            Sql.statement(
                     TABLE.select(COLUMNS)
                             .where(Sql.is("record"), Sql.is("object"))
                             .orderBy(Sql.number("number").desc())
                             .limit(Sql.count()));
-    private static final String LATEST =
-            Sql.text(TABLE.select(COLUMNS).orderBy(Sql.number("number").desc()).limit(Sql.count()));
-    private static final String RENAME = TABLE.update(List.of("object"), Sql.is("object"));
+    private static final Statement LATEST =
+            Sql.statement(TABLE.select(COLUMNS).orderBy(Sql.number("number").desc()).limit(Sql.count()));
+    private static final Statement RENAME = TABLE.update(List.of("object"), Sql.is("object"));
 
     private static final String EMPTY = "-";
 

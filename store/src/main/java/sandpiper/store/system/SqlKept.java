@@ -9,6 +9,7 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 import sandpiper.store.table.Tables;
@@ -16,8 +17,8 @@ import sandpiper.store.table.Tables;
 /** What is kept aside, each in a table of its own, and the list of these. */
 public final class SqlKept implements KeptStorage {
     private static final TableStatements TABLE = new TableStatements("sandpiper_kept");
-    private static final String ALL =
-            Sql.text(
+    private static final Statement ALL =
+            Sql.statement(
                     TABLE.select(
                                     "number",
                                     "kept_at",
@@ -30,8 +31,9 @@ public final class SqlKept implements KeptStorage {
                                     "field_now",
                                     "rows")
                             .orderBy(Sql.number("number").desc()));
-    private static final String ADD =
-            TABLE.insert(
+    private static final Statement ADD =
+            TABLE.insertNumbered(
+                    "number",
                     "kept_at",
                     "release",
                     "object",
@@ -41,12 +43,12 @@ public final class SqlKept implements KeptStorage {
                     "part_now",
                     "field_now",
                     "rows");
-    private static final String REMOVE = TABLE.delete(Sql.is("number"));
-    private static final String RENAME_OBJECT =
+    private static final Statement REMOVE = TABLE.delete(Sql.is("number"));
+    private static final Statement RENAME_OBJECT =
             TABLE.update(List.of("object_now"), Sql.is("object_now"));
-    private static final String RENAME_PART =
+    private static final Statement RENAME_PART =
             TABLE.update(List.of("part_now"), Sql.is("object_now").and(Sql.is("part_now")));
-    private static final String RENAME_FIELD = TABLE.update(List.of("field_now"), Sql.is("number"));
+    private static final Statement RENAME_FIELD = TABLE.update(List.of("field_now"), Sql.is("number"));
 
     /** The table that has the values. */
     public static String table(long number) {
@@ -84,7 +86,7 @@ public final class SqlKept implements KeptStorage {
     public static boolean remove(SqlSession sql, long number) {
         boolean was = sql.run(REMOVE, number) > 0;
         if (was) {
-            sql.runOnce(Sql.text(Tables.sql().dropTable(Sql.table(table(number)))));
+            sql.runOnce((Tables.sql().dropTable(Sql.table(table(number)))));
         }
         return was;
     }

@@ -10,6 +10,7 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 import tools.jackson.databind.DeserializationFeature;
@@ -32,10 +33,10 @@ public final class SqlOutside implements OutsideStorage {
         "changed_at",
         "changed_by"
     };
-    private static final String ALL =
-            Sql.text(REACHES.select(COLUMNS).orderBy(Sql.column("setting")));
-    private static final String FIND = REACHES.selectBy("setting", COLUMNS);
-    private static final String PUT =
+    private static final Statement ALL =
+            Sql.statement(REACHES.select(COLUMNS).orderBy(Sql.column("setting")));
+    private static final Statement FIND = REACHES.selectBy("setting", COLUMNS);
+    private static final Statement PUT =
             REACHES.put(
                     List.of("setting"),
                     "address",
@@ -46,14 +47,14 @@ public final class SqlOutside implements OutsideStorage {
                     "scope",
                     "changed_at",
                     "changed_by");
-    private static final String REMOVE = REACHES.delete(Sql.is("setting"));
+    private static final Statement REMOVE = REACHES.delete(Sql.is("setting"));
 
     private static final TableStatements ANSWERS = new TableStatements("sandpiper_outside_answer");
-    private static final String KEPT =
-            Sql.text(ANSWERS.select("content", "until").where(Sql.is("connection"), Sql.is("key")));
-    private static final String KEEP =
+    private static final Statement KEPT =
+            Sql.statement(ANSWERS.select("content", "until").where(Sql.is("connection"), Sql.is("key")));
+    private static final Statement KEEP =
             ANSWERS.put(List.of("connection", "key"), "content", "until");
-    private static final String FORGET = ANSWERS.delete(Sql.column("until").lt(Sql.value()));
+    private static final Statement FORGET = ANSWERS.delete(Sql.column("until").lt(Sql.value()));
 
     @Override
     public List<Reach> reaches(Session session) {

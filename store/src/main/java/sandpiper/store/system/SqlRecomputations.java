@@ -5,6 +5,7 @@ import sandpiper.engine.port.RecomputationStorage;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 
@@ -12,12 +13,12 @@ import sandpiper.store.table.TableStatements;
 public final class SqlRecomputations implements RecomputationStorage {
     private static final TableStatements TABLE = new TableStatements("sandpiper_recomputation");
     private static final TableStatements SETTINGS = new TableStatements("sandpiper_setting");
-    private static final String ALL =
-            Sql.text(TABLE.select("formula", "reached").orderBy(Sql.column("formula")));
-    private static final String PUT = TABLE.put(List.of("formula"), "reached");
-    private static final String REMOVE = TABLE.delete(Sql.is("formula"));
-    private static final String SETTING = SETTINGS.selectBy("name", "value");
-    private static final String PUT_SETTING = SETTINGS.put(List.of("name"), "value");
+    private static final Statement ALL =
+            Sql.statement(TABLE.select("formula", "reached").orderBy(Sql.column("formula")));
+    private static final Statement PUT = TABLE.put(List.of("formula"), "reached");
+    private static final Statement REMOVE = TABLE.delete(Sql.is("formula"));
+    private static final Statement SETTING = SETTINGS.selectBy("name", "value");
+    private static final Statement PUT_SETTING = SETTINGS.put(List.of("name"), "value");
 
     private static final String REVISION = "formulas-revision";
 

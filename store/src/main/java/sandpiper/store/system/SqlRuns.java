@@ -9,6 +9,7 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.ColumnValues;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
@@ -19,8 +20,8 @@ public final class SqlRuns implements RunStorage {
     private static final String[] COLUMNS = {
         "at", "kind", "name", "object", "key", "outcome", "said", "micros", "actor", "via", "trace"
     };
-    private static final String ADD = TABLE.insert(COLUMNS);
-    private static final String FORGET = TABLE.delete(Sql.is("number"));
+    private static final Statement ADD = TABLE.insertNumbered("number", COLUMNS);
+    private static final Statement FORGET = TABLE.delete(Sql.is("number"));
 
     private static final int MOST_KEPT = 5_000;
 

@@ -7,14 +7,15 @@ import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.TableStatements;
 
 /** Progress of schedules in its table. */
 public final class SqlSchedules implements ScheduleStorage {
     private static final TableStatements TABLE = new TableStatements("sandpiper_schedule");
-    private static final String FIND =
+    private static final Statement FIND =
             TABLE.selectBy("name", "name", "ran_for", "running", "after");
-    private static final String PUT = TABLE.put(List.of("name"), "ran_for", "running", "after");
+    private static final Statement PUT = TABLE.put(List.of("name"), "ran_for", "running", "after");
 
     @Override
     public Optional<Progress> find(Session session, String name) {

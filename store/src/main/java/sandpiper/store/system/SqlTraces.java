@@ -12,6 +12,7 @@ import sandpiper.engine.trace.Trace;
 import sandpiper.engine.trace.TraceStep;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.ColumnValues;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
@@ -22,15 +23,15 @@ public final class SqlTraces implements TraceStorage {
     private static final TableStatements TABLE = new TableStatements("sandpiper_trace");
     private static final TableStatements STEPS = new TableStatements("sandpiper_trace_step");
     private static final String[] HEAD = {"id", "at", "actor", "via", "what", "outcome"};
-    private static final String ADD = TABLE.insert(HEAD);
-    private static final String ADD_STEP =
+    private static final Statement ADD = TABLE.insertNumbered("number", HEAD);
+    private static final Statement ADD_STEP =
             STEPS.insert("trace", "number", "depth", "kind", "title", "detail", "result", "micros");
-    private static final String FORGET = TABLE.delete(Sql.column("number").le(Sql.value()));
-    private static final String LATEST =
-            Sql.text(TABLE.select(HEAD).orderBy(Sql.number("number").desc()).limit(Sql.count()));
-    private static final String FIND = TABLE.selectBy("id", HEAD);
-    private static final String STEPS_OF =
-            Sql.text(
+    private static final Statement FORGET = TABLE.delete(Sql.column("number").le(Sql.value()));
+    private static final Statement LATEST =
+            Sql.statement(TABLE.select(HEAD).orderBy(Sql.number("number").desc()).limit(Sql.count()));
+    private static final Statement FIND = TABLE.selectBy("id", HEAD);
+    private static final Statement STEPS_OF =
+            Sql.statement(
                     Tables.sql()
                             .select(
                                     Sql.column("s", "depth"),

@@ -17,6 +17,7 @@ import sandpiper.engine.port.TrafficStorage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 import sandpiper.store.table.Tables;
@@ -37,8 +38,8 @@ public final class SqlTraffic implements TrafficStorage {
                     "caller");
     private static final List<String> COUNTED =
             List.of("calls", "errors", "micros", "slowest", "last");
-    private static final String COUNT =
-            Sql.text(
+    private static final Statement COUNT =
+            Sql.statement(
                     Tables.sql()
                             .insertInto(
                                     TABLE.table(),
@@ -53,9 +54,9 @@ public final class SqlTraffic implements TrafficStorage {
                             .set(added("micros"))
                             .set(larger("slowest"))
                             .set(larger("last")));
-    private static final String FORGET = TABLE.delete(Sql.column("day").lt(Sql.value()));
-    private static final String SINCE =
-            Sql.text(
+    private static final Statement FORGET = TABLE.delete(Sql.column("day").lt(Sql.value()));
+    private static final Statement SINCE =
+            Sql.statement(
                     TABLE.select(
                                     "service",
                                     "version",
@@ -72,7 +73,7 @@ public final class SqlTraffic implements TrafficStorage {
                                     "last")
                             .where(Sql.column("day").ge(Sql.value()))
                             .orderBy(Sql.column("day").desc(), Sql.column("calls").desc()));
-    private static final String ADD_FAILED =
+    private static final Statement ADD_FAILED =
             FAILED.insert(
                     "at",
                     "service",
@@ -84,9 +85,9 @@ public final class SqlTraffic implements TrafficStorage {
                     "status",
                     "message",
                     "trace");
-    private static final String KEEP_FAILED = FAILED.keepNewest();
-    private static final String LATEST_FAILED =
-            Sql.text(
+    private static final Statement KEEP_FAILED = FAILED.keepNewest();
+    private static final Statement LATEST_FAILED =
+            Sql.statement(
                     FAILED.select(
                                     "service",
                                     "version",

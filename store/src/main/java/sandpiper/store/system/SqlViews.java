@@ -13,6 +13,7 @@ import sandpiper.engine.record.Figures;
 import sandpiper.engine.record.NamedView;
 import sandpiper.engine.record.NamedView.Chart;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 
@@ -22,19 +23,19 @@ public final class SqlViews implements ViewStorage {
     private static final String[] COLUMNS = {
         "object", "owner", "name", "filter", "search", "sort", "retired", "columns", "chart"
     };
-    private static final String ALL =
-            Sql.text(
+    private static final Statement ALL =
+            Sql.statement(
                     TABLE.select(COLUMNS)
                             .orderBy(
                                     Sql.column("object"), Sql.column("name"), Sql.column("owner")));
-    private static final String OF =
-            Sql.text(
+    private static final Statement OF =
+            Sql.statement(
                     TABLE.select(COLUMNS)
                             .where(
                                     Sql.is("object"),
                                     Sql.column("owner").in(Sql.value(), Sql.value()))
                             .orderBy(Sql.column("name"), Sql.column("owner")));
-    private static final String PUT =
+    private static final Statement PUT =
             TABLE.put(
                     List.of("object", "owner", "name"),
                     "filter",
@@ -43,7 +44,7 @@ public final class SqlViews implements ViewStorage {
                     "retired",
                     "columns",
                     "chart");
-    private static final String REMOVE =
+    private static final Statement REMOVE =
             TABLE.delete(DSL.and(Sql.is("object"), Sql.is("owner"), Sql.is("name")));
 
     private static final String SHARED = "";

@@ -10,6 +10,7 @@ import sandpiper.engine.port.Transaction;
 import sandpiper.engine.port.WebhookStorage;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 
@@ -27,9 +28,9 @@ public final class SqlWebhooks implements WebhookStorage {
         "previous_until",
         "disabled"
     };
-    private static final String ALL = Sql.text(TABLE.select(COLUMNS).orderBy(Sql.column("name")));
-    private static final String FIND = TABLE.selectBy("name", COLUMNS);
-    private static final String PUT =
+    private static final Statement ALL = Sql.statement(TABLE.select(COLUMNS).orderBy(Sql.column("name")));
+    private static final Statement FIND = TABLE.selectBy("name", COLUMNS);
+    private static final Statement PUT =
             TABLE.put(
                     List.of("name"),
                     "label",
@@ -40,7 +41,7 @@ public final class SqlWebhooks implements WebhookStorage {
                     "previous_secret",
                     "previous_until",
                     "disabled");
-    private static final String REMOVE = TABLE.delete(Sql.is("name"));
+    private static final Statement REMOVE = TABLE.delete(Sql.is("name"));
 
     @Override
     public List<Webhook> all(Session session) {

@@ -5,8 +5,11 @@ import org.jooq.Field;
 import org.jooq.Param;
 import org.jooq.Query;
 import org.jooq.Record;
+import org.jooq.SortField;
 import org.jooq.Table;
 import org.jooq.impl.DSL;
+import sandpiper.store.sql.Either;
+import sandpiper.store.sql.Statement;
 
 /**
  * Names and places for values in statements that jOOQ renders. A statement that does not depend on
@@ -44,6 +47,16 @@ public final class Sql {
         return DSL.param("n", Long.class);
     }
 
+    /** Rising, what is empty first. */
+    public static SortField<?> rising(Field<?> by) {
+        return by.asc().nullsFirst();
+    }
+
+    /** Falling, what is empty last. */
+    public static SortField<?> falling(Field<?> by) {
+        return by.desc().nullsLast();
+    }
+
     /** That a column has a value that is bound later. */
     public static Condition is(String column) {
         return column(column).eq(value());
@@ -56,11 +69,12 @@ public final class Sql {
 
     /** That a text contains another, whatever their letters' size. */
     public static Condition contains(Field<?> text, Field<?> wanted) {
-        return DSL.condition("instr(lower({0}), lower({1})) > 0", text, wanted);
+        return Either.condition(
+                "instr(lower({0}), lower({1})) > 0", "strpos(lower({0}), lower({1})) > 0", text, wanted);
     }
 
-    /** The statement as text. */
-    public static String text(Query query) {
-        return Tables.sql().render(query);
+    /** A statement that does not depend on what is asked. */
+    public static Statement statement(Query query) {
+        return new Statement(query);
     }
 }

@@ -11,6 +11,7 @@ import org.jooq.Record;
 import org.jooq.SelectWhereStep;
 import org.jooq.Table;
 import org.jooq.impl.DSL;
+import sandpiper.store.sql.Statement;
 
 /** The usual statements of a table, rendered by jOOQ; see {@link Sql} for how values are bound. */
 public final class TableStatements {
@@ -54,24 +55,29 @@ public final class TableStatements {
     }
 
     /** Reads columns of the row, or rows, where one of them has a value. */
-    public String selectBy(String by, String... columns) {
-        return Sql.text(select(columns).where(Sql.is(by)));
+    public Statement selectBy(String by, String... columns) {
+        return Sql.statement(select(columns).where(Sql.is(by)));
     }
 
     /** Adds a row. */
-    public String insert(String... columns) {
-        return Sql.text(
+    public Statement insert(String... columns) {
+        return Sql.statement(
                 Tables.sql()
                         .insertInto(table, fields(Stream.of(columns)))
                         .values(Collections.nCopies(columns.length, Sql.value())));
     }
 
+    /** Adds a row and gives what numbers it. */
+    public Statement insertNumbered(String number, String... columns) {
+        return insert(columns).returning(number);
+    }
+
     /** Adds a row, or changes the one that has the same key. */
-    public String put(List<String> key, String... others) {
+    public Statement put(List<String> key, String... others) {
         var columns = fields(Stream.concat(key.stream(), Stream.of(others)));
         Map<Field<Object>, Field<Object>> changed = new LinkedHashMap<>();
         fields(Stream.of(others)).forEach(one -> changed.put(one, DSL.excluded(one)));
-        return Sql.text(
+        return Sql.statement(
                 Tables.sql()
                         .insertInto(table, columns)
                         .values(Collections.nCopies(columns.size(), Sql.value()))
@@ -81,19 +87,19 @@ public final class TableStatements {
     }
 
     /** Changes columns of rows. */
-    public String update(List<String> columns, Condition where) {
+    public Statement update(List<String> columns, Condition where) {
         Map<Field<Object>, Field<Object>> changed = new LinkedHashMap<>();
         columns.forEach(one -> changed.put(Sql.column(one), Sql.value()));
-        return Sql.text(Tables.sql().update(table).set(changed).where(where));
+        return Sql.statement(Tables.sql().update(table).set(changed).where(where));
     }
 
     /** Takes rows away. */
-    public String delete(Condition where) {
-        return Sql.text(Tables.sql().deleteFrom(table).where(where));
+    public Statement delete(Condition where) {
+        return Sql.statement(Tables.sql().deleteFrom(table).where(where));
     }
 
     /** Takes all away but the newest, by their numbers; how many stay is bound. */
-    public String keepNewest() {
+    public Statement keepNewest() {
         var newest = Tables.sql().select(DSL.max(Sql.number(NUMBER))).from(table).<Long>asField();
         return delete(Sql.number(NUMBER).le(newest.minus(Sql.count())));
     }

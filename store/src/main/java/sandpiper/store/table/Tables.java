@@ -4,13 +4,11 @@ import java.util.ArrayList;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jooq.SQLDialect;
-import org.jooq.conf.RenderQuotedNames;
-import org.jooq.conf.Settings;
-import org.jooq.impl.DSL;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.Fields;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
+import sandpiper.store.sql.Rendering;
 
 /**
  * How objects, parts and fields are called in the database: by their own names, always quoted.
@@ -36,28 +34,13 @@ public final class Tables {
     /** What every line item has before its fields. */
     public static final List<String> ITEM_COLUMNS = List.of(OWNER, LINE, POSITION);
 
-    private static final DSLContext CONTEXT =
-            DSL.using(
-                    SQLDialect.SQLITE,
-                    new Settings()
-                            .withRenderQuotedNames(RenderQuotedNames.ALWAYS)
-                            .withRenderFormatted(false));
+    private static final DSLContext CONTEXT = Rendering.in(SQLDialect.DEFAULT);
 
     private Tables() {}
 
-    /** Renders SQL; runs nothing. */
+    /** Begins statements, for whatever dialect; runs nothing. */
     public static DSLContext sql() {
         return CONTEXT;
-    }
-
-    /** A name in quotes. */
-    public static String quoted(String name) {
-        return CONTEXT.render(DSL.name(name));
-    }
-
-    /** Names in quotes with commas between them. */
-    public static String quoted(List<String> names) {
-        return String.join(", ", names.stream().map(Tables::quoted).toList());
     }
 
     public static String of(ObjectType object) {

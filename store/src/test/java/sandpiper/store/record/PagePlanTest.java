@@ -19,6 +19,8 @@ import sandpiper.logic.filter.Checked;
 import sandpiper.logic.filter.ConditionChecker;
 import sandpiper.store.SqliteStorage;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
+import sandpiper.store.sqlite.SqliteDialect;
 import sandpiper.store.table.Tables;
 
 /** How the database finds the records of a page: by which index, and what it looks up for each. */
@@ -110,7 +112,10 @@ class PagePlanTest {
         try (var session = storage.snapshot()) {
             return SqlSession.of(session)
                     .list(
-                            "explain query plan " + writer.page(joins, where, columns),
+                            Statement.written(
+                                    "explain query plan "
+                                            + writer.page(joins, where, columns)
+                                                    .in(SqliteDialect.INSTANCE)),
                             row -> row.getString(4),
                             writer.pageValues());
         }

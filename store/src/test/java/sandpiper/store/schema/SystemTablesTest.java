@@ -11,8 +11,9 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import sandpiper.engine.port.StorageException;
 import sandpiper.store.SqliteStorage;
-import sandpiper.store.sql.Database;
+import sandpiper.store.sqlite.SqliteDatabase;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 
 class SystemTablesTest {
     @TempDir Path folder;
@@ -23,21 +24,23 @@ class SystemTablesTest {
 
     private static java.util.List<String> schema(SqlSession session) {
         return session.list(
-                "select sql from sqlite_schema where sql is not null and name not like 'sqlite%'"
-                        + " order by name",
+                Statement.written(
+                        "select sql from sqlite_schema where sql is not null and name not like"
+                                + " 'sqlite%' order by name"),
                 row -> row.getString(1));
     }
 
     /** A file as an older version of the service left it, with something in it. */
     private Path older(int format) {
         var file = folder.resolve("v%d.db".formatted(format));
-        try (var database = Database.open(file);
+        try (var database = SqliteDatabase.open(file);
                 var session = database.write()) {
             SystemTables.prepare(session, format);
             if (format > 0) {
                 session.run(
-                        "insert into sandpiper_client (name, label, secret_hash, grants,"
-                                + " created_at) values ('ferry', 'Ferry', 'hash', '', 0)");
+                        Statement.written(
+                                "insert into sandpiper_client (name, label, secret_hash, grants,"
+                                        + " created_at) values ('ferry', 'Ferry', 'hash', '', 0)"));
             }
             session.commit();
         }
@@ -54,7 +57,7 @@ class SystemTablesTest {
         try (var storage = SqliteStorage.open(file, Clock.systemUTC());
                 var session = storage.snapshot()) {
             assertThat(storage.access().client(session, "ferry").isPresent()).isEqualTo(format > 0);
-            try (var database = Database.open(fresh);
+            try (var database = SqliteDatabase.open(fresh);
                     var other = database.read()) {
                 assertThat(schema(SqlSession.of(session))).isEqualTo(schema(other));
             }
@@ -64,7 +67,7 @@ class SystemTablesTest {
     @Test
     void aFileOfANewerServiceIsLeftAlone() {
         var file = older(SystemTables.newest());
-        try (var database = Database.open(file);
+        try (var database = SqliteDatabase.open(file);
                 var session = database.write()) {
             session.runOnce("pragma user_version = 999");
             session.commit();

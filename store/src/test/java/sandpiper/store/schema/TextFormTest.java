@@ -14,10 +14,13 @@ import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 import net.jqwik.api.lifecycle.AfterContainer;
 import net.jqwik.api.lifecycle.BeforeContainer;
+import org.jooq.QueryPart;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.release.Field;
 import sandpiper.model.type.ParsedValue;
+import sandpiper.store.sqlite.SqliteDialect;
+import sandpiper.store.table.Sql;
 
 /**
  * What the database reads from a text is what the type reads from it, or the text is in the way.
@@ -120,8 +123,12 @@ class TextFormTest {
                 Arbitraries.strings().ofMaxLength(5).filter(text -> text.indexOf(0) < 0));
     }
 
-    private static @Nullable Object ask(String expression, String text) throws SQLException {
-        var sql = "select %s from (select ? as \"t\")".formatted(expression);
+    private static final org.jooq.Field<Object> TEXT = Sql.column("t");
+
+    private static @Nullable Object ask(QueryPart expression, String text) throws SQLException {
+        var sql =
+                "select %s from (select ? as \"t\")"
+                        .formatted(SqliteDialect.INSTANCE.render(expression));
         try (var statement = database.prepareStatement(sql)) {
             statement.setString(1, text);
             try (var row = statement.executeQuery()) {
@@ -135,13 +142,13 @@ class TextFormTest {
     void isReadAsTheTypeReadsItOrIsInTheWay(
             @ForAll("fields") Field field, @ForAll("texts") String text) throws SQLException {
         var form = Objects.requireNonNull(TextForm.of(field.type()));
-        var unfit = ask(form.unfit("\"t\""), text);
+        var unfit = ask(form.unfit(TEXT), text);
         if (unfit instanceof Number number && number.longValue() == 0) {
             var read = field.type().readText(text);
             assertThat(read)
                     .as("%s of %s", text, field.name())
                     .isInstanceOf(ParsedValue.Taken.class);
-            var stored = ask(form.read("\"t\""), text);
+            var stored = ask(form.read(TEXT), text);
             assertThat(stored instanceof Number number2 ? (Object) number2.longValue() : stored)
                     .as("%s of %s", text, field.name())
                     .isEqualTo(((ParsedValue.Taken) read).value());
@@ -157,7 +164,7 @@ class TextFormTest {
         if (field.type().readText(text) instanceof ParsedValue.Taken taken) {
             var written = field.type().writeText(taken.value());
             var form = Objects.requireNonNull(TextForm.of(field.type()));
-            assertThat(ask(form.unfit("\"t\""), written))
+            assertThat(ask(form.unfit(TEXT), written))
                     .as("%s of %s", written, field.name())
                     .isEqualTo(0);
         }

@@ -1,4 +1,4 @@
-package sandpiper.store.file;
+package sandpiper.store.sqlite;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;

@@ -1,4 +1,4 @@
-package sandpiper.store.sql;
+package sandpiper.store.sqlite;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -12,15 +12,14 @@ import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConnection;
 import org.sqlite.SQLiteDataSource;
 import sandpiper.engine.port.StorageException;
-import sandpiper.store.file.FileModes;
-import sandpiper.store.file.FileWatch;
+import sandpiper.store.sql.SqlSession;
 
 /**
  * One SQLite file in write-ahead mode: a single connection that writes, and a pool of connections
  * that only read and so never wait for it.
  */
-public final class Database implements AutoCloseable {
-    private static final Logger LOG = LoggerFactory.getLogger(Database.class);
+public final class SqliteDatabase implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(SqliteDatabase.class);
     private static final int BUSY_TIMEOUT_MILLIS = 5_000;
 
     /**
@@ -45,7 +44,7 @@ public final class Database implements AutoCloseable {
     private final FileWatch watch;
     private final Thread wholeLook;
 
-    private Database(
+    private SqliteDatabase(
             SQLiteDataSource source,
             Duration longestRead,
             Connection writer,
@@ -72,12 +71,12 @@ public final class Database implements AutoCloseable {
             statement.setString(1, to.toString());
             statement.execute();
         } catch (SQLException e) {
-            throw SqlFailures.inWords(e);
+            throw SqliteFailures.inWords(e);
         }
     }
 
     /** Opens a file, which is made when there is none. */
-    public static Database open(Path file) {
+    public static SqliteDatabase open(Path file) {
         return open(file, USUAL_LONGEST_READ);
     }
 
@@ -86,7 +85,7 @@ public final class Database implements AutoCloseable {
      *
      * @param longestRead how long a read may take before it is stopped
      */
-    public static Database open(Path file, Duration longestRead) {
+    public static SqliteDatabase open(Path file, Duration longestRead) {
         boolean wasStoppedHard = Files.exists(Path.of(file + "-wal"));
         try {
             var writer = source(file).getConnection();
@@ -94,7 +93,7 @@ public final class Database implements AutoCloseable {
                 statement.execute("pragma wal_autocheckpoint = " + PAGES_PER_CHECKPOINT);
             }
             Soundness.check(writer, wasStoppedHard);
-            return new Database(
+            return new SqliteDatabase(
                     source(file),
                     longestRead,
                     writer,
@@ -102,7 +101,7 @@ public final class Database implements AutoCloseable {
                     new FileWatch(file),
                     source(file).getConnection());
         } catch (SQLException e) {
-            throw SqlFailures.inWords(e);
+            throw SqliteFailures.inWords(e);
         }
     }
 
@@ -178,9 +177,10 @@ public final class Database implements AutoCloseable {
                 reader.deadline().in(longestRead);
                 var session =
                         SqlSession.reading(
-                                reader.connection(),
-                                reader.statements(),
-                                () -> readers.give(reader));
+                                new SqliteLink(
+                                        reader.connection(),
+                                        reader.statements(),
+                                        () -> readers.give(reader)));
                 begun = true;
                 return session;
             } finally {
@@ -189,14 +189,14 @@ public final class Database implements AutoCloseable {
                 }
             }
         } catch (SQLException e) {
-            throw SqlFailures.inWords(e);
+            throw SqliteFailures.inWords(e);
         }
     }
 
     /** The write transaction; only one at a time, by one thread. */
     public SqlSession write() {
         watch.requireSound();
-        return SqlSession.writing(writer, writerStatements, () -> {});
+        return SqlSession.writing(new SqliteLink(writer, writerStatements, () -> {}), true);
     }
 
     /**
@@ -205,7 +205,8 @@ public final class Database implements AutoCloseable {
     public SqlSession reshape() {
         watch.requireSound();
         foreignKeys(false);
-        return SqlSession.writing(writer, writerStatements, () -> foreignKeys(true));
+        return SqlSession.writing(
+                new SqliteLink(writer, writerStatements, () -> foreignKeys(true)), true);
     }
 
     /** SQLite takes this only outside a transaction. */
@@ -213,7 +214,7 @@ public final class Database implements AutoCloseable {
         try (var statement = writer.createStatement()) {
             statement.execute("pragma foreign_keys = " + (on ? "on" : "off"));
         } catch (SQLException e) {
-            throw SqlFailures.inWords(e);
+            throw SqliteFailures.inWords(e);
         }
     }
 

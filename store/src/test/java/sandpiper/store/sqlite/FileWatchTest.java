@@ -1,4 +1,4 @@
-package sandpiper.store.file;
+package sandpiper.store.sqlite;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatCode;

@@ -1,4 +1,4 @@
-package sandpiper.store.sql;
+package sandpiper.store.sqlite;
 
 import java.sql.SQLException;
 import org.sqlite.SQLiteErrorCode;
@@ -7,8 +7,8 @@ import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.TooLongException;
 
 /** Says in words what SQLite says in codes. */
-final class SqlFailures {
-    private SqlFailures() {}
+final class SqliteFailures {
+    private SqliteFailures() {}
 
     static StorageException inWords(SQLException e) {
         if (e instanceof SQLiteException sqlite

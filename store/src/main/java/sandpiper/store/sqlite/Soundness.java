@@ -1,4 +1,4 @@
-package sandpiper.store.sql;
+package sandpiper.store.sqlite;
 
 import java.nio.file.Path;
 import java.sql.Connection;

@@ -1,4 +1,4 @@
-package sandpiper.store.sql;
+package sandpiper.store.sqlite;
 
 import java.sql.SQLException;
 import java.time.Duration;
