@@ -42,7 +42,7 @@ class EngineTest {
 
     @BeforeEach
     void start() {
-        engine = new Engine(SqliteStorage.open(folder.resolve("data.db"), CLOCK), CLOCK);
+        engine = new Engine(Stores.open(folder.resolve("data.db"), CLOCK), CLOCK);
         engine.drafts().push(Marina.files(), Actor.SYSTEM);
         var result = engine.releases().release("first", Releases.Accepted.NOTHING, Actor.SYSTEM);
         assertThat(result).isInstanceOf(ReleasePreview.Result.Released.class);

@@ -54,13 +54,13 @@ final class Harness implements AutoCloseable {
     }
 
     Harness(Path folder, Clock clock, Backoff ofHandlers) {
-        storage = SqliteStorage.open(folder.resolve("data.db"), clock);
+        storage = Stores.open(folder.resolve("data.db"), clock);
         engine = new Engine(storage, clock, Tuning.USUAL.with(ofHandlers));
     }
 
     /** The same with a service outside. */
     Harness(Path folder, Clock clock, Backoff ofHandlers, OutsideServices outside) {
-        storage = SqliteStorage.open(folder.resolve("data.db"), clock);
+        storage = Stores.open(folder.resolve("data.db"), clock);
         engine = new Engine(storage, clock, Tuning.USUAL.with(ofHandlers).with(outside));
     }
 

@@ -93,7 +93,7 @@ class QueryPropertyTest {
     static void start() throws IOException {
         engine =
                 new Engine(
-                        SqliteStorage.open(
+                        Stores.open(
                                 Files.createTempDirectory("query").resolve("data.db"),
                                 Clock.systemUTC()),
                         Clock.systemUTC());

@@ -56,7 +56,7 @@ class SchemaChangeTest {
     }
 
     private Engine open() {
-        return new Engine(SqliteStorage.open(folder.resolve("data.db"), CLOCK), CLOCK);
+        return new Engine(Stores.open(folder.resolve("data.db"), CLOCK), CLOCK);
     }
 
     @AfterEach

@@ -131,13 +131,12 @@ final class QuerySql {
             conditions.add(new PredicateSql(joins).of(behind));
         }
         return Sql.statement(
-                Tables.sql()
-                        .select(selected)
-                        .from(joins.from())
-                        .where(conditions)
-                        .orderBy(order)
-                        .limit(Sql.count())
-                        .offset(Sql.count()));
+                        Tables.sql()
+                                .select(selected)
+                                .from(joins.from())
+                                .where(conditions)
+                                .orderBy(order))
+                .inPages();
     }
 
     Statement count(Joins joins) {

@@ -72,6 +72,9 @@ public final class SchemaChanger implements SchemaStorage {
                 .sorted(Comparator.comparing(shape -> shape.owner() == null))
                 .forEach(shape -> sql.runOnce(statements(sql, change).drop(Objects.requireNonNull(shape.before()))));
         bringBack(sql, change, comebacks);
+        shapes(change)
+                .flatMap(shape -> statements(sql, change).ties(shape).stream())
+                .forEach(sql::runOnce);
         createIndexes(sql, change);
         if (shapes(change).anyMatch(SchemaChanger::mayBreakLinks)) {
             checkLinks(sql);

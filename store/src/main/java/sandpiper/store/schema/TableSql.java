@@ -77,7 +77,7 @@ final class TableSql {
                 field.type().columns().get(column).storage() == FieldType.Storage.INTEGER
                         ? types.integer()
                         : types.text();
-        return field.type() instanceof FieldType.Reference reference
+        return field.type() instanceof FieldType.Reference reference && !types.tiesLinksLater()
                 ? type + " references " + quoted(Tables.of(release.target(reference)))
                 : type;
     }
@@ -93,6 +93,29 @@ final class TableSql {
     String add(String table, Field field, int column, String name) {
         return "alter table %s add column %s"
                 .formatted(quoted(table), column(name, type(field, column)));
+    }
+
+    /** Ties what new fields of a shape refer to, where that is not done with their columns. */
+    List<String> ties(TableShape shape) {
+        var after = shape.after();
+        if (after == null || !dialect.schema().tiesLinksLater()) {
+            return List.of();
+        }
+        var ties = new ArrayList<String>();
+        for (var change : shape.fields()) {
+            var field = change.after();
+            if (field != null
+                    && (shape.isNew() || change.isAdded())
+                    && field.type() instanceof FieldType.Reference reference) {
+                ties.add(
+                        "alter table %s add foreign key (%s) references %s"
+                                .formatted(
+                                        quoted(after),
+                                        quoted(field.name()),
+                                        quoted(Tables.of(release.target(reference)))));
+            }
+        }
+        return ties;
     }
 
     /** Takes a column away. */

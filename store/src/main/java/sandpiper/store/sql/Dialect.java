@@ -76,6 +76,12 @@ public interface Dialect {
          */
         boolean altersColumns();
 
+        /**
+         * Whether what a column refers to has to be there already; then links are tied when all
+         * tables are.
+         */
+        boolean tiesLinksLater();
+
         /** Finds links that lead nowhere; {@code null} where there can be none at any time. */
         @org.jspecify.annotations.Nullable Statement brokenLinks();
     }

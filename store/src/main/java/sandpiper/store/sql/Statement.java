@@ -34,6 +34,14 @@ public final class Statement {
                 "%s returning %s".formatted(text.apply(dialect), dialect.render(DSL.name(column))));
     }
 
+    /**
+     * The same for so many rows from a place on; both are bound last, in this order, which is not
+     * the same in what jOOQ renders for each dialect.
+     */
+    public Statement inPages() {
+        return new Statement(dialect -> text.apply(dialect) + " limit ? offset ?");
+    }
+
     /** Its text in a dialect. */
     public String in(Dialect dialect) {
         var there = texts.get(dialect);

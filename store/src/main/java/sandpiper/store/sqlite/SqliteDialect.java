@@ -130,6 +130,11 @@ public final class SqliteDialect implements Dialect {
         }
 
         @Override
+        public boolean tiesLinksLater() {
+            return false;
+        }
+
+        @Override
         public Statement brokenLinks() {
             return BROKEN_LINKS;
         }

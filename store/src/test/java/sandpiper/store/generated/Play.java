@@ -34,7 +34,7 @@ import sandpiper.engine.release.LiveRelease;
 import sandpiper.logic.filter.Checked;
 import sandpiper.logic.filter.ConditionChecker;
 import sandpiper.model.release.FieldPath;
-import sandpiper.store.SqliteStorage;
+import sandpiper.store.Stores;
 import sandpiper.store.generated.Mirror.Row;
 import sandpiper.store.generated.Model.FieldSpec;
 import sandpiper.store.generated.Model.Kind;
@@ -63,7 +63,7 @@ final class Play implements AutoCloseable {
     }
 
     private Engine open() {
-        return new Engine(SqliteStorage.open(folder.resolve("data.db"), CLOCK), CLOCK);
+        return new Engine(Stores.open(folder.resolve("data.db"), CLOCK), CLOCK);
     }
 
     /** What was done, one action a line. */

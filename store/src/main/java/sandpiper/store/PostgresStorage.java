@@ -1,0 +1,60 @@
+package sandpiper.store;
+
+import java.nio.file.Path;
+import java.time.Clock;
+import sandpiper.engine.port.Session;
+import sandpiper.engine.port.StorageException;
+import sandpiper.engine.port.Transaction;
+import sandpiper.store.postgres.PostgresDatabase;
+import sandpiper.store.postgres.PostgresSettings;
+import sandpiper.store.schema.SystemTables;
+
+/** Everything in one schema of a PostgreSQL database. */
+public final class PostgresStorage extends SqlStorage {
+    private final PostgresDatabase database;
+
+    private PostgresStorage(PostgresDatabase database, Clock clock) {
+        super(clock);
+        this.database = database;
+    }
+
+    /**
+     * Opens a database, and brings the service's tables in it up to date.
+     *
+     * @throws StorageException that says what is in the way
+     */
+    public static PostgresStorage open(PostgresSettings settings, Clock clock) {
+        var database = PostgresDatabase.open(settings);
+        try (var session = database.write()) {
+            SystemTables.prepare(session);
+            session.commit();
+        } catch (RuntimeException e) {
+            database.close();
+            throw e;
+        }
+        return new PostgresStorage(database, clock);
+    }
+
+    @Override
+    public Session snapshot() {
+        return database.read();
+    }
+
+    @Override
+    public Transaction begin(boolean reshaping) {
+        return database.write();
+    }
+
+    @Override
+    public void backUp(Path to) {
+        var words =
+                "The data is in a database that has its own tools for backups: use pg_dump, or what"
+                        + " whoever runs it uses.";
+        throw new StorageException(words, new UnsupportedOperationException(words));
+    }
+
+    @Override
+    public void close() {
+        database.close();
+    }
+}
