@@ -58,7 +58,7 @@ public final class Engine implements AutoCloseable {
     public Engine(Storage storage, Clock clock, Tuning tuning) {
         this.storage = storage;
         this.clock = clock;
-        this.writer = new Writer(storage, tuning.longestQueue(), tuning.metrics());
+        this.writer = Writer.of(storage, tuning.longestQueue(), tuning.metrics());
         this.transactions = new Transactions(storage, writer);
         this.accounts = new Accounts(storage.access(), transactions, clock);
         this.settings = new InstanceSettings(storage.access(), transactions, accounts.log());

@@ -18,6 +18,7 @@ import sandpiper.engine.command.Preview;
 import sandpiper.engine.command.Request;
 import sandpiper.engine.derive.OnReadFormulas;
 import sandpiper.engine.outside.Outside;
+import sandpiper.engine.port.ConflictException;
 import sandpiper.engine.port.FileStorage;
 import sandpiper.engine.port.HistoryStorage;
 import sandpiper.engine.port.RecordStorage;
@@ -58,6 +59,9 @@ import sandpiper.model.type.KeptFile;
  */
 public final class Records {
     private static final Duration SWAP_WAIT = Duration.ofSeconds(2);
+
+    /** Tries of a read that meets what passes. */
+    private static final int MOST_READS = 5;
 
     private final Storage storage;
     private final Supplier<LiveRelease> live;
@@ -229,10 +233,16 @@ public final class Records {
      */
     public <T> T read(BiFunction<LiveRelease, Session, T> reading) {
         long deadline = System.nanoTime() + SWAP_WAIT.toNanos();
+        int tried = 0;
         while (true) {
             var now = live.get();
             try (var session = storage.snapshot()) {
                 return reading.apply(now, session);
+            } catch (ConflictException e) {
+                // What a release changed under it, or a connection that was lost, is over soon.
+                if (System.nanoTime() > deadline || ++tried > MOST_READS) {
+                    throw e;
+                }
             } catch (StorageException e) {
                 if (System.nanoTime() > deadline || !isOutdated(now)) {
                     throw e;

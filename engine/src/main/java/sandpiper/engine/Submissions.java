@@ -83,13 +83,26 @@ final class Submissions {
                                 (now, transaction, done) ->
                                         listener.done(place, now, transaction, done))
                         .toList();
-        var submitted =
-                IntStream.range(0, requests.size())
-                        .mapToObj(place -> submit(requests.get(place), listeners.get(place), null))
-                        .toList();
+        long start = System.nanoTime();
+        var asked = live.get();
+        var made = requests.stream().map(maker -> maker.apply(asked)).toList();
+        var outcomes =
+                writer.submitInOrder(
+                        IntStream.range(0, made.size())
+                                .mapToObj(place ->
+                                        job(
+                                                requests.get(place),
+                                                listeners.get(place),
+                                                null,
+                                                asked,
+                                                made.get(place)))
+                                .toList());
         return IntStream.range(0, requests.size())
                 .mapToObj(place ->
-                        settled(requests.get(place), listeners.get(place), submitted.get(place)))
+                        settled(
+                                requests.get(place),
+                                listeners.get(place),
+                                new Submitted(made.get(place), start, outcomes.get(place))))
                 .toList();
     }
 
@@ -235,31 +248,36 @@ final class Submissions {
         long start = System.nanoTime();
         var asked = live.get();
         var request = maker.apply(asked);
-        var outcome =
-                writer.submit(
-                        new WriteJob<Outcome>() {
-                            @Override
-                            public Outcome run(Transaction transaction) {
-                                var now = live.get();
-                                var current =
-                                        now.number() == asked.number() ? request : maker.apply(now);
-                                var answers = given == null ? GivenAnswers.NOTHING : given;
-                                var outcome =
-                                        now.release().connections().isEmpty()
-                                                ? writes.write(now, transaction, current)
-                                                : answers.in(() ->
-                                                        writes.write(now, transaction, current));
-                                if (outcome instanceof Outcome.Success done) {
-                                    listener.done(now, transaction, done);
-                                }
-                                return outcome;
-                            }
+        return new Submitted(
+                request, start, writer.submit(job(maker, listener, given, asked, request)));
+    }
 
-                            @Override
-                            public boolean keeps(Outcome outcome) {
-                                return outcome instanceof Outcome.Success;
-                            }
-                        });
-        return new Submitted(request, start, outcome);
+    private WriteJob<Outcome> job(
+            Function<LiveRelease, Request> maker,
+            DoneListener listener,
+            @Nullable GivenAnswers given,
+            LiveRelease asked,
+            Request request) {
+        return new WriteJob<Outcome>() {
+            @Override
+            public Outcome run(Transaction transaction) {
+                var now = live.get();
+                var current = now.number() == asked.number() ? request : maker.apply(now);
+                var answers = given == null ? GivenAnswers.NOTHING : given;
+                var outcome =
+                        now.release().connections().isEmpty()
+                                ? writes.write(now, transaction, current)
+                                : answers.in(() -> writes.write(now, transaction, current));
+                if (outcome instanceof Outcome.Success done) {
+                    listener.done(now, transaction, done);
+                }
+                return outcome;
+            }
+
+            @Override
+            public boolean keeps(Outcome outcome) {
+                return outcome instanceof Outcome.Success;
+            }
+        };
     }
 }

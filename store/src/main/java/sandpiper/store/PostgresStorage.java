@@ -8,6 +8,8 @@ import sandpiper.engine.port.Transaction;
 import sandpiper.store.postgres.PostgresDatabase;
 import sandpiper.store.postgres.PostgresSettings;
 import sandpiper.store.schema.SystemTables;
+import sandpiper.store.sql.SqlSession;
+import sandpiper.store.system.ReleaseFence;
 
 /** Everything in one schema of a PostgreSQL database. */
 public final class PostgresStorage extends SqlStorage {
@@ -41,8 +43,29 @@ public final class PostgresStorage extends SqlStorage {
     }
 
     @Override
+    public int writers() {
+        return database.writers();
+    }
+
+    @Override
     public Transaction begin(boolean reshaping) {
-        return database.write();
+        var session = database.write();
+        try {
+            if (reshaping) {
+                ReleaseFence.close(session);
+            } else {
+                ReleaseFence.pass(session);
+            }
+            return session;
+        } catch (RuntimeException e) {
+            session.close();
+            throw e;
+        }
+    }
+
+    @Override
+    public int release(Transaction transaction) {
+        return SqlSession.of(transaction).release();
     }
 
     @Override

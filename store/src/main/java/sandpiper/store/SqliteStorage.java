@@ -86,6 +86,16 @@ public final class SqliteStorage extends SqlStorage {
     }
 
     @Override
+    public int writers() {
+        return 1;
+    }
+
+    @Override
+    public int release(Transaction transaction) {
+        return definitions().newestRelease(transaction).orElse(0);
+    }
+
+    @Override
     public Transaction begin(boolean reshaping) {
         return reshaping ? database.reshape() : database.write();
     }

@@ -1,8 +1,10 @@
 package sandpiper.store;
 
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import sandpiper.testing.HouseRules;
 
+@Tag("sqlite")
 class ArchitectureTest {
     private static final HouseRules RULES = new HouseRules("store");
 

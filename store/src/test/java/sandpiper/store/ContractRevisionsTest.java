@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.Engine;
@@ -126,6 +127,7 @@ class ContractRevisionsTest {
     }
 
     /** A data file from before there were revisions has its first one from now on. */
+    @Tag("sqlite")
     @Test
     void aServiceFromBeforeRevisionsGetsItsFirst() throws Exception {
         release("", "all");

@@ -15,6 +15,7 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.access.Actor;
@@ -263,6 +264,7 @@ class FilesTest {
                 .isEqualTo(digest("Ahoy"));
     }
 
+    @Tag("sqlite")
     @Test
     void aCopyHasTheFilesOfItsMoment() {
         create("A", "mine");

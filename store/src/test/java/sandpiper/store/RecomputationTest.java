@@ -12,6 +12,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.command.Outcome;
@@ -128,6 +129,7 @@ class RecomputationTest {
         }
     }
 
+    @Tag("sqlite")
     @Test
     void whatAnEarlierVersionStoredIsWorkedOutAnewAtTheFirstStartAndOnlyThen() throws Exception {
         try (var marina = new Harness(folder).release(OWNER, STAY)) {

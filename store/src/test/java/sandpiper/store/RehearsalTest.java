@@ -19,6 +19,7 @@ import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.access.Actor;
@@ -35,6 +36,7 @@ import sandpiper.engine.rehearsal.Rehearsals;
 import sandpiper.engine.rehearsal.ReplayReport;
 
 /** The draft on a copy of what there is. */
+@Tag("sqlite")
 class RehearsalTest {
     private static final String BUOY =
             """

@@ -12,11 +12,13 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.port.StorageException;
 import sandpiper.store.Restoration.Restored;
 
+@Tag("sqlite")
 class RestorationTest {
     private static final String BUOY =
             "object: Buoy\nkey: code\nfields: { code: { type: text, required: true } }\n";

@@ -16,6 +16,7 @@ import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.atomic.AtomicBoolean;
 import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.command.Outcome;
@@ -27,6 +28,7 @@ import sandpiper.store.sql.Statement;
 import sandpiper.testing.SettableClock;
 
 /** What happens to the data when the machine does not do what one hopes. */
+@Tag("sqlite")
 class TrustTest {
     private static final String STAY =
             """

@@ -27,7 +27,7 @@ class WriterTest {
     @Test
     void ajobThatFailsIsUndoneAndItsNeighboursAreKept() {
         try (var storage = Stores.open(folder.resolve("data.db"), Clock.systemUTC());
-                var writer = new Writer(storage, 10_000, WriteMetrics.NONE)) {
+                var writer = Writer.of(storage, 10_000, WriteMetrics.NONE)) {
             var jobs = new ArrayList<CompletableFuture<Boolean>>();
             for (int i = 0; i < 300; i++) {
                 var name = "job-" + i;
@@ -62,7 +62,7 @@ class WriterTest {
     @Test
     void aReaderSeesOneStateHoweverMuchIsWrittenMeanwhile() {
         try (var storage = Stores.open(folder.resolve("data.db"), Clock.systemUTC());
-                var writer = new Writer(storage, 10_000, WriteMetrics.NONE);
+                var writer = Writer.of(storage, 10_000, WriteMetrics.NONE);
                 var session = storage.snapshot()) {
             long before = SqlSession.of(session).number(Statement.written("select count(*) from sandpiper_setting"));
             writer.submit(

@@ -19,6 +19,7 @@ import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.write.Backfill;
+import sandpiper.engine.writer.Follower;
 import sandpiper.engine.writer.Transactions;
 import sandpiper.engine.writer.WriteJob;
 import sandpiper.engine.writer.Writer;
@@ -91,6 +92,24 @@ public final class Releases implements AutoCloseable {
         this.revisions = new ContractRevisions(storage, writer, clock);
         revisions.load(live.number(), live.release());
         this.backfill = new BackfillJob(storage, this::live, writer, clock);
+        writer.follow(
+                new Follower() {
+                    @Override
+                    public int number() {
+                        return live.number();
+                    }
+
+                    @Override
+                    public void follow(int number) {
+                        Releases.this.follow();
+                    }
+                });
+    }
+
+    /** Goes by the newest release there is, which another process made. */
+    private void follow() {
+        serve(newest());
+        LOG.info("Release {}, which another process made, is live", live.number());
     }
 
     /** What callers have who took a contract before. */
@@ -299,7 +318,7 @@ public final class Releases implements AutoCloseable {
                                 return attempt.next() != null;
                             }
                         },
-                        this::serve);
+                        made -> serve(Objects.requireNonNull(made.next())));
         var came = Writer.await(attempt, LONGEST_RELEASE);
         // Of those that are made to play examples, which have no seeds, nobody needs to know.
         if (came.next() != null && seeds != null) {
@@ -395,9 +414,9 @@ public final class Releases implements AutoCloseable {
         return new Attempt(new ReleasePreview.Result.Released(stored), next);
     }
 
-    private void serve(Attempt attempt) {
+    private void serve(LiveRelease next) {
         revisions.reload();
-        live = Objects.requireNonNull(attempt.next());
+        live = next;
         ready = null;
         takenBack = null;
         served.run();

@@ -3,11 +3,13 @@ package sandpiper.engine.delivery;
 import com.fasterxml.uuid.Generators;
 import com.fasterxml.uuid.NoArgGenerator;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.UUID;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Function;
 import java.util.function.Supplier;
@@ -226,8 +228,8 @@ public final class Deliveries implements AutoCloseable {
         listening.webhooks(read(session -> storage.webhooks().all(session)));
     }
 
-    /** Raises an event that only one webhook hears, to try it out; returns its number. */
-    public long test(Webhook webhook, String by) {
+    /** Raises an event that only one webhook hears, to try it out; returns its id. */
+    public UUID test(Webhook webhook, String by) {
         var event =
                 new Event(
                         0,
@@ -243,9 +245,12 @@ public final class Deliveries implements AutoCloseable {
                         "console",
                         0,
                         Map.of("webhook", webhook.name(), "message", "This is a test."));
-        long number = writer.write(transaction -> events().add(transaction, event));
+        writer.write(transaction -> {
+            events().add(transaction, event);
+            return true;
+        });
         dispatcher.wake();
-        return number;
+        return event.id();
     }
 
     /** Is told when there may be something for webhooks. */
@@ -261,6 +266,29 @@ public final class Deliveries implements AutoCloseable {
                                 new Delivered(
                                         one, events().find(session, one.event()).orElseThrow()))
                         .toList());
+    }
+
+    /**
+     * Takes a delivery to a webhook for a while, in which nobody else delivers it.
+     *
+     * @return nothing when it is done, not due any more, or another process has it
+     */
+    public Optional<Delivered> take(long number, Duration atMost) {
+        if (storage.writers() == 1) {
+            return delivery(number).filter(one -> isDue(one.delivery()));
+        }
+        return writer.write(transaction ->
+                events().claim(transaction, number)
+                        .filter(this::isDue)
+                        .map(one -> {
+                            events().hold(transaction, number, clock.instant().plus(atMost));
+                            return new Delivered(
+                                    one, events().find(transaction, one.event()).orElseThrow());
+                        }));
+    }
+
+    private boolean isDue(Delivery delivery) {
+        return delivery.state() == State.WAITING && !delivery.due().isAfter(clock.instant());
     }
 
     /** When the next delivery to a webhook is due, or nothing. */

@@ -122,13 +122,16 @@ final class Dispatcher implements AutoCloseable {
     }
 
     private boolean handOn() {
-        var step = fanOut.next();
-        if (!step.isEmpty()) {
+        if (storage.writers() > 1 && fanOut.areArriving()) {
             writer.write(transaction -> {
-                fanOut.store(transaction, step);
+                fanOut.arrive(transaction);
                 return true;
             });
-            if (step.reaches(Target.Kind.WEBHOOK)) {
+        }
+        var step = fanOut.next();
+        if (!step.isEmpty()) {
+            boolean stored = writer.write(transaction -> fanOut.store(transaction, step));
+            if (stored && step.reaches(Target.Kind.WEBHOOK)) {
                 webhooksWait.run();
             }
         }

@@ -18,6 +18,7 @@ import sandpiper.engine.release.LiveRelease;
  */
 final class FanOut {
     private static final String READER = "deliveries";
+    private static final String ARRIVALS = "arrivals";
     private static final int AT_ONCE = 500;
 
     private final Storage storage;
@@ -33,7 +34,7 @@ final class FanOut {
     }
 
     /** What to store next; empty events when there is nothing to do. */
-    record Step(List<Event> events, List<Delivery> deliveries) {
+    record Step(long from, List<Event> events, List<Delivery> deliveries) {
         boolean isEmpty() {
             return events.isEmpty();
         }
@@ -49,13 +50,33 @@ final class FanOut {
             var events = storage.events().after(session, position, AT_ONCE);
             var deliveries = new ArrayList<Delivery>();
             events.forEach(event -> deliveries.addAll(of(event)));
-            return new Step(events, deliveries);
+            return new Step(position, events, deliveries);
         }
     }
 
-    void store(Transaction transaction, Step step) {
+    /** Whether events are stored that are not in the order yet. */
+    boolean areArriving() {
+        try (var session = storage.snapshot()) {
+            return storage.events().areArriving(session);
+        }
+    }
+
+    /** Brings events into their order, unless another process does. */
+    void arrive(Transaction transaction) {
+        if (storage.events().claimPosition(transaction, ARRIVALS).isPresent()) {
+            storage.events().arrive(transaction);
+        }
+    }
+
+    /** Stores a step; whether that was to be done, since another process may have done it. */
+    boolean store(Transaction transaction, Step step) {
+        var claimed = storage.events().claimPosition(transaction, READER);
+        if (claimed.isEmpty() || claimed.getAsLong() != step.from()) {
+            return false;
+        }
         step.deliveries().forEach(one -> storage.events().addDelivery(transaction, one));
         storage.events().setPosition(transaction, READER, step.events().getLast().number());
+        return true;
     }
 
     private List<Delivery> of(Event event) {

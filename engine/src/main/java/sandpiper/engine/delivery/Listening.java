@@ -3,7 +3,6 @@ package sandpiper.engine.delivery;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.concurrent.atomic.AtomicBoolean;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.event.Webhook;
 import sandpiper.engine.react.Listeners;
@@ -11,7 +10,8 @@ import sandpiper.engine.release.LiveRelease;
 
 /** Who listens now: the live release's handlers and services, and the webhooks there are. */
 final class Listening implements Listeners {
-    private final AtomicBoolean raised = new AtomicBoolean();
+    /** Of the thread that writes, since others write at the same time. */
+    private final ThreadLocal<Boolean> raised = ThreadLocal.withInitial(() -> false);
     private volatile List<Webhook> webhooks = List.of();
     private volatile @Nullable Heard heard;
 
@@ -58,8 +58,10 @@ final class Listening implements Listeners {
         raised.set(true);
     }
 
-    /** Whether something was raised since this was asked last. */
+    /** Whether this thread raised something since it asked last. */
     boolean takeRaised() {
-        return raised.getAndSet(false);
+        boolean some = raised.get();
+        raised.set(false);
+        return some;
     }
 }

@@ -154,7 +154,7 @@ final class Reactions {
     /** Puts off a delivery and its batch; gives what identifies the work, empty when it is done. */
     private String putOff(Transaction transaction, long number) {
         var found =
-                events().delivery(transaction, number)
+                events().claim(transaction, number)
                         .filter(one -> one.state() == State.WAITING)
                         .filter(one -> !one.due().isAfter(clock.instant()));
         if (found.isEmpty()) {
@@ -175,7 +175,7 @@ final class Reactions {
     }
 
     private boolean run(Transaction transaction, long number) {
-        var found = events().delivery(transaction, number);
+        var found = events().claim(transaction, number);
         if (found.isEmpty() || found.get().state() != State.WAITING) {
             return false;
         }

@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
@@ -86,16 +87,39 @@ final class Timetable {
             there = storage.schedules().find(session, name);
         }
         there.ifPresent(progress -> known.put(name, progress));
-        return there.orElseGet(() -> keep(new Progress(name, clock.instant(), null, 0)));
+        return there.orElseGet(() -> {
+            var first = new Progress(name, clock.instant(), null, 0);
+            keep(null, first);
+            return first;
+        });
     }
 
-    private Progress keep(Progress progress) {
-        writer.write(transaction -> {
-            storage.schedules().put(transaction, progress);
-            return true;
-        });
-        known.put(progress.name(), progress);
-        return progress;
+    /**
+     * Goes on from one place to another, doing what belongs to that; not when another process has
+     * gone on meanwhile, whose place is then looked at anew.
+     */
+    private boolean keep(
+            @Nullable Progress from, Progress progress, Consumer<Transaction> beside) {
+        boolean kept =
+                writer.write(transaction -> {
+                    var there = storage.schedules().claim(transaction, progress.name());
+                    if (!there.equals(Optional.ofNullable(from))) {
+                        return false;
+                    }
+                    beside.accept(transaction);
+                    storage.schedules().put(transaction, progress);
+                    return true;
+                });
+        if (kept) {
+            known.put(progress.name(), progress);
+        } else {
+            known.remove(progress.name());
+        }
+        return kept;
+    }
+
+    private boolean keep(@Nullable Progress from, Progress progress) {
+        return keep(from, progress, _ -> {});
     }
 
     private boolean begin(CompiledSchedule schedule, Progress progress) {
@@ -107,9 +131,11 @@ final class Timetable {
         boolean missed = latest.get().plus(LATE).isBefore(now);
         if (missed && schedule.definition().skips()) {
             LOG.info("Schedule {} leaves out {}", schedule.name(), latest.get());
-            keep(new Progress(schedule.name(), latest.get(), null, 0));
+            keep(progress, new Progress(schedule.name(), latest.get(), null, 0));
         } else {
-            keep(new Progress(schedule.name(), progress.ranFor(), latest.get(), 0));
+            keep(
+                    progress,
+                    new Progress(schedule.name(), progress.ranFor(), latest.get(), 0));
         }
         return true;
     }
@@ -145,21 +171,36 @@ final class Timetable {
     private void goOn(LiveRelease now, CompiledSchedule schedule, Progress progress) {
         var numbers = numbers(now, schedule, progress);
         var unit = IDS.generate();
-        long after = progress.after();
+        var at = progress;
         for (int from = 0; from < numbers.size(); from += AT_ONCE) {
             var some = numbers.subList(from, Math.min(from + AT_ONCE, numbers.size()));
-            after = some.getLast();
             var reached =
-                    new Progress(schedule.name(), progress.ranFor(), progress.running(), after);
-            writer.write(transaction -> {
-                some.forEach(number ->
-                        storage.events()
-                                .add(transaction, due(now, transaction, schedule, number, unit)));
-                storage.schedules().put(transaction, reached);
-                return true;
-            });
+                    new Progress(
+                            schedule.name(),
+                            progress.ranFor(),
+                            progress.running(),
+                            some.getLast());
+            boolean kept =
+                    keep(
+                            at,
+                            reached,
+                            transaction ->
+                                    some.forEach(number ->
+                                            storage.events()
+                                                    .add(
+                                                            transaction,
+                                                            due(
+                                                                    now,
+                                                                    transaction,
+                                                                    schedule,
+                                                                    number,
+                                                                    unit))));
+            if (!kept) {
+                return;
+            }
+            at = reached;
         }
-        keep(new Progress(schedule.name(), Objects.requireNonNull(progress.running()), null, 0));
+        keep(at, new Progress(schedule.name(), Objects.requireNonNull(progress.running()), null, 0));
     }
 
     private Event due(

@@ -67,7 +67,7 @@ public final class Examples {
         }
         var clock = new DayClock();
         try (var storage = stores.apply(clock);
-                var writer = new Writer(storage, LONGEST_QUEUE, WriteMetrics.NONE)) {
+                var writer = Writer.of(storage, LONGEST_QUEUE, WriteMetrics.NONE)) {
             var live = release(storage, writer, clock, files);
             return play(storage, writer, live, clock, false);
         }

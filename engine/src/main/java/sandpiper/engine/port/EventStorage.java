@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.event.Delivery;
@@ -11,8 +12,21 @@ import sandpiper.engine.event.Event;
 
 /** Events in the order in which they were raised, and their deliveries. */
 public interface EventStorage {
-    /** Stores an event behind all others; returns its number. */
-    long add(Transaction transaction, Event event);
+    /**
+     * Stores an event behind all others. Where many write at a time it has no place in the order
+     * before it {@linkplain #arrive arrives}: those that are committed later may have been raised
+     * earlier, and would come in behind whoever reads.
+     */
+    void add(Transaction transaction, Event event);
+
+    /** Whether events are stored that have no place in the order. */
+    boolean areArriving(Session session);
+
+    /**
+     * Gives events that are stored their place in the order; to be called with a {@linkplain
+     * #claimPosition claim}, so that one does it at a time.
+     */
+    void arrive(Transaction transaction);
 
     /** Events behind a place in the order, the first of them first. */
     List<Event> after(Session session, long number, int limit);
@@ -42,13 +56,20 @@ public interface EventStorage {
     /** How far a reader of events has come; 0 when it has not begun. */
     long position(Session session, String reader);
 
+    /**
+     * Takes the place of a reader for this transaction alone.
+     *
+     * @return how far it has come; nothing when another process has it now
+     */
+    OptionalLong claimPosition(Transaction transaction, String reader);
+
     void setPosition(Transaction transaction, String reader, long number);
 
     void addDelivery(Transaction transaction, Delivery delivery);
 
     /**
-     * Waiting deliveries to targets of a kind that are due, oldest events first, those left out
-     * that must wait for an earlier one about the same record.
+     * Waiting deliveries to targets of a kind that are due and that nobody holds, oldest events
+     * first, those left out that must wait for an earlier one about the same record.
      */
     List<Delivery> due(Session session, Delivery.Target.Kind kind, Instant now, int limit);
 
@@ -56,6 +77,19 @@ public interface EventStorage {
     Optional<Instant> nextDue(Session session, Delivery.Target.Kind kind);
 
     Optional<Delivery> delivery(Session session, long number);
+
+    /**
+     * Takes a delivery for this transaction alone.
+     *
+     * @return nothing when there is none, or when another process has it now
+     */
+    Optional<Delivery> claim(Transaction transaction, long number);
+
+    /**
+     * Keeps a delivery from others for a while, since what is done with it takes longer than a
+     * transaction may; {@link #update} ends that.
+     */
+    void hold(Transaction transaction, long number, Instant until);
 
     /** Puts a delivery in the place of the one with its number. */
     void update(Transaction transaction, Delivery delivery);

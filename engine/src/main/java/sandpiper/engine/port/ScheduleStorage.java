@@ -18,5 +18,12 @@ public interface ScheduleStorage {
 
     Optional<Progress> find(Session session, String name);
 
+    /**
+     * Takes a schedule for this transaction alone.
+     *
+     * @return nothing when it is not known, or when another process has it now
+     */
+    Optional<Progress> claim(Transaction transaction, String name);
+
     void put(Transaction transaction, Progress progress);
 }

@@ -8,14 +8,22 @@ public interface Storage extends AutoCloseable {
     /** A read session on one consistent state; never waits for the writer. To be closed. */
     Session snapshot();
 
+    /** How many transactions can write at a time; the writer has as many threads. */
+    int writers();
+
     /**
-     * Begins the one write transaction. Only the writer's thread calls this, and ends it before the
-     * next.
+     * Begins to write. As many as {@link #writers} says are open at a time, each used by one thread;
+     * what cannot be written beside another fails with a {@link ConflictException}.
      *
-     * @param reshaping whether tables will be changed, so that links between them are checked at
-     *     the end only
+     * @param reshaping whether tables will be changed; nobody else writes then
      */
     Transaction begin(boolean reshaping);
+
+    /**
+     * The number of the live release; 0 before the first. It stays so until the transaction ends,
+     * whoever else releases.
+     */
+    int release(Transaction transaction);
 
     /** Access to the records of a release. Costly to make, so it is made once for each release. */
     RecordStorage records(Release release);

@@ -20,6 +20,23 @@ public class StorageException extends RuntimeException {
         this.words = words;
     }
 
+    /**
+     * The connection was lost while something was made durable: it may be stored, and it may not.
+     */
+    public static final class Uncertain extends StorageException {
+        private static final long serialVersionUID = 1L;
+
+        /** Takes what the storage says. */
+        public Uncertain(String details, Throwable cause) {
+            super(
+                    "The connection to the database was lost while this was stored, so it may be"
+                            + " done: look before you send it again, or send it with the same"
+                            + " Idempotency-Key.",
+                    details,
+                    cause);
+        }
+    }
+
     /** The sentence alone, for people. */
     public String words() {
         return words;

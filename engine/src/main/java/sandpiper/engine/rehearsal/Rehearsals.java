@@ -202,7 +202,7 @@ public final class Rehearsals implements AutoCloseable {
             progress.copied(Files.size(copy), since(start));
             int changes;
             try (var storage = opener.apply(copy);
-                    var writer = new Writer(storage, LONGEST_QUEUE, WriteMetrics.NONE)) {
+                    var writer = Writer.of(storage, LONGEST_QUEUE, WriteMetrics.NONE)) {
                 var drafts = new Drafts(storage, writer, clock);
                 try (var releases = new Releases(storage, drafts, writer, clock, seeds(storage))) {
                     changes = releases.preview().files().size();

@@ -11,6 +11,11 @@ public interface WriteMetrics {
                 }
 
                 @Override
+                public void conflicted(boolean lost) {
+                    // nobody to tell
+                }
+
+                @Override
                 public void ruleRan(String rule, long nanos) {
                     // nobody to tell
                 }
@@ -23,6 +28,13 @@ public interface WriteMetrics {
      * @param nanos from its beginning until it was durable
      */
     void committed(int jobs, long nanos);
+
+    /**
+     * A transaction is done again from its beginning.
+     *
+     * @param lost whether a connection was lost; otherwise others changed the same
+     */
+    void conflicted(boolean lost);
 
     /**
      * A rule was asked about a record, and did what it says if its condition held.

@@ -88,7 +88,7 @@ class AccountsTest {
         when(storage.begin(anyBoolean())).thenReturn(transaction);
         when(storage.snapshot()).thenReturn(transaction);
         when(access.roles(any())).thenReturn(List.of(PILOTS));
-        writer = new Writer(storage, 100, WriteMetrics.NONE);
+        writer = Writer.of(storage, 100, WriteMetrics.NONE);
         accounts =
                 new Accounts(
                         access,

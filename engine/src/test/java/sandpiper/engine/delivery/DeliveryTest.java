@@ -4,9 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyBoolean;
 import static org.mockito.ArgumentMatchers.anyInt;
+import static org.mockito.ArgumentMatchers.argThat;
 import static org.mockito.ArgumentMatchers.eq;
+import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.inOrder;
 import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.never;
 import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
@@ -15,7 +18,9 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.UUID;
+import java.util.concurrent.atomic.AtomicReference;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -87,7 +92,7 @@ class DeliveryTest {
         when(storage.schedules()).thenReturn(schedules);
         when(storage.snapshot()).thenReturn(transaction);
         when(storage.begin(anyBoolean())).thenReturn(transaction);
-        writer = new Writer(storage, 100, WriteMetrics.NONE);
+        writer = Writer.of(storage, 100, WriteMetrics.NONE);
     }
 
     @AfterEach
@@ -133,6 +138,7 @@ class DeliveryTest {
         private void raised(Event... raised) {
             when(events.position(any(), eq("deliveries"))).thenReturn(6L);
             when(events.after(any(), eq(6L), anyInt())).thenReturn(List.of(raised));
+            when(events.claimPosition(any(), eq("deliveries"))).thenReturn(OptionalLong.of(6));
         }
 
         private List<String> deliveries() {
@@ -196,6 +202,19 @@ class DeliveryTest {
         }
 
         @Test
+        void whatAnotherProcessHandedOnIsNotHandedOnAgain() {
+            raised(full(7, 1), full(8, 2));
+            var step = fanOut.next();
+
+            when(events.claimPosition(any(), eq("deliveries"))).thenReturn(OptionalLong.of(8));
+            assertThat(fanOut.store(transaction, step)).isFalse();
+            when(events.claimPosition(any(), eq("deliveries"))).thenReturn(OptionalLong.empty());
+            assertThat(fanOut.store(transaction, step)).isFalse();
+
+            verify(events, never()).addDelivery(any(), any());
+        }
+
+        @Test
         void nothingToTellIsNothingToDo() {
             raised();
 
@@ -242,21 +261,25 @@ class DeliveryTest {
         }
 
         private void waits(String name, String since) {
-            when(schedules.find(any(), eq("Tank." + name)))
-                    .thenReturn(
-                            Optional.of(
-                                    new Progress("Tank." + name, Instant.parse(since), null, 0)));
+            stands(new Progress("Tank." + name, Instant.parse(since), null, 0));
         }
 
-        private void never(String name) {
-            when(schedules.find(any(), eq("Tank." + name)))
-                    .thenReturn(
-                            Optional.of(
-                                    new Progress(
-                                            "Tank." + name,
-                                            Instant.parse("2100-01-01T00:00:00Z"),
-                                            null,
-                                            0)));
+        private void stands(Progress progress) {
+            var now = new AtomicReference<>(progress);
+            when(schedules.find(any(), eq(progress.name())))
+                    .thenAnswer(_ -> Optional.of(now.get()));
+            when(schedules.claim(any(), eq(progress.name())))
+                    .thenAnswer(_ -> Optional.of(now.get()));
+            doAnswer(call -> {
+                        now.set(call.getArgument(1));
+                        return null;
+                    })
+                    .when(schedules)
+                    .put(any(), argThat(put -> put.name().equals(progress.name())));
+        }
+
+        private void farOff(String name) {
+            waits(name, "2100-01-01T00:00:00Z");
         }
 
         private void verifyKept(String name, String ranFor, @Nullable String running) {
@@ -274,6 +297,7 @@ class DeliveryTest {
         @Test
         void aScheduleSeenForTheFirstTimeBeginsNow() {
             when(schedules.find(any(), any())).thenReturn(Optional.empty());
+            when(schedules.claim(any(), any())).thenReturn(Optional.empty());
 
             assertThat(timetable.run()).isFalse();
             verifyKept("hourly", "2026-05-01T12:00:00Z", null);
@@ -282,17 +306,36 @@ class DeliveryTest {
         @Test
         void whatIsNotYetDueWaits() {
             waits("hourly", "2026-05-01T12:00:00Z");
-            never("nightly");
+            farOff("nightly");
             clock.set(Instant.parse("2026-05-01T12:59:59Z"));
 
             assertThat(timetable.run()).isFalse();
-            verify(schedules, org.mockito.Mockito.never()).put(any(), any());
+            verify(schedules, never()).put(any(), any());
+        }
+
+        @Test
+        void aTimeThatAnotherProcessHasTakenIsLeftToIt() {
+            waits("hourly", "2026-05-01T12:00:00Z");
+            farOff("nightly");
+            clock.set(Instant.parse("2026-05-01T13:00:01Z"));
+            when(schedules.claim(any(), eq("Tank.hourly")))
+                    .thenReturn(
+                            Optional.of(
+                                    new Progress(
+                                            "Tank.hourly",
+                                            Instant.parse("2026-05-01T12:00:00Z"),
+                                            Instant.parse("2026-05-01T13:00:00Z"),
+                                            0)));
+
+            timetable.run();
+
+            verify(schedules, never()).put(any(), any());
         }
 
         @Test
         void whatIsDueRunsForItsTime() {
             waits("hourly", "2026-05-01T12:00:00Z");
-            never("nightly");
+            farOff("nightly");
             clock.set(Instant.parse("2026-05-01T13:00:01Z"));
 
             assertThat(timetable.run()).isTrue();
@@ -302,7 +345,7 @@ class DeliveryTest {
         @Test
         void whatWasMissedIsLeftOutWhereThatIsSaid() {
             waits("hourly", "2026-05-01T02:00:00Z");
-            never("nightly");
+            farOff("nightly");
             clock.set(Instant.parse("2026-05-01T12:30:00Z"));
 
             timetable.run();
@@ -312,7 +355,7 @@ class DeliveryTest {
 
         @Test
         void whatWasMissedElsewhereIsDoneOnceForTheLatestTime() {
-            never("hourly");
+            farOff("hourly");
             waits("nightly", "2026-04-20T12:00:00Z");
 
             timetable.run();
@@ -325,7 +368,7 @@ class DeliveryTest {
             yard.create("Tank", "code", "T1");
             yard.create("Tank", "code", "T2");
             waits("hourly", "2026-05-01T12:00:00Z");
-            never("nightly");
+            farOff("nightly");
             clock.set(Instant.parse("2026-05-01T13:00:01Z"));
 
             timetable.run();

@@ -38,7 +38,7 @@ class WriterTest {
     @BeforeEach
     void start() {
         when(storage.begin(anyBoolean())).thenReturn(transaction);
-        writer = new Writer(storage, 5, metrics);
+        writer = Writer.of(storage, 5, metrics);
     }
 
     @AfterEach

@@ -17,6 +17,7 @@ import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import sandpiper.engine.command.FaultPath;
+import sandpiper.engine.port.ConflictException;
 import sandpiper.engine.port.OverloadedException;
 import sandpiper.engine.writer.LastWord;
 import sandpiper.logic.Nearest;
@@ -35,13 +36,14 @@ public class ProblemAdvice {
     public ResponseEntity<String> failed(Exception e, HttpServletRequest request) {
         return switch (e) {
             case OverloadedException busy -> overloaded(busy, request);
+            case ConflictException conflict -> overloaded(conflict, request);
             case HttpMediaTypeNotSupportedException other -> ofAnotherType(other);
             default -> others(e, request);
         };
     }
 
-    @ExceptionHandler
-    ResponseEntity<String> overloaded(OverloadedException e, HttpServletRequest request) {
+    @ExceptionHandler({OverloadedException.class, ConflictException.class})
+    ResponseEntity<String> overloaded(RuntimeException e, HttpServletRequest request) {
         var headers = new HttpHeaders();
         headers.add(HttpHeaders.RETRY_AFTER, Failure.RETRY_AFTER_SECONDS);
         return answer(Failure.of(e, asked(request)), headers);

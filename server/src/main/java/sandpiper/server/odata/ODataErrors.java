@@ -45,7 +45,7 @@ public final class ODataErrors implements ErrorProcessor {
             ContentType format) {
         var cause = error.getException();
         boolean known = cause instanceof ODataException || isOfParser(cause);
-        if (cause instanceof OverloadedException) {
+        if (Failure.isPassing(cause)) {
             response.setHeader(HttpHeaders.RETRY_AFTER, Failure.RETRY_AFTER_SECONDS);
         }
         write(

@@ -5,6 +5,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.accounts.AccountException;
+import sandpiper.engine.port.ConflictException;
 import sandpiper.engine.port.OverloadedException;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.TooLongException;
@@ -15,10 +16,15 @@ import sandpiper.engine.writer.UnfinishedException;
 public final class Failure {
     private static final Logger LOG = LoggerFactory.getLogger(Failure.class);
 
-    /** When trying again is right after {@link OverloadedException}, as a header has it. */
+    /** When trying again is right after what {@linkplain #isPassing passes}, as a header has it. */
     public static final String RETRY_AFTER_SECONDS = "1";
 
     private Failure() {}
+
+    /** Whether trying again in a moment is right. */
+    public static boolean isPassing(Throwable failure) {
+        return failure instanceof OverloadedException || failure instanceof ConflictException;
+    }
 
     /** The problem of a failure; {@code request} says in the log what was asked. */
     public static Problem of(Exception failure, String request) {
@@ -59,6 +65,10 @@ public final class Failure {
                             HttpStatus.SERVICE_UNAVAILABLE,
                             String.valueOf(slow.getMessage()),
                             List.of());
+            case ConflictException conflict ->
+                    Problem.of(HttpStatus.SERVICE_UNAVAILABLE, conflict.words(), List.of());
+            case StorageException.Uncertain uncertain ->
+                    Problem.of(HttpStatus.SERVICE_UNAVAILABLE, uncertain.words(), List.of());
             case StorageException storage -> {
                 LOG.error("{}: storage does not work", request, storage);
                 yield Problem.of(

@@ -122,7 +122,7 @@ class SoapCalls {
                     SoapEnvelopes.fault(soap, namespace, e.problem(), e.code()),
                     response);
         } catch (RuntimeException e) {
-            if (e instanceof OverloadedException) {
+            if (Failure.isPassing(e)) {
                 response.setHeader(HttpHeaders.RETRY_AFTER, Failure.RETRY_AFTER_SECONDS);
             }
             // Whatever it is, a caller over SOAP can read nothing but a fault.

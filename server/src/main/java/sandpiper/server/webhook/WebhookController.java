@@ -11,6 +11,7 @@ import jakarta.validation.constraints.Size;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -97,7 +98,7 @@ public class WebhookController {
     record SecretRotation(@Nullable @Min(0) @Max(720) Integer overlapHours) {}
 
     /** A test on its way. */
-    record Testing(long event) {}
+    record Testing(UUID event) {}
 
     @Operation(summary = "List webhooks")
     @GetMapping

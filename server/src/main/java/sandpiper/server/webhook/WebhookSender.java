@@ -45,6 +45,10 @@ class WebhookSender {
 
     private static final Duration LONGEST_SLEEP = Duration.ofSeconds(5);
     private static final Duration SHORTEST_SLEEP = Duration.ofMillis(50);
+
+    /** After this another process may try a delivery whose process has died. */
+    private static final Duration LONGEST_DELIVERY = Duration.ofMinutes(2);
+
     private static final Duration LONGEST_WAIT_ASKED_FOR = Duration.ofHours(1);
 
     private final Engine engine;
@@ -162,10 +166,7 @@ class WebhookSender {
      * ours, what is stored of it says whether it is still to be done.
      */
     private Optional<Delivered> stillDue(Delivered read) {
-        return engine.deliveries()
-                .delivery(read.delivery().number())
-                .filter(now -> now.delivery().state() == Delivery.State.WAITING)
-                .filter(now -> !now.delivery().due().isAfter(engine.clock().instant()));
+        return engine.deliveries().take(read.delivery().number(), LONGEST_DELIVERY);
     }
 
     private void deliver(Delivered due) {

@@ -154,6 +154,11 @@ public final class PostgresDatabase implements AutoCloseable {
         return new StorageException(words, new IllegalStateException(words));
     }
 
+    /** How many connections write at a time. */
+    public int writers() {
+        return writers.getMaximumPoolSize();
+    }
+
     /** What the engine says it is, with its version. */
     public String version() {
         return version;

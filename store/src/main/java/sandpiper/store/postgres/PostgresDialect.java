@@ -47,6 +47,11 @@ public final class PostgresDialect implements Dialect {
     }
 
     @Override
+    public boolean isLost(SQLException failure) {
+        return PostgresFailures.isLost(String.valueOf(failure.getSQLState()));
+    }
+
+    @Override
     public Schema schema() {
         return InSchema.SCHEMA;
     }
@@ -80,7 +85,7 @@ public final class PostgresDialect implements Dialect {
 
         @Override
         public int firstFormat() {
-            return 15;
+            return 16;
         }
 
         @Override
@@ -136,6 +141,11 @@ public final class PostgresDialect implements Dialect {
         @Override
         public boolean altersColumns() {
             return true;
+        }
+
+        @Override
+        public String numberedFrom(String table, String column, long next) {
+            return "alter table %s alter column %s restart with %d".formatted(table, column, next);
         }
 
         @Override

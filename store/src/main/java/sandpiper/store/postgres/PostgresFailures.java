@@ -16,9 +16,9 @@ final class PostgresFailures {
             // Another transaction was first: of two that cannot both be, of two that wait for each
             // other, of two that add one key or a link to what goes.
             case "40001", "40P01", "40003", "23505", "23503" ->
-                    new ConflictException(details, e);
+                    ConflictException.conflicting(details, e);
             // A release changed what a statement that was prepared gives.
-            case "0A000", "26000" -> new ConflictException(details, e);
+            case "0A000", "26000" -> ConflictException.conflicting(details, e);
             case "57014" -> new TooLongException(e);
             case "53100" ->
                     new StorageException(
@@ -49,13 +49,10 @@ final class PostgresFailures {
                             "The database refuses the user or the password.", details, e);
             case "3D000" -> new StorageException("There is no such database.", details, e);
             default ->
-                    new StorageException(
-                            isLost(state)
-                                    ? "The database does not answer; the service goes on as soon as"
-                                            + " it does."
-                                    : "The storage refuses a statement.",
-                            details,
-                            e);
+                    isLost(state)
+                            ? ConflictException.lost(details, e)
+                            : new StorageException(
+                                    "The storage refuses a statement.", details, e);
         };
     }
 

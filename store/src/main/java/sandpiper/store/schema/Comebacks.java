@@ -115,6 +115,24 @@ final class Comebacks {
                                         Sql.table(table(comeback)),
                                         into.stream().map(Sql::column).toList())
                                 .select(isObject ? rows : ofOwners(comeback, rows, into))));
+        if (isObject) {
+            goOnBehind(table(comeback));
+        }
+    }
+
+    /** The next record gets a number that none has. */
+    private void goOnBehind(String table) {
+        long next = 1 + sql.number(Tables.sql().select(DSL.max(Sql.number(Tables.NUMBER))).from(Sql.table(table)));
+        var dialect = sql.dialect();
+        var statement =
+                dialect.schema()
+                        .numberedFrom(
+                                dialect.render(DSL.name(table)),
+                                dialect.render(DSL.name(Tables.NUMBER)),
+                                next);
+        if (statement != null) {
+            sql.runOnce(statement);
+        }
     }
 
     /** The line items with the numbers of the records they belong to, where these are there. */

@@ -16,7 +16,7 @@ import sandpiper.store.sql.SqlSession;
  * both engines has the same in it.
  */
 public final class SystemTables {
-    private static final int NEWEST = 15;
+    private static final int NEWEST = 16;
     private static final Pattern BETWEEN_STATEMENTS = Pattern.compile(";\\s*(?:\n\n|$)");
 
     private SystemTables() {}

@@ -3,6 +3,7 @@ package sandpiper.store.sql;
 import java.sql.SQLException;
 import org.jooq.QueryPart;
 import org.jooq.SQLDialect;
+import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.StorageException;
 
 /**
@@ -24,6 +25,9 @@ public interface Dialect {
 
     /** What a failure means, in words. */
     StorageException inWords(SQLException failure);
+
+    /** Whether a failure is that there is no connection any more. */
+    boolean isLost(SQLException failure);
 
     /** The pieces of statements that make and look at tables. */
     Schema schema();
@@ -77,12 +81,20 @@ public interface Dialect {
         boolean altersColumns();
 
         /**
+         * What is to be run after rows with given numbers were added to a table, so that the next
+         * gets one of its own; {@code null} where that is so by itself.
+         *
+         * @param next the next number
+         */
+        @Nullable String numberedFrom(String table, String column, long next);
+
+        /**
          * Whether what a column refers to has to be there already; then links are tied when all
          * tables are.
          */
         boolean tiesLinksLater();
 
         /** Finds links that lead nowhere; {@code null} where there can be none at any time. */
-        @org.jspecify.annotations.Nullable Statement brokenLinks();
+        @Nullable Statement brokenLinks();
     }
 }

@@ -11,6 +11,7 @@ import org.jooq.Query;
 import org.jooq.Select;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.Session;
+import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
 
 /** A transaction on one connection, for reading or for writing. For one thread at a time. */
@@ -24,6 +25,7 @@ public final class SqlSession implements Transaction {
     private final List<Runnable> afterCommit = new ArrayList<>();
     private int marks;
     private boolean open = true;
+    private int release = -1;
 
     private SqlSession(Link link, boolean writing, boolean sole) {
         this.link = link;
@@ -59,6 +61,16 @@ public final class SqlSession implements Transaction {
     /** The dialect that is spoken. */
     public Dialect dialect() {
         return dialect;
+    }
+
+    /** Notes the release that is live for as long as the transaction lasts. */
+    public void release(int number) {
+        release = number;
+    }
+
+    /** The release that was {@linkplain #release(int) noted}; -1 when none was. */
+    public int release() {
+        return release;
     }
 
     /** Has something done as soon as what was written is durable; not at all if it is undone. */
@@ -223,7 +235,9 @@ public final class SqlSession implements Transaction {
         try {
             link.commit();
         } catch (SQLException e) {
-            throw dialect.inWords(e);
+            throw dialect.isLost(e)
+                    ? new StorageException.Uncertain(String.valueOf(e.getMessage()), e)
+                    : dialect.inWords(e);
         }
         open = false;
         afterCommit.forEach(Runnable::run);

@@ -4,6 +4,7 @@ import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import org.jooq.Query;
+import org.jooq.SQLDialect;
 import org.jooq.impl.DSL;
 
 /**
@@ -40,6 +41,15 @@ public final class Statement {
      */
     public Statement inPages() {
         return new Statement(dialect -> text.apply(dialect) + " limit ? offset ?");
+    }
+
+    /** The same taking its rows for the transaction alone, but for those that another has. */
+    public Statement claiming() {
+        return new Statement(dialect ->
+                text.apply(dialect)
+                        + (dialect.family() == SQLDialect.POSTGRES
+                                ? " for update skip locked"
+                                : ""));
     }
 
     /** Its text in a dialect. */

@@ -4,6 +4,7 @@ import java.sql.SQLException;
 import org.jooq.DSLContext;
 import org.jooq.QueryPart;
 import org.jooq.SQLDialect;
+import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.StorageException;
 import sandpiper.store.sql.Dialect;
 import sandpiper.store.sql.Rendering;
@@ -36,6 +37,11 @@ public final class SqliteDialect implements Dialect {
     @Override
     public StorageException inWords(SQLException failure) {
         return SqliteFailures.inWords(failure);
+    }
+
+    @Override
+    public boolean isLost(SQLException failure) {
+        return false;
     }
 
     @Override
@@ -127,6 +133,11 @@ public final class SqliteDialect implements Dialect {
         @Override
         public boolean altersColumns() {
             return false;
+        }
+
+        @Override
+        public @Nullable String numberedFrom(String table, String column, long next) {
+            return null;
         }
 
         @Override

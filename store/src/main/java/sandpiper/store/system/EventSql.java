@@ -50,7 +50,31 @@ final class EventSql {
                                     Sql.column("b", "event").lt(d("event")),
                                     Sql.column("b", "kind").eq(d("kind"))));
 
-    static final Statement ADD = EVENTS.insertNumbered("number", OF_EVENT);
+    static final Statement ADD = EVENTS.insert(OF_EVENT);
+
+    /** Events without a place in the order, as they were raised. */
+    private static final TableStatements ARRIVING = new TableStatements("sandpiper_event_arriving");
+
+    static final Statement ADD_ARRIVING = ARRIVING.insert(OF_EVENT);
+    static final Statement ARE_ARRIVING =
+            Sql.statement(
+                    Tables.sql().selectOne().from(ARRIVING.table()).limit(DSL.inline(1)));
+
+    /** Each of them gets the next number, in the order of their own. */
+    static final Statement ARRIVE = Statement.written(arrival());
+
+    private static String arrival() {
+        var columns = String.join(", ", OF_EVENT);
+        return """
+                with arrived as (
+                  delete from sandpiper_event_arriving
+                  where number in (select number from sandpiper_event_arriving order by number limit 500)
+                  returning number as place, %1$s)
+                insert into sandpiper_event (%1$s)
+                select %1$s from arrived order by place
+                """
+                .formatted(columns);
+    }
     static final Statement AFTER =
             Sql.statement(events(e("number").gt(Sql.value())).orderBy(e("number")).limit(Sql.count()));
     static final Statement LATEST =
@@ -66,6 +90,15 @@ final class EventSql {
                             .select(DSL.coalesce(DSL.max(Sql.number("number")), DSL.inline(0L)))
                             .from(EVENTS.table()));
     static final Statement POSITION = POSITIONS.selectBy("reader", "number");
+    static final Statement BEGIN_POSITION =
+            Sql.statement(
+                    Tables.sql()
+                            .insertInto(
+                                    POSITIONS.table(), Sql.column("reader"), Sql.column("number"))
+                            .values(Sql.value(), Sql.value())
+                            .onConflictDoNothing());
+    static final Statement CLAIM_POSITION =
+            Sql.claim(POSITIONS.select("number").where(Sql.is("reader")));
     static final Statement PUT_POSITION = POSITIONS.put(List.of("reader"), "number");
     static final Statement ADD_DELIVERY = DELIVERIES.insert(OF_DELIVERY);
     static final Statement DUE =
@@ -77,6 +110,7 @@ final class EventSql {
                                     WAITING,
                                     d("kind").eq(Sql.value()),
                                     d("due").le(Sql.value()),
+                                    DSL.coalesce(d("held_until"), DSL.inline(0L)).le(Sql.count()),
                                     DSL.not(BLOCKED))
                             .orderBy(d("due"), d("number"))
                             .limit(Sql.count()));
@@ -90,9 +124,13 @@ final class EventSql {
                             .limit(DSL.inline(1)));
     static final Statement FIND_DELIVERY =
             Sql.statement(Tables.sql().select(DELIVERY).from(D).where(d("number").eq(Sql.value())));
+    static final Statement CLAIM_DELIVERY =
+            Sql.claim(Tables.sql().select(DELIVERY).from(D).where(d("number").eq(Sql.value())));
+    static final Statement HOLD = DELIVERIES.update(List.of("held_until"), Sql.is("number"));
     static final Statement UPDATE_DELIVERY =
             DELIVERIES.update(
-                    List.of("state", "tries", "due", "done_at", "said", "trace"), Sql.is("number"));
+                    List.of("state", "tries", "due", "done_at", "said", "trace", "held_until"),
+                    Sql.is("number"));
     static final Statement WAITING_OF =
             Sql.statement(
                     delivered(

@@ -211,6 +211,7 @@ public final class SqlDefinitions implements DefinitionStorage {
                 release.note(),
                 TextList.write(release.changes()));
         files.forEach((path, text) -> sql.run(ADD_FILE, release.number(), path, text));
+        ReleaseFence.move(sql, release.number());
     }
 
     @Override

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.impl.DSL;
@@ -23,22 +24,52 @@ import sandpiper.store.table.ColumnValues;
 /** Events in one table in the order of their numbers, deliveries in another. */
 public final class SqlEvents implements EventStorage {
     @Override
-    public long add(Transaction transaction, Event event) {
+    public void add(Transaction transaction, Event event) {
+        var sql = SqlSession.of(transaction);
+        sql.run(
+                sql.isSoleWriter() ? EventSql.ADD : EventSql.ADD_ARRIVING,
+                ColumnValues.bytes(event.id()),
+                event.name(),
+                event.kind().name(),
+                ColumnValues.bytes(event.unit()),
+                event.object(),
+                bytes(event.record()),
+                event.key(),
+                TemporalType.micros(event.at()),
+                event.by(),
+                event.via(),
+                (long) event.depth(),
+                EventData.write(event.data()));
+    }
+
+    @Override
+    public boolean areArriving(Session session) {
+        return SqlSession.of(session).first(EventSql.ARE_ARRIVING, row -> true).isPresent();
+    }
+
+    @Override
+    public void arrive(Transaction transaction) {
+        SqlSession.of(transaction).run(EventSql.ARRIVE);
+    }
+
+    @Override
+    public OptionalLong claimPosition(Transaction transaction, String reader) {
+        var sql = SqlSession.of(transaction);
+        sql.run(EventSql.BEGIN_POSITION, reader, 0L);
+        return sql.list(EventSql.CLAIM_POSITION, row -> row.getLong(1), reader).stream()
+                .mapToLong(Long::longValue)
+                .findFirst();
+    }
+
+    @Override
+    public Optional<Delivery> claim(Transaction transaction, long number) {
         return SqlSession.of(transaction)
-                .insert(
-                        EventSql.ADD,
-                        ColumnValues.bytes(event.id()),
-                        event.name(),
-                        event.kind().name(),
-                        ColumnValues.bytes(event.unit()),
-                        event.object(),
-                        bytes(event.record()),
-                        event.key(),
-                        TemporalType.micros(event.at()),
-                        event.by(),
-                        event.via(),
-                        (long) event.depth(),
-                        EventData.write(event.data()));
+                .first(EventSql.CLAIM_DELIVERY, row -> delivery(row, 1), number);
+    }
+
+    @Override
+    public void hold(Transaction transaction, long number, Instant until) {
+        SqlSession.of(transaction).run(EventSql.HOLD, TemporalType.micros(until), number);
     }
 
     private static byte @Nullable [] bytes(@Nullable UUID id) {
@@ -168,6 +199,7 @@ public final class SqlEvents implements EventStorage {
                         row -> delivery(row, 1),
                         kind.name(),
                         TemporalType.micros(now),
+                        TemporalType.micros(now),
                         (long) limit);
     }
 
@@ -194,6 +226,7 @@ public final class SqlEvents implements EventStorage {
                         micros(delivery.doneAt()),
                         delivery.said(),
                         bytes(delivery.trace()),
+                        null,
                         delivery.number());
     }
 

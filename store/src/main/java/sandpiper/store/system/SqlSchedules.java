@@ -1,5 +1,7 @@
 package sandpiper.store.system;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
 import sandpiper.engine.port.ScheduleStorage;
@@ -8,6 +10,7 @@ import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.sql.Statement;
+import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 
 /** Progress of schedules in its table. */
@@ -15,24 +18,31 @@ public final class SqlSchedules implements ScheduleStorage {
     private static final TableStatements TABLE = new TableStatements("sandpiper_schedule");
     private static final Statement FIND =
             TABLE.selectBy("name", "name", "ran_for", "running", "after");
+    private static final Statement CLAIM =
+            Sql.claim(
+                    TABLE.select("name", "ran_for", "running", "after").where(Sql.is("name")));
     private static final Statement PUT = TABLE.put(List.of("name"), "ran_for", "running", "after");
 
     @Override
     public Optional<Progress> find(Session session, String name) {
         return SqlSession.of(session)
-                .first(
-                        FIND,
-                        row -> {
-                            var ranFor = TemporalType.instant(row.getLong(2));
-                            long running = row.getLong(3);
-                            boolean isRunning = !row.wasNull();
-                            return new Progress(
-                                    row.getString(1),
-                                    ranFor,
-                                    isRunning ? TemporalType.instant(running) : null,
-                                    row.getLong(4));
-                        },
-                        name);
+                .first(FIND, SqlSchedules::read, name);
+    }
+
+    private static Progress read(ResultSet row) throws SQLException {
+        var ranFor = TemporalType.instant(row.getLong(2));
+        long running = row.getLong(3);
+        boolean isRunning = !row.wasNull();
+        return new Progress(
+                row.getString(1),
+                ranFor,
+                isRunning ? TemporalType.instant(running) : null,
+                row.getLong(4));
+    }
+
+    @Override
+    public Optional<Progress> claim(Transaction transaction, String name) {
+        return SqlSession.of(transaction).first(CLAIM, SqlSchedules::read, name);
     }
 
     @Override

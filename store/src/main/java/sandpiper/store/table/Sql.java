@@ -5,6 +5,7 @@ import org.jooq.Field;
 import org.jooq.Param;
 import org.jooq.Query;
 import org.jooq.Record;
+import org.jooq.SelectConditionStep;
 import org.jooq.SortField;
 import org.jooq.Table;
 import org.jooq.impl.DSL;
@@ -71,6 +72,14 @@ public final class Sql {
     public static Condition contains(Field<?> text, Field<?> wanted) {
         return Either.condition(
                 "instr(lower({0}), lower({1})) > 0", "strpos(lower({0}), lower({1})) > 0", text, wanted);
+    }
+
+    /**
+     * A statement that takes rows for the transaction alone, and leaves out those that another has.
+     * Where one writes at a time there is no other.
+     */
+    public static Statement claim(SelectConditionStep<?> rows) {
+        return new Statement(rows).claiming();
     }
 
     /** A statement that does not depend on what is asked. */

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.Engine;
@@ -24,6 +25,7 @@ import sandpiper.store.sqlite.SqliteDialect;
 import sandpiper.store.table.Tables;
 
 /** How the database finds the records of a page: by which index, and what it looks up for each. */
+@Tag("sqlite")
 class PagePlanTest {
     private static final Map<String, String> MARINA =
             Map.of(

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.file.Path;
 import java.time.Clock;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -15,6 +16,7 @@ import sandpiper.store.sqlite.SqliteDatabase;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.sql.Statement;
 
+@Tag("sqlite")
 class SystemTablesTest {
     @TempDir Path folder;
 

@@ -19,8 +19,11 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.release.Field;
 import sandpiper.model.type.ParsedValue;
+import sandpiper.store.Stores;
+import sandpiper.store.postgres.PostgresDialect;
 import sandpiper.store.sqlite.SqliteDialect;
 import sandpiper.store.table.Sql;
+import sandpiper.testing.PrivatePostgres;
 
 /**
  * What the database reads from a text is what the type reads from it, or the text is in the way.
@@ -55,7 +58,11 @@ class TextFormTest {
 
     @BeforeContainer
     static void open() throws SQLException {
-        database = DriverManager.getConnection("jdbc:sqlite::memory:");
+        database =
+                DriverManager.getConnection(
+                        Stores.arePostgres()
+                                ? PrivatePostgres.shared().url()
+                                : "jdbc:sqlite::memory:");
     }
 
     @AfterContainer
@@ -127,13 +134,18 @@ class TextFormTest {
 
     private static @Nullable Object ask(QueryPart expression, String text) throws SQLException {
         var sql =
-                "select %s from (select ? as \"t\")"
-                        .formatted(SqliteDialect.INSTANCE.render(expression));
+                Stores.arePostgres()
+                        ? "select %s from (select cast(? as text) collate \"C\" as \"t\") as one"
+                                .formatted(PostgresDialect.INSTANCE.render(expression))
+                        : "select %s from (select ? as \"t\")"
+                                .formatted(SqliteDialect.INSTANCE.render(expression));
         try (var statement = database.prepareStatement(sql)) {
             statement.setString(1, text);
             try (var row = statement.executeQuery()) {
                 row.next();
-                return row.getObject(1);
+                return row.getObject(1) instanceof Boolean flag
+                        ? (Object) (flag ? 1 : 0)
+                        : row.getObject(1);
             }
         }
     }

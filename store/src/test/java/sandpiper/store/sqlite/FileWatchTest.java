@@ -10,9 +10,11 @@ import java.nio.file.StandardCopyOption;
 import java.time.Duration;
 import org.assertj.core.api.ThrowableAssert.ThrowingCallable;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
+@Tag("sqlite")
 class FileWatchTest {
     @TempDir Path folder;
     private Path file;

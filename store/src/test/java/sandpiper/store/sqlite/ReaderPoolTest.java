@@ -9,11 +9,13 @@ import java.time.Duration;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.sqlite.SQLiteDataSource;
 import sandpiper.engine.port.OverloadedException;
 
+@Tag("sqlite")
 class ReaderPoolTest {
     @TempDir Path folder;
 

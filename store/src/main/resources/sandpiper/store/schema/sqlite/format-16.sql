@@ -1,0 +1,1 @@
+alter table sandpiper_delivery add column held_until integer;
