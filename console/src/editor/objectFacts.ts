@@ -38,7 +38,9 @@ export function setFact(
     const facts = readFacts(text)
     const field = key === 'numberingField' ? value : facts.numberingField
     const pattern = key === 'numberingPattern' ? value : facts.numberingPattern
-    if (field) place(at, 'numbering', flow(document, { field, pattern: pattern || 'N-{sequence:6}' }))
+    const gapless = document.getIn(['numbering', 'gapless'])
+    const numbering = { field, pattern: pattern || 'N-{sequence:6}' }
+    if (field) place(at, 'numbering', flow(document, gapless === undefined ? numbering : { ...numbering, gapless }))
     else document.delete('numbering')
   } else if (!value || (key === 'removal' && value === 'retire')) document.delete(key)
   else if (key === 'removal' && value.startsWith('retire '))

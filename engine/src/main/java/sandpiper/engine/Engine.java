@@ -3,14 +3,17 @@ package sandpiper.engine;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.Map;
 import sandpiper.engine.accounts.Accounts;
 import sandpiper.engine.definition.Drafts;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.definition.SeedLoader;
 import sandpiper.engine.delivery.Deliveries;
+import sandpiper.engine.following.Watch;
 import sandpiper.engine.outside.Outside;
 import sandpiper.engine.outside.Reaches;
 import sandpiper.engine.port.RecomputationStorage.Open;
+import sandpiper.engine.port.Storage.Shared;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.react.Surroundings;
@@ -48,6 +51,7 @@ public final class Engine implements AutoCloseable {
     private final NamedViews views;
     private final Outside outside;
     private final Reaches reaches;
+    private final Watch watch;
 
     /** Starts on a storage, which it closes when it is closed itself. */
     public Engine(Storage storage, Clock clock) {
@@ -94,6 +98,15 @@ public final class Engine implements AutoCloseable {
                         tuning.schedules(),
                         clock);
         releases.whenServed(deliveries::refreshWebhooks);
+        this.watch =
+                Watch.begin(
+                        storage,
+                        Map.of(
+                                Shared.RELEASE, releases::follow,
+                                Shared.REVISIONS, releases.revisions()::reload,
+                                Shared.ACCESS, storage.access()::changedElsewhere,
+                                Shared.WEBHOOKS, deliveries::refreshWebhooks,
+                                Shared.SETTINGS, settings::changedElsewhere));
     }
 
     public Clock clock() {
@@ -199,6 +212,7 @@ public final class Engine implements AutoCloseable {
     /** Finishes what was begun and stops. */
     @Override
     public void close() {
+        watch.close();
         deliveries.close();
         releases.close();
         writer.close();

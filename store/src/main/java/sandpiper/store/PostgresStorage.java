@@ -2,21 +2,24 @@ package sandpiper.store;
 
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.Map;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
 import sandpiper.store.postgres.PostgresDatabase;
 import sandpiper.store.postgres.PostgresSettings;
+import sandpiper.store.record.SeriesBlocks;
 import sandpiper.store.schema.SystemTables;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.system.ReleaseFence;
+import sandpiper.store.system.Stamps;
 
 /** Everything in one schema of a PostgreSQL database. */
 public final class PostgresStorage extends SqlStorage {
     private final PostgresDatabase database;
 
     private PostgresStorage(PostgresDatabase database, Clock clock) {
-        super(clock);
+        super(clock, new SeriesBlocks(database::draw));
         this.database = database;
     }
 
@@ -61,6 +64,11 @@ public final class PostgresStorage extends SqlStorage {
             session.close();
             throw e;
         }
+    }
+
+    @Override
+    public Map<Shared, Long> stamps(Session session) {
+        return Stamps.all(SqlSession.of(session));
     }
 
     @Override

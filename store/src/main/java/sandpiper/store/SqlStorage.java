@@ -20,6 +20,7 @@ import sandpiper.engine.port.TrafficStorage;
 import sandpiper.engine.port.ViewStorage;
 import sandpiper.engine.port.WebhookStorage;
 import sandpiper.model.release.Release;
+import sandpiper.store.record.Series;
 import sandpiper.store.record.SqlRecords;
 import sandpiper.store.schema.SchemaChanger;
 import sandpiper.store.system.SqlAccess;
@@ -57,13 +58,17 @@ abstract class SqlStorage implements Storage {
     private final SqlFiles files = new SqlFiles();
     private final SchemaStorage schema;
 
-    SqlStorage(Clock clock) {
+    private final Series series;
+
+    /** Numbers of records are made of what {@code series} gives. */
+    SqlStorage(Clock clock, Series series) {
+        this.series = series;
         this.schema = new SchemaChanger(history, clock);
     }
 
     @Override
     public RecordStorage records(Release release) {
-        return new SqlRecords(release);
+        return new SqlRecords(release, series);
     }
 
     @Override

@@ -6,10 +6,12 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
+import sandpiper.store.record.StoredSeries;
 import sandpiper.store.sqlite.FileHold;
 import sandpiper.store.sqlite.FileModes;
 import sandpiper.store.schema.SystemTables;
@@ -23,7 +25,7 @@ public final class SqliteStorage extends SqlStorage {
     private final @Nullable FileHold hold;
 
     private SqliteStorage(SqliteDatabase database, @Nullable FileHold hold, Clock clock) {
-        super(clock);
+        super(clock, new StoredSeries());
         this.hold = hold;
         this.database = database;
     }
@@ -88,6 +90,11 @@ public final class SqliteStorage extends SqlStorage {
     @Override
     public int writers() {
         return 1;
+    }
+
+    @Override
+    public Map<Shared, Long> stamps(Session session) {
+        return Map.of();
     }
 
     @Override

@@ -191,7 +191,8 @@ class EventsTest {
     private boolean isSettled() {
         var storage = marina.storage;
         try (var session = storage.snapshot()) {
-            return storage.events().position(session, "deliveries")
+            return !storage.events().areArriving(session)
+                    && storage.events().position(session, "deliveries")
                             == storage.events().newest(session)
                     && storage.events().count(session, Delivery.State.WAITING) == 0;
         }

@@ -308,6 +308,15 @@ final class Harness implements AutoCloseable {
     }
 
     /** Reads from what the engine stands on. */
+    /** Waits until all events that were raised have their place in the order. */
+    void untilArrived() {
+        long end = System.nanoTime() + 10_000_000_000L;
+        while (look(session -> storage.events().areArriving(session))) {
+            assertThat(System.nanoTime()).isLessThan(end);
+            Thread.onSpinWait();
+        }
+    }
+
     <T> T look(Function<Session, T> reading) {
         try (var session = storage.snapshot()) {
             return reading.apply(session);

@@ -220,6 +220,7 @@ class TravellingTest {
             isEverywhere(yard, 4);
             assertThat(yard.engine.deliveries().latest("Bill", 10)).isEmpty();
             yard.change("Bill", "4", "centre", "mine");
+            yard.untilArrived();
             assertThat(yard.engine.deliveries().latest("Bill", 10)).hasSize(1);
         }
     }

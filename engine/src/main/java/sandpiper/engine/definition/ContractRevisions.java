@@ -56,7 +56,7 @@ public final class ContractRevisions {
     }
 
     /** Reads what is stored. */
-    void reload() {
+    public void reload() {
         try (var session = storage.snapshot()) {
             known =
                     storage.definitions().revisions(session).stream()

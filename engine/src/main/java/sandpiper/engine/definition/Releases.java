@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -46,6 +47,7 @@ public final class Releases implements AutoCloseable {
     private final RolesOfPackages roles;
     private final ReleasePreviews previews;
     private final @Nullable SeedLoader seeds;
+    private final ReentrantLock serving = new ReentrantLock();
     private volatile Runnable served = () -> {};
     private volatile LiveRelease live;
     private volatile @Nullable Ready ready;
@@ -106,10 +108,21 @@ public final class Releases implements AutoCloseable {
                 });
     }
 
-    /** Goes by the newest release there is, which another process made. */
-    private void follow() {
-        serve(newest());
-        LOG.info("Release {}, which another process made, is live", live.number());
+    /** Goes by the newest release there is, when another process made one. */
+    public void follow() {
+        serving.lock();
+        try {
+            int number;
+            try (var session = storage.snapshot()) {
+                number = storage.definitions().newestRelease(session).orElse(0);
+            }
+            if (number > live.number()) {
+                serve(newest());
+                LOG.info("Release {}, which another process made, is live", number);
+            }
+        } finally {
+            serving.unlock();
+        }
     }
 
     /** What callers have who took a contract before. */
@@ -318,7 +331,7 @@ public final class Releases implements AutoCloseable {
                                 return attempt.next() != null;
                             }
                         },
-                        made -> serve(Objects.requireNonNull(made.next())));
+                        made -> serveMade(Objects.requireNonNull(made.next())));
         var came = Writer.await(attempt, LONGEST_RELEASE);
         // Of those that are made to play examples, which have no seeds, nobody needs to know.
         if (came.next() != null && seeds != null) {
@@ -412,6 +425,15 @@ public final class Releases implements AutoCloseable {
         storage.definitions().putRelease(transaction, stored, wanted.files());
         revisions.record(transaction, next.number(), next.release());
         return new Attempt(new ReleasePreview.Result.Released(stored), next);
+    }
+
+    private void serveMade(LiveRelease next) {
+        serving.lock();
+        try {
+            serve(next);
+        } finally {
+            serving.unlock();
+        }
     }
 
     private void serve(LiveRelease next) {

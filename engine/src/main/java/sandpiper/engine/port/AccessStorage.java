@@ -17,6 +17,9 @@ public interface AccessStorage {
     /** Another number than before whenever users, roles or clients were changed. */
     long stamp();
 
+    /** Another process changed users, roles or clients: the {@link #stamp} becomes another. */
+    void changedElsewhere();
+
     void putUser(Transaction transaction, StoredUser user);
 
     void removeUser(Transaction transaction, String name);

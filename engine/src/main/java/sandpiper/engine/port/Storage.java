@@ -1,6 +1,7 @@
 package sandpiper.engine.port;
 
 import java.nio.file.Path;
+import java.util.Map;
 import sandpiper.model.release.Release;
 
 /** Where everything is kept. */
@@ -24,6 +25,21 @@ public interface Storage extends AutoCloseable {
      * whoever else releases.
      */
     int release(Transaction transaction);
+
+    /** What processes keep in memory that another may change. */
+    enum Shared {
+        RELEASE,
+        REVISIONS,
+        ACCESS,
+        WEBHOOKS,
+        SETTINGS
+    }
+
+    /**
+     * A number for each of what another process may have changed, which is another one when it did;
+     * empty where no other process writes.
+     */
+    Map<Shared, Long> stamps(Session session);
 
     /** Access to the records of a release. Costly to make, so it is made once for each release. */
     RecordStorage records(Release release);

@@ -1,5 +1,7 @@
 package sandpiper.engine.settings;
 
+import java.util.List;
+import java.util.concurrent.CopyOnWriteArrayList;
 import sandpiper.engine.accounts.AccessLog;
 import sandpiper.engine.port.AccessStorage;
 import sandpiper.engine.writer.Transactions;
@@ -12,11 +14,22 @@ public final class InstanceSettings {
     private final AccessStorage storage;
     private final Transactions transactions;
     private final AccessLog log;
+    private final List<Runnable> listeners = new CopyOnWriteArrayList<>();
 
     public InstanceSettings(AccessStorage storage, Transactions transactions, AccessLog log) {
         this.storage = storage;
         this.transactions = transactions;
         this.log = log;
+    }
+
+    /** Is told when another process may have changed values. */
+    public void whenChangedElsewhere(Runnable told) {
+        listeners.add(told);
+    }
+
+    /** Another process changed values. */
+    public void changedElsewhere() {
+        listeners.forEach(Runnable::run);
     }
 
     /** The value of a name; when there is none, the other one is kept and given. */

@@ -47,10 +47,12 @@ final class NumberingReader {
                     "field");
             return Optional.empty();
         }
-        return tokens(source, fieldName.get(), pattern.get());
+        return tokens(
+                source, fieldName.get(), pattern.get(), Source.flag(definition, "gapless"));
     }
 
-    private static Optional<Numbering> tokens(Source source, String field, String pattern) {
+    private static Optional<Numbering> tokens(
+            Source source, String field, String pattern, boolean gapless) {
         var tokens = new ArrayList<Token>();
         var matcher = TOKEN.matcher(pattern);
         while (matcher.find()) {
@@ -76,7 +78,7 @@ final class NumberingReader {
         }
         long sequences = tokens.stream().filter(Token.Sequence.class::isInstance).count();
         return sequences == 1
-                ? Optional.of(new Numbering(field, tokens, pattern))
+                ? Optional.of(new Numbering(field, tokens, pattern, gapless))
                 : bad(
                         source,
                         "A number needs {sequence} exactly once, or two records could get the"

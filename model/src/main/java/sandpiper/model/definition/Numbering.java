@@ -10,8 +10,10 @@ import java.util.Locale;
  * @param field the text field that gets it
  * @param parts what stands in the number, in order; exactly one is a sequence
  * @param written as in the definition
+ * @param gapless whether no number may be left out, also where many write at a time; those who
+ *     create then wait for each other
  */
-public record Numbering(String field, List<Token> parts, String written) {
+public record Numbering(String field, List<Token> parts, String written, boolean gapless) {
     public Numbering {
         parts = List.copyOf(parts);
     }

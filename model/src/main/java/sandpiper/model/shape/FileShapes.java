@@ -119,7 +119,14 @@ final class FileShapes {
                                                             "pattern",
                                                             "How the number is written, as in"
                                                                     + " ST-{year}-{sequence:6}.",
-                                                            TEXT)))),
+                                                            TEXT),
+                                                    key(
+                                                            "gapless",
+                                                            "Whether no number may be left out,"
+                                                                    + " as law asks of invoices;"
+                                                                    + " those who create then wait"
+                                                                    + " for each other.",
+                                                            FLAG)))),
                             key(
                                     "removal",
                                     "Whether records are retired (the default), deleted, or"

@@ -5,6 +5,7 @@ import com.zaxxer.hikari.HikariDataSource;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
+import java.util.Locale;
 import java.util.Properties;
 import org.postgresql.PGProperty;
 import sandpiper.engine.port.StorageException;
@@ -20,14 +21,26 @@ public final class PostgresDatabase implements AutoCloseable {
 
     private static final int OLDEST_VERSION = 14;
 
+    /** Connections that draw numbers, which takes a moment. */
+    private static final int DRAWERS = 2;
+
     private final HikariDataSource readers;
     private final HikariDataSource writers;
+    private final HikariDataSource drawers;
     private final String version;
 
-    private PostgresDatabase(HikariDataSource readers, HikariDataSource writers, String version) {
+    private PostgresDatabase(PostgresSettings settings, HikariDataSource readers, String version) {
         this.readers = readers;
-        this.writers = writers;
+        this.writers = pool(settings, Purpose.WRITE, settings.writers());
+        this.drawers = pool(settings, Purpose.DRAW, DRAWERS);
         this.version = version;
+    }
+
+    /** What connections are for. */
+    private enum Purpose {
+        READ,
+        WRITE,
+        DRAW
     }
 
     /**
@@ -36,21 +49,16 @@ public final class PostgresDatabase implements AutoCloseable {
      * @throws StorageException that says what is in the way
      */
     public static PostgresDatabase open(PostgresSettings settings) {
-        var readers = pool(settings, "sandpiper-read", settings.readers(), true);
-        try {
-            var version = check(settings);
-            return new PostgresDatabase(
-                    readers, pool(settings, "sandpiper-write", settings.writers(), false), version);
-        } catch (RuntimeException e) {
-            readers.close();
-            throw e;
-        }
+        var version = check(settings);
+        return new PostgresDatabase(
+                settings, pool(settings, Purpose.READ, settings.readers()), version);
     }
 
     private static HikariDataSource pool(
-            PostgresSettings settings, String name, int most, boolean reading) {
+            PostgresSettings settings, Purpose purpose, int most) {
+        boolean reading = purpose == Purpose.READ;
         var config = new HikariConfig();
-        config.setPoolName(name);
+        config.setPoolName("sandpiper-" + purpose.name().toLowerCase(Locale.ROOT));
         config.setJdbcUrl(settings.url());
         config.setUsername(settings.user());
         config.setPassword(settings.password());
@@ -59,31 +67,38 @@ public final class PostgresDatabase implements AutoCloseable {
         config.setAutoCommit(false);
         config.setReadOnly(reading);
         config.setTransactionIsolation(
-                reading ? "TRANSACTION_REPEATABLE_READ" : "TRANSACTION_SERIALIZABLE");
+                switch (purpose) {
+                    case READ -> "TRANSACTION_REPEATABLE_READ";
+                    case WRITE -> "TRANSACTION_SERIALIZABLE";
+                    case DRAW -> "TRANSACTION_READ_COMMITTED";
+                });
         config.setConnectionTimeout(settings.longestWait().toMillis());
         // It is opened when it is first needed, so that what is wrong is told by the check.
         config.setInitializationFailTimeout(-1);
-        config.setDataSourceProperties(properties(settings, reading));
+        config.setDataSourceProperties(properties(settings, purpose));
         return new HikariDataSource(config);
     }
 
-    private static Properties properties(PostgresSettings settings, boolean reading) {
+    private static Properties properties(PostgresSettings settings, Purpose purpose) {
         var properties = new Properties();
         PGProperty.APPLICATION_NAME.set(properties, "sandpiper");
         PGProperty.PREPARED_STATEMENT_CACHE_QUERIES.set(properties, STATEMENTS);
         PGProperty.PREPARE_THRESHOLD.set(properties, 1);
         PGProperty.TCP_KEEP_ALIVE.set(properties, true);
-        if (reading) {
+        if (purpose == Purpose.READ) {
             PGProperty.OPTIONS.set(
                     properties,
                     "-c statement_timeout=%d".formatted(settings.longestRead().toMillis()));
+        } else if (purpose == Purpose.DRAW) {
+            // What is drawn is on the disk before anything that has it, which is written behind.
+            PGProperty.OPTIONS.set(properties, "-c synchronous_commit=off");
         }
         return properties;
     }
 
     /** Its version; told in a sentence when it cannot be worked with. */
     private static String check(PostgresSettings settings) {
-        var properties = properties(settings, false);
+        var properties = properties(settings, Purpose.WRITE);
         if (settings.user() != null) {
             PGProperty.USER.set(properties, settings.user());
         }
@@ -154,6 +169,11 @@ public final class PostgresDatabase implements AutoCloseable {
         return new StorageException(words, new IllegalStateException(words));
     }
 
+    /** A transaction beside all others for drawing numbers. */
+    public SqlSession draw() {
+        return SqlSession.writing(new PostgresLink(connection(drawers)), false);
+    }
+
     /** How many connections write at a time. */
     public int writers() {
         return writers.getMaximumPoolSize();
@@ -192,5 +212,6 @@ public final class PostgresDatabase implements AutoCloseable {
     public void close() {
         readers.close();
         writers.close();
+        drawers.close();
     }
 }

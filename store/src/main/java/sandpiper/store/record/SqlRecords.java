@@ -30,39 +30,24 @@ import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
-import sandpiper.store.sql.Statement;
 import sandpiper.store.system.SqlFiles;
 import sandpiper.store.table.ColumnValues;
 import sandpiper.store.table.Sql;
-import sandpiper.store.table.TableStatements;
 import sandpiper.store.table.Tables;
 
-/** The records of one release in SQLite. Safe to share between threads; sessions are not. */
+/** The records of one release. Safe to share between threads; sessions are not. */
 public final class SqlRecords implements RecordStorage {
-    private static final TableStatements SERIES = new TableStatements("sandpiper_series");
-    private static final Statement NEXT_IN_SERIES =
-            Sql.statement(
-                    Tables.sql()
-                            .insertInto(
-                                    SERIES.table(),
-                                    Sql.column("object"),
-                                    Sql.column("series"),
-                                    Sql.number("last"))
-                            .values(Sql.value(), Sql.value(), DSL.inline(1L))
-                            .onConflict(Sql.column("object"), Sql.column("series"))
-                            .doUpdate()
-                            .set(Sql.number("last"), SERIES.number("last").plus(DSL.inline(1L))));
-    private static final Statement LAST_IN_SERIES =
-            Sql.statement(SERIES.select("last").where(Sql.is("object"), Sql.is("series")));
-
     private final Release release;
+    private final Series series;
     private final RecordReader reader;
     private final RecordSelector selector;
     private final Map<String, ObjectSql> statements = new HashMap<>();
     private final WriterRecordCache atHand = new WriterRecordCache();
 
-    public SqlRecords(Release release) {
+    /** Access to the records of a release, whose numbers are made of what {@code series} gives. */
+    public SqlRecords(Release release, Series series) {
         this.release = release;
+        this.series = series;
         this.reader = new RecordReader(release);
         this.selector = new RecordSelector(release);
         release.objects().forEach(object -> statements.put(object.name(), new ObjectSql(object)));
@@ -397,9 +382,7 @@ public final class SqlRecords implements RecordStorage {
 
     @Override
     public long nextInSeries(Transaction transaction, ObjectType object, String series) {
-        var sql = SqlSession.of(transaction);
-        sql.run(NEXT_IN_SERIES, object.name(), series);
-        return sql.number(LAST_IN_SERIES, object.name(), series);
+        return this.series.next(SqlSession.of(transaction), object, series);
     }
 
     @Override

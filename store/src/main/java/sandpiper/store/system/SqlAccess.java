@@ -22,6 +22,7 @@ import sandpiper.engine.access.StoredSecret;
 import sandpiper.engine.access.StoredUser;
 import sandpiper.engine.port.AccessStorage;
 import sandpiper.engine.port.Session;
+import sandpiper.engine.port.Storage.Shared;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
@@ -125,7 +126,13 @@ public final class SqlAccess implements AccessStorage {
         return stamp.get();
     }
 
+    @Override
+    public void changedElsewhere() {
+        stamp.incrementAndGet();
+    }
+
     private void noteChange(Transaction transaction) {
+        Stamps.raise(SqlSession.of(transaction), Shared.ACCESS);
         SqlSession.of(transaction).afterCommit(stamp::incrementAndGet);
     }
 
@@ -322,5 +329,6 @@ public final class SqlAccess implements AccessStorage {
     @Override
     public void putSetting(Transaction transaction, String name, String value) {
         SqlSession.of(transaction).run(PUT_SETTING, name, value);
+        Stamps.raise(SqlSession.of(transaction), Shared.SETTINGS);
     }
 }

@@ -11,6 +11,7 @@ import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.DefinitionStorage;
 import sandpiper.engine.port.Session;
+import sandpiper.engine.port.Storage.Shared;
 import sandpiper.engine.port.Transaction;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
@@ -212,6 +213,7 @@ public final class SqlDefinitions implements DefinitionStorage {
                 TextList.write(release.changes()));
         files.forEach((path, text) -> sql.run(ADD_FILE, release.number(), path, text));
         ReleaseFence.move(sql, release.number());
+        Stamps.raise(sql, Shared.RELEASE);
     }
 
     @Override
@@ -234,6 +236,7 @@ public final class SqlDefinitions implements DefinitionStorage {
     @Override
     public void putRevision(Transaction transaction, StoredRevision revision) {
         var ended = revision.endedAt();
+        Stamps.raise(SqlSession.of(transaction), Shared.REVISIONS);
         SqlSession.of(transaction)
                 .run(
                         PUT_REVISION,

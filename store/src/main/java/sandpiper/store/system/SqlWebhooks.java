@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import sandpiper.engine.event.Webhook;
 import sandpiper.engine.port.Session;
+import sandpiper.engine.port.Storage.Shared;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.port.WebhookStorage;
 import sandpiper.model.type.TemporalType;
@@ -71,6 +72,7 @@ public final class SqlWebhooks implements WebhookStorage {
     @Override
     public void put(Transaction transaction, Webhook webhook) {
         var until = webhook.previousUntil();
+        Stamps.raise(SqlSession.of(transaction), Shared.WEBHOOKS);
         SqlSession.of(transaction)
                 .run(
                         PUT,
@@ -87,6 +89,7 @@ public final class SqlWebhooks implements WebhookStorage {
 
     @Override
     public void remove(Transaction transaction, String name) {
+        Stamps.raise(SqlSession.of(transaction), Shared.WEBHOOKS);
         SqlSession.of(transaction).run(REMOVE, name);
     }
 }

@@ -367,3 +367,11 @@ create table sandpiper_event_arriving (
   depth bigint not null,
   data text collate "C" not null
 );
+
+create table sandpiper_stamp (
+  name text collate "C" primary key,
+  number bigint not null
+);
+
+insert into sandpiper_stamp (name, number)
+values ('release', 0), ('revisions', 0), ('access', 0), ('webhooks', 0), ('settings', 0);
