@@ -19,6 +19,7 @@ public final class ActivityCalls {
     /** Where a service stands. */
     public record Status(
             String version,
+            String storedIn,
             int release,
             int services,
             int changedFiles,

@@ -178,6 +178,16 @@ public final class Engine implements AutoCloseable {
         storage.backUp(to);
     }
 
+    /** Whether the data is in a file of this process alone. */
+    public boolean isInFile() {
+        return storage.writers() == 1;
+    }
+
+    /** What keeps the data, with its version. */
+    public String storedIn() {
+        return storage.storedIn();
+    }
+
     /** Changes that wait to be written. */
     public int waiting() {
         return writer.waiting();

@@ -38,7 +38,7 @@ public class SandpiperServer {
         var properties = new LinkedHashMap<String, Object>();
         var data = settings.data();
         if (data != null) {
-            properties.put("sandpiper.data", data.toString());
+            properties.put("sandpiper.data", data);
         }
         if (settings.port() != null) {
             properties.put("sandpiper.port", settings.port());

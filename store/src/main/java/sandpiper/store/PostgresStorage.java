@@ -46,6 +46,11 @@ public final class PostgresStorage extends SqlStorage {
     }
 
     @Override
+    public String storedIn() {
+        return database.version();
+    }
+
+    @Override
     public int writers() {
         return database.writers();
     }

@@ -88,6 +88,11 @@ public final class SqliteStorage extends SqlStorage {
     }
 
     @Override
+    public String storedIn() {
+        return "SQLite " + SqliteDatabase.version();
+    }
+
+    @Override
     public int writers() {
         return 1;
     }

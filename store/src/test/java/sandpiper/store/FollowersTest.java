@@ -202,6 +202,7 @@ class FollowersTest {
         assertThat(yard.engine.deliveries().webhooks().getFirst().events())
                 .containsExactly("Task.created", "Task.retired");
         assertThat(yard.create("Task", "code", "J1")).isInstanceOf(Outcome.Done.class);
+        yard.untilArrived();
         long newest = yard.look(session -> yard.storage.events().newest(session));
         assertThat(newest).isPositive();
     }

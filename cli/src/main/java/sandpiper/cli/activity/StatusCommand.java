@@ -44,6 +44,7 @@ public final class StatusCommand implements Callable<Integer> {
                     status.version(),
                     status.release(),
                     Plural.of(status.services(), "service"));
+            out.println("The data is in %s.".formatted(status.storedIn()));
             int waiting = status.changedFiles();
             out.println(
                     waiting == 0

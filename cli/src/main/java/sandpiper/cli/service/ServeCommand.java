@@ -33,9 +33,13 @@ public final class ServeCommand implements Callable<Integer> {
 
     @Option(
             names = "--data",
-            paramLabel = "FILE",
-            description = "The file that holds everything (usually .sandpiper/data.db).")
-    @Nullable Path data;
+            paramLabel = "FILE|URL",
+            description = {
+                "The file that holds everything (usually .sandpiper/data.db), or the address of a",
+                "database, as in jdbc:postgresql://db1/marina; its password comes from",
+                "SANDPIPER_DATABASE_PASSWORD or a file (sandpiper.database.password-file)."
+            })
+    @Nullable String data;
 
     @Option(
             names = "--port",

@@ -9,6 +9,9 @@ public interface Storage extends AutoCloseable {
     /** A read session on one consistent state; never waits for the writer. To be closed. */
     Session snapshot();
 
+    /** What keeps the data, with its version, as in {@code PostgreSQL 15.18}. */
+    String storedIn();
+
     /** How many transactions can write at a time; the writer has as many threads. */
     int writers();
 

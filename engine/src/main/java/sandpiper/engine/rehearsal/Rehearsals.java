@@ -113,6 +113,11 @@ public final class Rehearsals implements AutoCloseable {
                             "A rehearsal of %s is under way; wait for it, or end it."
                                     .formatted(known.by()));
                 });
+        if (!engine.isInFile()) {
+            throw new RehearsalException(
+                    "A rehearsal works on a copy of a data file, and the data is in %s. Move a copy to a file (sandpiper move), serve that beside, and rehearse there."
+                            .formatted(engine.storedIn()));
+        }
         var preview = engine.releases().preview();
         if (preview.hasErrors()) {
             throw new RehearsalException("The draft has errors; mend them first.");

@@ -48,10 +48,9 @@ class EngineConfiguration {
             OutsideServices outside,
             Optional<Rehearsed> rehearsed) {
         var limits = settings.limits();
-        DataFile.requireExpected(settings.data(), settings.fresh());
         var engine =
                 new Engine(
-                        SqliteStorage.open(settings.data(), clock, limits.readTime()),
+                        DataPlace.open(settings, clock),
                         clock,
                         new Tuning(
                                 limits.waitingChanges(),
@@ -89,7 +88,7 @@ class EngineConfiguration {
                 examples,
                 copy -> SqliteStorage.open(copy, clock),
                 host,
-                settings.data().toAbsolutePath());
+                settings.beside().toAbsolutePath());
     }
 
     @Bean

@@ -1,5 +1,6 @@
 package sandpiper.server.config;
 
+import io.micrometer.core.instrument.Counter;
 import io.micrometer.core.instrument.DistributionSummary;
 import io.micrometer.core.instrument.MeterRegistry;
 import io.micrometer.core.instrument.Timer;
@@ -13,6 +14,8 @@ final class WriteMeters implements WriteMetrics {
     private final MeterRegistry meters;
     private final Timer commits;
     private final DistributionSummary shared;
+    private final Counter conflicts;
+    private final Counter disconnects;
     private final Map<String, Timer> rules = new ConcurrentHashMap<>();
 
     WriteMeters(MeterRegistry meters) {
@@ -26,12 +29,25 @@ final class WriteMeters implements WriteMetrics {
                 DistributionSummary.builder("sandpiper.commit.changes")
                         .description("Changes that share one commit.")
                         .register(meters);
+        this.conflicts =
+                Counter.builder("sandpiper.commit.conflicts")
+                        .description("Transactions done again since others changed the same.")
+                        .register(meters);
+        this.disconnects =
+                Counter.builder("sandpiper.commit.disconnects")
+                        .description("Transactions done again since a connection was lost.")
+                        .register(meters);
     }
 
     @Override
     public void committed(int jobs, long nanos) {
         commits.record(nanos, TimeUnit.NANOSECONDS);
         shared.record(jobs);
+    }
+
+    @Override
+    public void conflicted(boolean lost) {
+        (lost ? disconnects : conflicts).increment();
     }
 
     @Override

@@ -15,7 +15,9 @@ import org.springframework.util.unit.DataSize;
  * Every setting of an instance, as in {@code sandpiper.data}. What is not known or makes no sense
  * keeps the service from starting, with a sentence that names the setting.
  *
- * @param data the file that holds everything
+ * @param data the file that holds everything, or the address of a database, as in {@code
+ *     jdbc:postgresql://db1:5432/marina}
+ * @param database how that database is reached
  * @param keyFile the key of sealed secrets; {@code null} beside the data
  * @param address the network interface to listen at
  * @param port to listen at; 0 for any that is free
@@ -26,7 +28,8 @@ import org.springframework.util.unit.DataSize;
  */
 @ConfigurationProperties(prefix = "sandpiper", ignoreUnknownFields = false)
 public record Settings(
-        Path data,
+        String data,
+        @DefaultValue Database database,
         @Nullable Path keyFile,
         String address,
         int port,
@@ -42,6 +45,7 @@ public record Settings(
         @DefaultValue Instance instance,
         @DefaultValue Packages packages,
         @DefaultValue Recording recording) {
+    private static final String DATABASE = "jdbc:postgresql:";
     private static final Pattern HOST =
             Pattern.compile("(\\[[0-9a-fA-F:.]+]|[A-Za-z0-9_.-]+)(:\\d{1,5})?");
 
@@ -49,6 +53,11 @@ public record Settings(
     private static final Pattern ORIGIN = Pattern.compile("https?://[^/\\s]+");
 
     public Settings {
+        if (data.contains("://") && !data.startsWith(DATABASE)) {
+            throw new IllegalArgumentException(
+                    "sandpiper.data is a file, or the address of a database that begins with %s//, but is %s."
+                            .formatted(DATABASE, data));
+        }
         within("port", port, 0, 65_535);
         publicAddress = publicAddress.strip().replaceFirst("/+$", "");
         if (!publicAddress.isEmpty()) {
@@ -63,10 +72,23 @@ public record Settings(
 
     /** The key of sealed secrets. */
     public Path key() {
-        return keyFile == null ? Path.of(data + ".key") : keyFile;
+        return keyFile == null ? Path.of(beside() + ".key") : keyFile;
     }
 
-    private static void within(String setting, long value, long lowest, long highest) {
+    /** Whether the data is in a database. */
+    public boolean inDatabase() {
+        return data.startsWith(DATABASE);
+    }
+
+    /**
+     * What the files of this process are called after that belong to the data: the data file, or,
+     * where the data is in a database, one that is not there.
+     */
+    public Path beside() {
+        return inDatabase() ? Path.of(".sandpiper", "database") : Path.of(data);
+    }
+
+    static void within(String setting, long value, long lowest, long highest) {
         if (value < lowest || value > highest) {
             throw new IllegalArgumentException(
                     "sandpiper.%s must be from %,d to %,d, but is %,d."

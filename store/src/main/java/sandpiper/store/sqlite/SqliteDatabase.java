@@ -11,6 +11,7 @@ import org.slf4j.LoggerFactory;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteConnection;
 import org.sqlite.SQLiteDataSource;
+import org.sqlite.SQLiteJDBCLoader;
 import sandpiper.engine.port.StorageException;
 import sandpiper.store.sql.SqlSession;
 
@@ -61,6 +62,11 @@ public final class SqliteDatabase implements AutoCloseable {
         this.longestRead = longestRead;
         this.writer = writer;
         this.readers = readers;
+    }
+
+    /** The version of the library. */
+    public static String version() {
+        return SQLiteJDBCLoader.getVersion();
     }
 
     /** Writes a copy of one moment to a file that is not there yet. */

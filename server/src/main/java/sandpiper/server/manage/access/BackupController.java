@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.UUID;
 import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
@@ -14,6 +15,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
 import sandpiper.engine.access.Duty;
 import sandpiper.server.manage.DutyCheck;
+import sandpiper.server.problem.ProblemException;
 import sandpiper.server.settings.Settings;
 
 /** Hands out a copy of everything, made while the service goes on. */
@@ -23,10 +25,12 @@ public class BackupController {
 
     private final Engine engine;
     private final Path data;
+    private final boolean inDatabase;
 
     BackupController(Engine engine, Settings settings) {
         this.engine = engine;
-        this.data = settings.data().toAbsolutePath();
+        this.data = settings.beside().toAbsolutePath();
+        this.inDatabase = settings.inDatabase();
     }
 
     /** Everything as it is at one moment, as a data file to start a service on. */
@@ -38,6 +42,12 @@ public class BackupController {
         DutyCheck.require(actor, Duty.OPERATE);
         DutyCheck.require(actor, Duty.RECORDS);
         DutyCheck.require(actor, Duty.ACCESS);
+        if (inDatabase) {
+            throw new ProblemException(
+                    HttpStatus.CONFLICT,
+                    "The data is in a database (%s), which has its own tools for backups: use pg_dump, or what whoever runs it uses."
+                            .formatted(engine.storedIn()));
+        }
         engine.accounts().log().note(actor.name(), "backup taken", actor.name(), "");
         var copy = data.resolveSibling(data.getFileName() + ".copy-" + UUID.randomUUID());
         try {

@@ -52,11 +52,12 @@ public class StatusController {
     record FileCount(long files, long bytes) {}
 
     /**
-     * An instance at a glance. {@code release} is 0 before the first; {@code files} is for those
-     * alone who see all records.
+     * An instance at a glance. {@code storedIn} is what keeps the data, with its version; {@code
+     * release} is 0 before the first; {@code files} is for those alone who see all records.
      */
     record Status(
             String version,
+            String storedIn,
             int release,
             int changedFiles,
             int errors,
@@ -88,6 +89,7 @@ public class StatusController {
                                 .count();
         return new Status(
                 "0.1.0",
+                engine.storedIn(),
                 live.number(),
                 preview.files().size(),
                 errors,

@@ -1,0 +1,5 @@
+/** Carrying everything from one engine to another: {@link sandpiper.store.move.Move}. */
+@NullMarked
+package sandpiper.store.move;
+
+import org.jspecify.annotations.NullMarked;
