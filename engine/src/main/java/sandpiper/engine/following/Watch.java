@@ -87,6 +87,9 @@ public final class Watch implements AutoCloseable {
     @Override
     public void close() {
         closed = true;
+        if (!thread.isAlive()) {
+            return;
+        }
         thread.interrupt();
         try {
             thread.join(Duration.ofSeconds(10));

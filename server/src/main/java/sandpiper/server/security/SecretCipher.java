@@ -109,6 +109,10 @@ public class SecretCipher {
     }
 
     private void make() throws IOException {
+        var folder = file.toAbsolutePath().getParent();
+        if (folder != null) {
+            Files.createDirectories(folder, ownersOnly("rwx------"));
+        }
         var key =
                 Base64.getEncoder()
                         .encodeToString(KeyGenerators.secureRandom(KEY_BYTES).generateKey());
@@ -116,18 +120,18 @@ public class SecretCipher {
                 Files.newByteChannel(
                         file,
                         java.util.Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE),
-                        ownersOnly())) {
+                        ownersOnly("rw-------"))) {
             channel.write(java.nio.ByteBuffer.wrap(key.getBytes(StandardCharsets.US_ASCII)));
         } catch (FileAlreadyExistsException _) {
             // The key made before is the one to use.
         }
     }
 
-    private static FileAttribute<?>[] ownersOnly() {
+    private static FileAttribute<?>[] ownersOnly(String permissions) {
         return FileSystems.getDefault().supportedFileAttributeViews().contains("posix")
                 ? new FileAttribute<?>[] {
                     PosixFilePermissions.asFileAttribute(
-                            PosixFilePermissions.fromString("rw-------"))
+                            PosixFilePermissions.fromString(permissions))
                 }
                 : new FileAttribute<?>[0];
     }

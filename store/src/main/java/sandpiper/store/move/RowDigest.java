@@ -9,6 +9,11 @@ import org.jspecify.annotations.Nullable;
 
 /** What rows come to, in their order: the same on both engines when they are the same (SHA-256). */
 final class RowDigest {
+    private static final byte NOTHING = 0;
+    private static final byte NUMBER = 1;
+    private static final byte BYTES = 2;
+    private static final byte TEXT = 3;
+
     private final MessageDigest digest;
     private long rows;
 
@@ -24,21 +29,20 @@ final class RowDigest {
         rows++;
         for (var value : row) {
             switch (value) {
-                case null -> digest.update((byte) 0);
-                case Number number -> {
-                    digest.update((byte) 1);
-                    digest.update(ByteBuffer.allocate(8).putLong(number.longValue()).flip());
+                case null -> digest.update(NOTHING);
+                case Long number -> {
+                    digest.update(NUMBER);
+                    digest.update(ByteBuffer.allocate(Long.BYTES).putLong(number).flip());
                 }
-                case byte[] bytes -> add((byte) 2, bytes);
-                default ->
-                        add((byte) 3, String.valueOf(value).getBytes(StandardCharsets.UTF_8));
+                case byte[] bytes -> add(BYTES, bytes);
+                default -> add(TEXT, value.toString().getBytes(StandardCharsets.UTF_8));
             }
         }
     }
 
     private void add(byte kind, byte[] bytes) {
         digest.update(kind);
-        digest.update(ByteBuffer.allocate(4).putInt(bytes.length).flip());
+        digest.update(ByteBuffer.allocate(Integer.BYTES).putInt(bytes.length).flip());
         digest.update(bytes);
     }
 

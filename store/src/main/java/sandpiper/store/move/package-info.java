@@ -1,4 +1,4 @@
-/** Carrying everything from one engine to another: {@link sandpiper.store.move.Move}. */
+/** Carrying everything from one engine to another: {@link sandpiper.store.move.Mover}. */
 @NullMarked
 package sandpiper.store.move;
 

@@ -73,10 +73,9 @@ public final class PostgresDialect implements Dialect {
                                 + " where k.conindid = x.indexrelid)");
         private static final Statement COLUMNS =
                 Statement.written(
-                        "select table_name, column_name from information_schema.columns"
-                                + " where table_schema = current_schema()"
-                                + " and table_name not like 'sandpiper!_%' escape '!'"
-                                + " order by table_name, ordinal_position");
+                        "select table_name, column_name, data_type from"
+                                + " information_schema.columns where table_schema ="
+                                + " current_schema() order by table_name, ordinal_position");
 
         @Override
         public String folder() {

@@ -116,22 +116,7 @@ final class Comebacks {
                                         into.stream().map(Sql::column).toList())
                                 .select(isObject ? rows : ofOwners(comeback, rows, into))));
         if (isObject) {
-            goOnBehind(table(comeback));
-        }
-    }
-
-    /** The next record gets a number that none has. */
-    private void goOnBehind(String table) {
-        long next = 1 + sql.number(Tables.sql().select(DSL.max(Sql.number(Tables.NUMBER))).from(Sql.table(table)));
-        var dialect = sql.dialect();
-        var statement =
-                dialect.schema()
-                        .numberedFrom(
-                                dialect.render(DSL.name(table)),
-                                dialect.render(DSL.name(Tables.NUMBER)),
-                                next);
-        if (statement != null) {
-            sql.runOnce(statement);
+            Numbering.goOn(sql, table(comeback), Tables.NUMBER);
         }
     }
 

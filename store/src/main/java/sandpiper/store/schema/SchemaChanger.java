@@ -19,6 +19,7 @@ import sandpiper.model.change.ObjectChange;
 import sandpiper.model.change.ReleaseChange;
 import sandpiper.model.definition.DefaultValue;
 import sandpiper.model.release.Field;
+import sandpiper.model.release.Release;
 import sandpiper.model.type.TextType;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.sql.Statement;
@@ -79,6 +80,24 @@ public final class SchemaChanger implements SchemaStorage {
         if (shapes(change).anyMatch(SchemaChanger::mayBreakLinks)) {
             checkLinks(sql);
         }
+    }
+
+    /**
+     * Makes the tables of a release where there are none.
+     *
+     * @param fill puts rows in, before they are tied to each other and looked up in indexes
+     */
+    public void build(Transaction transaction, Release release, Runnable fill) {
+        var sql = SqlSession.of(transaction);
+        var change = ReleaseChange.between(Release.EMPTY, release);
+        var statements = statements(sql, change);
+        shapes(change).forEach(shape -> sql.runOnce(statements.create(shape, created(shape))));
+        fill.run();
+        shapes(change)
+                .flatMap(shape -> statements.ties(shape).stream())
+                .forEach(sql::runOnce);
+        createIndexes(sql, change);
+        checkLinks(sql);
     }
 
     private void bringBack(SqlSession sql, ReleaseChange change, List<ComebackFit> fits) {

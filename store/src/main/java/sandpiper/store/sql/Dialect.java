@@ -71,7 +71,7 @@ public interface Dialect {
         /** The names of all indexes that were made for releases. */
         Statement indexes();
 
-        /** The tables that are not the service's own and their columns, a row for each column. */
+        /** All tables and their columns with the types of these, a row for each column. */
         Statement columns();
 
         /**

@@ -18,6 +18,9 @@ import sandpiper.engine.port.Transaction;
 public final class SqlSession implements Transaction {
     private static final Object[] NOTHING = {};
 
+    /** Rows that are fetched at a time where there are many. */
+    private static final int ROWS_AT_ONCE = 1_000;
+
     private final Link link;
     private final Dialect dialect;
     private final boolean writing;
@@ -89,6 +92,12 @@ public final class SqlSession implements Transaction {
         T read(ResultSet row) throws SQLException;
     }
 
+    /** Takes one row. */
+    @FunctionalInterface
+    public interface RowConsumer {
+        void take(ResultSet row) throws SQLException;
+    }
+
     /** Does something with a statement whose values are bound. */
     @FunctionalInterface
     private interface Use<T> {
@@ -134,6 +143,20 @@ public final class SqlSession implements Transaction {
         runOnce(dialect.render(query));
     }
 
+    /** Runs a statement for each of many rows of values at once. */
+    public void runAll(Statement statement, List<@Nullable Object[]> rows) {
+        using(
+                statement.in(dialect),
+                NOTHING,
+                prepared -> {
+                    for (var values : rows) {
+                        bind(prepared, values);
+                        prepared.addBatch();
+                    }
+                    return prepared.executeBatch();
+                });
+    }
+
     /** Inserts a row with a statement that gives its number. */
     public long insert(Statement statement, @Nullable Object... values) {
         return first(statement, row -> row.getLong(1), values).orElseThrow();
@@ -162,6 +185,22 @@ public final class SqlSession implements Transaction {
                         }
                         return read;
                     }
+                });
+    }
+
+    /** Each row of a query in its turn, however many there are. */
+    public void each(Statement statement, RowConsumer consumer) {
+        using(
+                statement.in(dialect),
+                NOTHING,
+                prepared -> {
+                    prepared.setFetchSize(ROWS_AT_ONCE);
+                    try (var rows = prepared.executeQuery()) {
+                        while (rows.next()) {
+                            consumer.take(rows);
+                        }
+                    }
+                    return true;
                 });
     }
 

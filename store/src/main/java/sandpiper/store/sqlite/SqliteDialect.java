@@ -62,9 +62,9 @@ public final class SqliteDialect implements Dialect {
                                         + " '\\'"));
         private static final Statement COLUMNS =
                 Statement.written((
-                                "select t.name, c.name from sqlite_schema t,"
-                                        + " pragma_table_info(t.name) c where t.type = 'table' and"
-                                        + " substr(t.name, 1, 10) <> 'sandpiper_'"));
+                                "select t.name, c.name, c.type from sqlite_schema t,"
+                                + " pragma_table_info(t.name) c where t.type = 'table' and"
+                                + " substr(t.name, 1, 7) <> 'sqlite_'"));
         private static final Statement BROKEN_LINKS =
                 Statement.written((
                                 "select \"table\" || ' to ' || parent from"

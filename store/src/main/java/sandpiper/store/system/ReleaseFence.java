@@ -42,7 +42,7 @@ public final class ReleaseFence {
     }
 
     /** Makes another release the live one. */
-    static void move(SqlSession session, int release) {
+    public static void move(SqlSession session, int release) {
         if (session.release() >= 0) {
             session.run(MOVE, release);
         }

@@ -36,6 +36,9 @@ public final class SqlFiles implements FileStorage {
                             .values(Sql.value(), Sql.value())
                             .onConflictDoNothing());
 
+    /** The beginning of the names of the service's own tables. */
+    private static final String OWN = "sandpiper_";
+
     /** What the columns of a file are called behind its name, which itself is the digest. */
     private static final List<String> SUFFIXES = List.of("_name", "_type", "_size");
 
@@ -120,6 +123,8 @@ public final class SqlFiles implements FileStorage {
         sql.list(
                         sql.dialect().schema().columns(),
                         row -> Map.entry(row.getString(1), row.getString(2)))
+                .stream()
+                .filter(one -> !one.getKey().startsWith(OWN))
                 .forEach(one ->
                         all.computeIfAbsent(one.getKey(), _ -> new ArrayList<>())
                                 .add(one.getValue()));

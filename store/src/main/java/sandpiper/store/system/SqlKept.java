@@ -55,6 +55,11 @@ public final class SqlKept implements KeptStorage {
         return "_kept_%d".formatted(number);
     }
 
+    /** Whether a table has values that are kept aside. */
+    public static boolean isTable(String name) {
+        return name.startsWith("_kept_");
+    }
+
     @Override
     public List<Kept> all(Session session) {
         return all(SqlSession.of(session));
