@@ -35,6 +35,7 @@ import sandpiper.cli.records.CallCommand;
 import sandpiper.cli.records.RecordsCommand;
 import sandpiper.cli.service.BackupCommand;
 import sandpiper.cli.service.DemoCommand;
+import sandpiper.cli.service.MoveCommand;
 import sandpiper.cli.service.RestoreCommand;
 import sandpiper.cli.service.ServeCommand;
 import sandpiper.client.RefusedException;
@@ -85,6 +86,7 @@ public final class Main {
                     KeysCommand.class,
                     BackupCommand.class,
                     RestoreCommand.class,
+                    MoveCommand.class,
                     ComponentsCommand.class,
                     StatusCommand.class,
                     AutoComplete.GenerateCompletion.class);
