@@ -40,7 +40,8 @@ export function setFact(
     const pattern = key === 'numberingPattern' ? value : facts.numberingPattern
     const gapless = document.getIn(['numbering', 'gapless'])
     const numbering = { field, pattern: pattern || 'N-{sequence:6}' }
-    if (field) place(at, 'numbering', flow(document, gapless === undefined ? numbering : { ...numbering, gapless }))
+    if (field)
+      place(at, 'numbering', flow(document, gapless === undefined ? numbering : { ...numbering, gapless }))
     else document.delete('numbering')
   } else if (!value || (key === 'removal' && value === 'retire')) document.delete(key)
   else if (key === 'removal' && value.startsWith('retire '))

@@ -29,12 +29,18 @@ final class ServiceProcess implements AutoCloseable {
     /** Starts it on a data file, with more in its environment, and waits until it answers. */
     static ServiceProcess start(Path data, Map<String, String> environment, String... more)
             throws IOException {
+        return start(data.toString(), StartCache.options(), environment, more);
+    }
+
+    /** Starts it on a database. */
+    static ServiceProcess start(String data, Map<String, String> environment, String... more)
+            throws IOException {
         return start(data, StartCache.options(), environment, more);
     }
 
     /** The same with options of the JVM. */
     static ServiceProcess start(
-            Path data, List<String> options, Map<String, String> environment, String... more)
+            String data, List<String> options, Map<String, String> environment, String... more)
             throws IOException {
         var command =
                 new ArrayList<>(
@@ -45,8 +51,7 @@ final class ServiceProcess implements AutoCloseable {
                                 "-Xmx512m",
                                 "-XX:+ExitOnOutOfMemoryError"));
         command.addAll(options);
-        command.addAll(
-                List.of("sandpiper.cli.Main", "serve", "--port", "0", "--data", data.toString()));
+        command.addAll(List.of("sandpiper.cli.Main", "serve", "--port", "0", "--data", data));
         command.addAll(List.of(more));
         var builder = new ProcessBuilder(command);
         builder.environment().put("SANDPIPER_FIRST_PASSWORD", Demo.PASSWORD);

@@ -67,7 +67,7 @@ final class StartCache {
             var folder = Files.createTempDirectory("sandpiper-start");
             try (var service =
                     ServiceProcess.start(
-                            folder.resolve("data.db"),
+                            folder.resolve("data.db").toString(),
                             List.of("-cp", jars, "-Xlog:disable", "-XX:AOTCacheOutput=" + fresh),
                             Map.of())) {
                 service.stop(PATIENCE);

@@ -12,9 +12,9 @@ import java.time.format.DateTimeFormatter;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.StorageException;
+import sandpiper.store.schema.SystemTables;
 import sandpiper.store.sqlite.FileHold;
 import sandpiper.store.sqlite.FileModes;
-import sandpiper.store.schema.SystemTables;
 import sandpiper.store.sqlite.SqliteDatabase;
 
 /**

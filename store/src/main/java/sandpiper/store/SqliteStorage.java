@@ -12,11 +12,11 @@ import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.Transaction;
 import sandpiper.store.record.StoredSeries;
+import sandpiper.store.schema.SystemTables;
+import sandpiper.store.sql.SqlSession;
 import sandpiper.store.sqlite.FileHold;
 import sandpiper.store.sqlite.FileModes;
-import sandpiper.store.schema.SystemTables;
 import sandpiper.store.sqlite.SqliteDatabase;
-import sandpiper.store.sql.SqlSession;
 
 /** Everything in one SQLite file. */
 public final class SqliteStorage extends SqlStorage {
@@ -74,7 +74,11 @@ public final class SqliteStorage extends SqlStorage {
             var folder = Files.createTempDirectory("sandpiper");
             // Nobody else knows of it.
             var storage =
-                    opened(folder.resolve("data.db"), null, clock, SqliteDatabase.USUAL_LONGEST_READ);
+                    opened(
+                            folder.resolve("data.db"),
+                            null,
+                            clock,
+                            SqliteDatabase.USUAL_LONGEST_READ);
             storage.temporary = folder;
             return storage;
         } catch (IOException e) {

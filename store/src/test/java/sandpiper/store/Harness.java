@@ -88,8 +88,7 @@ final class Harness implements AutoCloseable {
         return new Request(command, Actor.SYSTEM, "test", false);
     }
 
-    static Request creating(
-            LiveRelease live, String object, Map<String, @Nullable Object> values) {
+    static Request creating(LiveRelease live, String object, Map<String, @Nullable Object> values) {
         var type = live.release().object(object);
         return request(new RecordCommand.Create(type, live.release().everythingOf(type), values));
     }

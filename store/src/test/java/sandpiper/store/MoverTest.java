@@ -45,8 +45,7 @@ class MoverTest {
     @TempDir Path folder;
 
     private static java.util.Map<String, String> files(String lock) {
-        return java.util.Map.of(
-                "marina/package.yaml", PACKAGE, "marina/objects/lock.yaml", lock);
+        return java.util.Map.of("marina/package.yaml", PACKAGE, "marina/objects/lock.yaml", lock);
     }
 
     private static Storage file(Path path) {
@@ -67,19 +66,22 @@ class MoverTest {
             seen.add("release " + engine.live().number());
             var type = engine.live().release().object("Lock");
             var tree = engine.live().release().everythingOf(type);
-            engine.records().read((now, session) -> {
-                for (long number : now.records().numbersAfter(session, type, 0, 100)) {
-                    now.records()
-                            .view(session, type, number, tree)
-                            .ifPresent(one -> seen.add(
-                                    "%s %s %s"
-                                            .formatted(
-                                                    one.id(),
-                                                    java.util.Arrays.deepToString(one.values()),
-                                                    one.parts())));
-                }
-                return true;
-            });
+            engine.records()
+                    .read((now, session) -> {
+                        for (long number : now.records().numbersAfter(session, type, 0, 100)) {
+                            now.records()
+                                    .view(session, type, number, tree)
+                                    .ifPresent(one ->
+                                            seen.add(
+                                                    "%s %s %s"
+                                                            .formatted(
+                                                                    one.id(),
+                                                                    java.util.Arrays.deepToString(
+                                                                            one.values()),
+                                                                    one.parts())));
+                        }
+                        return true;
+                    });
             engine.records().latestChanges(100).forEach(one -> seen.add(one.toString()));
             engine.releases().kept().all().forEach(one -> seen.add(one.toString()));
             engine.releases().all().forEach(one -> seen.add(one.toString()));
@@ -95,16 +97,30 @@ class MoverTest {
             assertThat(
                             marina.create(
                                     "Lock",
-                                    "basin", "In,ner", "number", 1L,
-                                    "title", java.util.Map.of("en", "First", "de", "Erste"),
-                                    "open", true, "xmin", new java.math.BigDecimal("-0.125")))
+                                    "basin",
+                                    "In,ner",
+                                    "number",
+                                    1L,
+                                    "title",
+                                    java.util.Map.of("en", "First", "de", "Erste"),
+                                    "open",
+                                    true,
+                                    "xmin",
+                                    new java.math.BigDecimal("-0.125")))
                     .isInstanceOf(Outcome.Done.class);
             assertThat(
                             marina.create(
                                     "Lock",
-                                    "basin", "Ü", "number", -5L,
-                                    "before", "In%2Cner,1",
-                                    "gates", List.of(java.util.Map.of("width", new java.math.BigDecimal("3.50")))))
+                                    "basin",
+                                    "Ü",
+                                    "number",
+                                    -5L,
+                                    "before",
+                                    "In%2Cner,1",
+                                    "gates",
+                                    List.of(
+                                            java.util.Map.of(
+                                                    "width", new java.math.BigDecimal("3.50")))))
                     .isInstanceOf(Outcome.class);
             // What goes is kept aside, and goes along.
             marina.release(files(FILE.replaceFirst("(?m)^  open:.*\n", "")));
@@ -112,13 +128,17 @@ class MoverTest {
         var before = seen(file(data));
 
         var url = PrivatePostgres.shared().schema();
-        var there = move(file(data), PostgresStorage.open(PostgresSettings.usual(url), Harness.CLOCK));
+        var there =
+                move(file(data), PostgresStorage.open(PostgresSettings.usual(url), Harness.CLOCK));
         assertThat(there.rows()).isGreaterThan(5);
         assertThat(seen(PostgresStorage.open(PostgresSettings.usual(url), Harness.CLOCK)))
                 .isEqualTo(before);
 
         var back = folder.resolve("back.db");
-        assertThat(move(PostgresStorage.open(PostgresSettings.usual(url), Harness.CLOCK), file(back)))
+        assertThat(
+                        move(
+                                PostgresStorage.open(PostgresSettings.usual(url), Harness.CLOCK),
+                                file(back)))
                 .isEqualTo(there);
         assertThat(seen(file(back))).isEqualTo(before);
     }
@@ -162,8 +182,7 @@ class MoverTest {
         assertThatThrownBy(() ->
                         move(
                                 file(folder.resolve("data.db")),
-                                PostgresStorage.open(
-                                        PostgresSettings.usual(url), Harness.CLOCK)))
+                                PostgresStorage.open(PostgresSettings.usual(url), Harness.CLOCK)))
                 .isInstanceOf(StorageException.class)
                 .hasMessageContaining("name an empty file or schema");
     }

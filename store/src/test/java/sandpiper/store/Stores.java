@@ -9,8 +9,8 @@ import sandpiper.store.postgres.PostgresSettings;
 import sandpiper.testing.PrivatePostgres;
 
 /**
- * The engine that tests are run on: SQLite, or PostgreSQL with {@code
- * -Dsandpiper.engine=postgres}. What holds on one must hold on the other.
+ * The engine that tests are run on: SQLite, or PostgreSQL with {@code -Dsandpiper.engine=postgres}.
+ * What holds on one must hold on the other.
  */
 public final class Stores {
     private static final boolean ON_POSTGRES =

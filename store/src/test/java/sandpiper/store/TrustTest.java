@@ -52,7 +52,8 @@ class TrustTest {
     }
 
     private static long pages(Harness marina) {
-        return marina.look(session -> SqlSession.of(session).number(Statement.written("pragma page_count")));
+        return marina.look(
+                session -> SqlSession.of(session).number(Statement.written("pragma page_count")));
     }
 
     private static List<Map<String, @Nullable Object>> longOnes(int count) {
@@ -160,7 +161,9 @@ class TrustTest {
             var check =
                     restored.look(session ->
                             SqlSession.of(session)
-                                    .list(Statement.written("pragma integrity_check"), row -> row.getString(1)));
+                                    .list(
+                                            Statement.written("pragma integrity_check"),
+                                            row -> row.getString(1)));
             assertThat(check).containsExactly("ok");
             long there =
                     restored.engine
@@ -200,7 +203,8 @@ class TrustTest {
                     .hasMessageContaining("takes too long");
             // The connection is as good as before.
             try (var session = storage.snapshot()) {
-                assertThat(SqlSession.of(session).number(Statement.written("select 7"))).isEqualTo(7);
+                assertThat(SqlSession.of(session).number(Statement.written("select 7")))
+                        .isEqualTo(7);
             }
         }
     }

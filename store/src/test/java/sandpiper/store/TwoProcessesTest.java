@@ -120,7 +120,9 @@ class TwoProcessesTest {
     private static void release(Engine engine, Map<String, String> files) {
         engine.drafts().push(files, Actor.SYSTEM);
         assertThat(engine.drafts().check().errors()).isEmpty();
-        assertThat(engine.releases().release("test", new Releases.Accepted(true, true), Actor.SYSTEM))
+        assertThat(
+                        engine.releases()
+                                .release("test", new Releases.Accepted(true, true), Actor.SYSTEM))
                 .isInstanceOf(ReleasePreview.Result.Released.class);
     }
 
@@ -192,8 +194,7 @@ class TwoProcessesTest {
         assertThat(ask("select count(distinct number) from \"Fill\"")).isEqualTo(240);
         assertThat(ask("select sum(level) from \"Tank\"")).isEqualTo(240);
         assertThat(ask("select count(*) from \"Tank\" where \"full\" = 1")).isEqualTo(3);
-        eventually(() ->
-                ask("select count(*) from sandpiper_event where name = 'Overflow'") == 3);
+        eventually(() -> ask("select count(*) from sandpiper_event where name = 'Overflow'") == 3);
     }
 
     @Test
@@ -205,10 +206,13 @@ class TwoProcessesTest {
                                 engine,
                                 "Bill",
                                 // Every third is refused, and leaves no gap behind.
-                                Map.of("note", i % 3 == 0 ? "far too long a note to be kept" : "ok")));
+                                Map.of(
+                                        "note",
+                                        i % 3 == 0 ? "far too long a note to be kept" : "ok")));
 
         assertThat(ask("select count(*) from \"Bill\"")).isEqualTo(40);
-        assertThat(ask("select max(cast(substr(number, 3) as bigint)) from \"Bill\"")).isEqualTo(40);
+        assertThat(ask("select max(cast(substr(number, 3) as bigint)) from \"Bill\""))
+                .isEqualTo(40);
     }
 
     @Test
@@ -238,9 +242,7 @@ class TwoProcessesTest {
     @Test
     void ofOneKeyThereIsOneRecord() throws InterruptedException {
         var outcomes =
-                atOnce(
-                        40,
-                        (engine, i) -> create(engine, "Tank", Map.of("code", "K" + i / 8)));
+                atOnce(40, (engine, i) -> create(engine, "Tank", Map.of("code", "K" + i / 8)));
 
         assertThat(outcomes.stream().filter(Outcome.Done.class::isInstance)).hasSize(5);
         assertThat(outcomes.stream().filter(Outcome.Refused.class::isInstance)).hasSize(35);
@@ -249,7 +251,9 @@ class TwoProcessesTest {
     @Test
     void aReleaseComesBetweenAndNothingIsWrittenUnderTheOneBefore() throws InterruptedException {
         var more = files();
-        more.put("yard/objects/entry.yaml", LOG + "  by: { type: text, required: true, default: \"new\" }\n");
+        more.put(
+                "yard/objects/entry.yaml",
+                LOG + "  by: { type: text, required: true, default: \"new\" }\n");
         var seen = new AtomicLong();
 
         var outcomes =
@@ -259,7 +263,12 @@ class TwoProcessesTest {
                             if (i == 60) {
                                 release(engine, more);
                             }
-                            if (engine.live().release().object("Entry").fields().find("by").isPresent()) {
+                            if (engine.live()
+                                    .release()
+                                    .object("Entry")
+                                    .fields()
+                                    .find("by")
+                                    .isPresent()) {
                                 seen.incrementAndGet();
                             }
                             return create(engine, "Entry", Map.of("note", "n" + i));
@@ -280,13 +289,15 @@ class TwoProcessesTest {
             var engine = engines.get(i);
             var files = files();
             files.put("yard/objects/entry.yaml", LOG + "  of%d: { type: text }\n".formatted(i));
-            threads.add(Thread.ofPlatform().start(() -> {
-                try {
-                    release(engine, files);
-                } catch (RuntimeException | AssertionError e) {
-                    failures.add(e);
-                }
-            }));
+            threads.add(
+                    Thread.ofPlatform()
+                            .start(() -> {
+                                try {
+                                    release(engine, files);
+                                } catch (RuntimeException | AssertionError e) {
+                                    failures.add(e);
+                                }
+                            }));
         }
         for (var thread : threads) {
             thread.join();

@@ -21,7 +21,8 @@ class WriterTest {
 
     private static void put(SqlSession session, String name) {
         session.run(
-                Statement.written("insert into sandpiper_setting (name, value) values (?, 'x')"), name);
+                Statement.written("insert into sandpiper_setting (name, value) values (?, 'x')"),
+                name);
     }
 
     @Test
@@ -53,7 +54,11 @@ class WriterTest {
                 }
             }
             try (var session = storage.snapshot()) {
-                assertThat(SqlSession.of(session).number(Statement.written("select count(*) from sandpiper_setting")))
+                assertThat(
+                                SqlSession.of(session)
+                                        .number(
+                                                Statement.written(
+                                                        "select count(*) from sandpiper_setting")))
                         .isEqualTo(200);
             }
         }
@@ -64,7 +69,9 @@ class WriterTest {
         try (var storage = Stores.open(folder.resolve("data.db"), Clock.systemUTC());
                 var writer = Writer.of(storage, 10_000, WriteMetrics.NONE);
                 var session = storage.snapshot()) {
-            long before = SqlSession.of(session).number(Statement.written("select count(*) from sandpiper_setting"));
+            long before =
+                    SqlSession.of(session)
+                            .number(Statement.written("select count(*) from sandpiper_setting"));
             writer.submit(
                             transaction -> {
                                 put(SqlSession.of(transaction), "later");
@@ -72,7 +79,11 @@ class WriterTest {
                             })
                     .join();
 
-            assertThat(SqlSession.of(session).number(Statement.written("select count(*) from sandpiper_setting")))
+            assertThat(
+                            SqlSession.of(session)
+                                    .number(
+                                            Statement.written(
+                                                    "select count(*) from sandpiper_setting")))
                     .isEqualTo(before);
         }
     }

@@ -19,7 +19,8 @@ import sandpiper.server.config.DataMove;
             "The password of a database is read from SANDPIPER_DATABASE_PASSWORD.",
             "",
             "Examples:",
-            "  sandpiper move --from .sandpiper/data.db --to jdbc:postgresql://db1/marina?user=sandpiper",
+            "  sandpiper move --from .sandpiper/data.db --to"
+                    + " jdbc:postgresql://db1/marina?user=sandpiper",
             "  sandpiper move --from jdbc:postgresql://db1/marina?user=sandpiper --to data.db"
         })
 public final class MoveCommand extends AnsweringCommand implements Callable<Integer> {
@@ -53,8 +54,8 @@ public final class MoveCommand extends AnsweringCommand implements Callable<Inte
                 "Moved and compared: release %d, %,d rows in %d tables."
                         .formatted(moved.release(), moved.rows(), moved.tables()));
         say(
-                "Sealed secrets need the key file of the service it is from: give it to each process"
-                        + " as sandpiper.key-file.");
+                "Sealed secrets need the key file of the service it is from: give it to each"
+                        + " process as sandpiper.key-file.");
         return say("Start the service with: sandpiper serve --data '%s'".formatted(to));
     }
 }

@@ -12,6 +12,7 @@ import sandpiper.engine.release.LiveRelease;
 final class Listening implements Listeners {
     /** Of the thread that writes, since others write at the same time. */
     private final ThreadLocal<Boolean> raised = ThreadLocal.withInitial(() -> false);
+
     private volatile List<Webhook> webhooks = List.of();
     private volatile @Nullable Heard heard;
 

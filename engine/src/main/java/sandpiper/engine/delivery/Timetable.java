@@ -98,8 +98,7 @@ final class Timetable {
      * Goes on from one place to another, doing what belongs to that; not when another process has
      * gone on meanwhile, whose place is then looked at anew.
      */
-    private boolean keep(
-            @Nullable Progress from, Progress progress, Consumer<Transaction> beside) {
+    private boolean keep(@Nullable Progress from, Progress progress, Consumer<Transaction> beside) {
         boolean kept =
                 writer.write(transaction -> {
                     var there = storage.schedules().claim(transaction, progress.name());
@@ -133,9 +132,7 @@ final class Timetable {
             LOG.info("Schedule {} leaves out {}", schedule.name(), latest.get());
             keep(progress, new Progress(schedule.name(), latest.get(), null, 0));
         } else {
-            keep(
-                    progress,
-                    new Progress(schedule.name(), progress.ranFor(), latest.get(), 0));
+            keep(progress, new Progress(schedule.name(), progress.ranFor(), latest.get(), 0));
         }
         return true;
     }
@@ -176,10 +173,7 @@ final class Timetable {
             var some = numbers.subList(from, Math.min(from + AT_ONCE, numbers.size()));
             var reached =
                     new Progress(
-                            schedule.name(),
-                            progress.ranFor(),
-                            progress.running(),
-                            some.getLast());
+                            schedule.name(), progress.ranFor(), progress.running(), some.getLast());
             boolean kept =
                     keep(
                             at,
@@ -200,7 +194,9 @@ final class Timetable {
             }
             at = reached;
         }
-        keep(at, new Progress(schedule.name(), Objects.requireNonNull(progress.running()), null, 0));
+        keep(
+                at,
+                new Progress(schedule.name(), Objects.requireNonNull(progress.running()), null, 0));
     }
 
     private Event due(

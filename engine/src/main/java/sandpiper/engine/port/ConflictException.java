@@ -28,8 +28,8 @@ public final class ConflictException extends StorageException {
     /** The connection was lost before anything was kept. */
     public static ConflictException lost(String details, Throwable cause) {
         return new ConflictException(
-                "The database does not answer; nothing of this was done. The service goes on as soon"
-                        + " as it does: try again in a second.",
+                "The database does not answer; nothing of this was done. The service goes on as"
+                        + " soon as it does: try again in a second.",
                 details,
                 true,
                 cause);

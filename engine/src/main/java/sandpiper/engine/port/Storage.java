@@ -16,8 +16,8 @@ public interface Storage extends AutoCloseable {
     int writers();
 
     /**
-     * Begins to write. As many as {@link #writers} says are open at a time, each used by one thread;
-     * what cannot be written beside another fails with a {@link ConflictException}.
+     * Begins to write. As many as {@link #writers} says are open at a time, each used by one
+     * thread; what cannot be written beside another fails with a {@link ConflictException}.
      *
      * @param reshaping whether tables will be changed; nobody else writes then
      */

@@ -20,9 +20,10 @@ import sandpiper.engine.port.StorageException;
 
 /**
  * As many threads as there may be transactions. Each job has one of its own; when others changed
- * the same at that moment, or a release came in between, it is done again from its beginning, after
- * a wait that grows and is never quite the same. Jobs in an order share a transaction, each behind
- * a mark of its own. Nobody is answered before the commit.
+ * the same at that moment, or a release came in between, it is done again from its beginning: in
+ * turn with others of this process that met the same, and after a wait that grows and is never
+ * quite the same. Jobs in an order share a transaction, each behind a mark of its own. Nobody is
+ * answered before the commit.
  */
 final class ParallelWriter implements Writer {
     private static final Logger LOG = LoggerFactory.getLogger(ParallelWriter.class);
@@ -45,6 +46,7 @@ final class ParallelWriter implements Writer {
     private final BlockingQueue<Entry<?>> queue = new LinkedBlockingQueue<>();
     private final AtomicInteger rows = new AtomicInteger();
     private final ReentrantLock following = new ReentrantLock();
+    private final ReentrantLock conflicting = new ReentrantLock(true);
     private final List<Thread> threads = new ArrayList<>();
     private volatile Runnable afterCommit = () -> {};
     private volatile @Nullable Follower follower;
@@ -128,7 +130,8 @@ final class ParallelWriter implements Writer {
             try {
                 untilDone(group, entry.served);
             } catch (RuntimeException | StackOverflowError e) {
-                var cause = e instanceof RuntimeException known ? known : new IllegalStateException(e);
+                var cause =
+                        e instanceof RuntimeException known ? known : new IllegalStateException(e);
                 group.forEach(turn -> turn.future.completeExceptionally(cause));
             }
         }
@@ -137,6 +140,11 @@ final class ParallelWriter implements Writer {
     private <T> void untilDone(List<Turn<T>> group, @Nullable Consumer<T> served) {
         long start = System.nanoTime();
         for (int tried = 1; ; tried++) {
+            // Those that met others once go one after the other here, or they would meet again.
+            boolean inTurn = tried > 1 && served == null;
+            if (inTurn) {
+                conflicting.lock();
+            }
             try {
                 if (once(group, served)) {
                     return;
@@ -146,8 +154,14 @@ final class ParallelWriter implements Writer {
                 if (isOver(e, tried, System.nanoTime() - start)) {
                     throw e;
                 }
+            } finally {
+                if (inTurn) {
+                    conflicting.unlock();
+                }
             }
-            pause(tried);
+            if (tried > 1) {
+                pause(tried);
+            }
         }
     }
 
@@ -210,8 +224,7 @@ final class ParallelWriter implements Writer {
 
     /** Never quite the same for two, or they would meet again. */
     private static void pause(int tried) {
-        long most =
-                Math.min(LONGEST_WAIT_MICROS, SHORTEST_WAIT_MICROS << Math.min(tried, 20));
+        long most = Math.min(LONGEST_WAIT_MICROS, SHORTEST_WAIT_MICROS << Math.min(tried, 20));
         try {
             TimeUnit.MICROSECONDS.sleep(ThreadLocalRandom.current().nextLong(most / 2, most + 1));
         } catch (InterruptedException e) {

@@ -270,10 +270,11 @@ class DeliveryTest {
                     .thenAnswer(_ -> Optional.of(now.get()));
             when(schedules.claim(any(), eq(progress.name())))
                     .thenAnswer(_ -> Optional.of(now.get()));
-            doAnswer(call -> {
-                        now.set(call.getArgument(1));
-                        return null;
-                    })
+            doAnswer(
+                            call -> {
+                                now.set(call.getArgument(1));
+                                return null;
+                            })
                     .when(schedules)
                     .put(any(), argThat(put -> put.name().equals(progress.name())));
         }

@@ -47,8 +47,7 @@ final class NumberingReader {
                     "field");
             return Optional.empty();
         }
-        return tokens(
-                source, fieldName.get(), pattern.get(), Source.flag(definition, "gapless"));
+        return tokens(source, fieldName.get(), pattern.get(), Source.flag(definition, "gapless"));
     }
 
     private static Optional<Numbering> tokens(

@@ -39,8 +39,7 @@ public final class DataMove {
      * @param password of databases, or {@code null} when their addresses say all
      * @throws StorageException that says what is in the way; then everything is as it was
      */
-    public static Moved move(
-            String from, String to, @Nullable String password, Listener listener) {
+    public static Moved move(String from, String to, @Nullable String password, Listener listener) {
         if (!isDatabase(from) && !Files.isRegularFile(Path.of(from))) {
             throw refused("There is no file %s.".formatted(from));
         }

@@ -19,7 +19,6 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import sandpiper.engine.command.FaultPath;
-import sandpiper.engine.port.OverloadedException;
 import sandpiper.logic.Quoted;
 import sandpiper.server.odata.metadata.EntityShape;
 import sandpiper.server.problem.Failure;

@@ -27,14 +27,15 @@ public class Keys {
         this.seal = seal;
         this.generation = engine.settings().get(GENERATION, Secrets.make());
         engine.settings()
-                .whenChangedElsewhere(() ->
-                        this.generation = engine.settings().get(GENERATION, this.generation));
+                .whenChangedElsewhere(
+                        () -> this.generation = engine.settings().get(GENERATION, this.generation));
         // The key file is there from the first start on, as a sign that there is data.
         var own = fingerprint(seal.derived(FINGERPRINT));
         if (!engine.isInFile() && !engine.settings().get(FINGERPRINT, own).equals(own)) {
             engine.close();
             throw new StorageException(
-                    "The key file of this process is not the one the data was sealed with: give every process the same (sandpiper.key-file).",
+                    "The key file of this process is not the one the data was sealed with: give"
+                            + " every process the same (sandpiper.key-file).",
                     new IllegalStateException(FINGERPRINT));
         }
     }

@@ -13,7 +13,6 @@ import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
-import sandpiper.engine.port.OverloadedException;
 import sandpiper.server.intake.MessageSignIn;
 import sandpiper.server.json.JsonReader;
 import sandpiper.server.problem.Failure;

@@ -46,8 +46,8 @@ class WebhookSender {
     private static final Duration LONGEST_SLEEP = Duration.ofSeconds(5);
     private static final Duration SHORTEST_SLEEP = Duration.ofMillis(50);
 
-    /** After this another process may try a delivery whose process has died. */
-    private static final Duration LONGEST_DELIVERY = Duration.ofMinutes(2);
+    /** How long after the longest call another process may try, since that of this one has died. */
+    private static final Duration MARGIN = Duration.ofSeconds(5);
 
     private static final Duration LONGEST_WAIT_ASKED_FOR = Duration.ofHours(1);
 
@@ -60,6 +60,7 @@ class WebhookSender {
     private final Semaphore woken = new Semaphore(0);
     private final ExecutorService senders = Executors.newVirtualThreadPerTaskExecutor();
     private final Thread thread;
+    private final Duration longest;
     private final boolean held;
     private volatile boolean closed;
 
@@ -70,17 +71,25 @@ class WebhookSender {
             WebhookClient client,
             Settings settings,
             Optional<Rehearsed> rehearsed) {
-        this(engine, seal, client, settings.webhooks().retries(), rehearsed.isPresent());
+        this(
+                engine,
+                seal,
+                client,
+                settings.webhooks().retries(),
+                settings.webhooks().timeout(),
+                rehearsed.isPresent());
     }
 
-    /** {@code held} when nothing may go out. */
+    /** {@code timeout} is that of one call; {@code held} when nothing may go out. */
     WebhookSender(
             Engine engine,
             SecretCipher seal,
             WebhookClient client,
             List<Duration> retries,
+            Duration timeout,
             boolean held) {
         this.held = held;
+        this.longest = timeout.plus(MARGIN);
         this.engine = engine;
         this.seal = seal;
         this.client = client;
@@ -166,7 +175,7 @@ class WebhookSender {
      * ours, what is stored of it says whether it is still to be done.
      */
     private Optional<Delivered> stillDue(Delivered read) {
-        return engine.deliveries().take(read.delivery().number(), LONGEST_DELIVERY);
+        return engine.deliveries().take(read.delivery().number(), longest);
     }
 
     private void deliver(Delivered due) {

@@ -72,8 +72,11 @@ class WebhookSenderTest {
         var deliveries = mock(Deliveries.class);
         when(deliveries.webhooks()).thenReturn(List.of(webhook));
         when(deliveries.nextForWebhooks()).thenReturn(Optional.empty());
-        when(deliveries.delivery(anyLong()))
-                .thenAnswer(asked -> Optional.ofNullable(stored.get(asked.<Long>getArgument(0))));
+        when(deliveries.take(anyLong(), any()))
+                .thenAnswer(asked ->
+                        Optional.ofNullable(stored.get(asked.<Long>getArgument(0)))
+                                .filter(one -> one.delivery().state() == Delivery.State.WAITING)
+                                .filter(one -> !one.delivery().due().isAfter(NOW)));
         when(deliveries.dueForWebhooks(anyInt()))
                 .thenAnswer(_ -> {
                     var due =
@@ -183,7 +186,14 @@ class WebhookSenderTest {
         when(engine.clock()).thenReturn(Clock.fixed(NOW, ZoneOffset.UTC));
         when(engine.live()).thenReturn(live);
 
-        var sender = new WebhookSender(engine, seal, client, List.of(Duration.ofMinutes(1)), false);
+        var sender =
+                new WebhookSender(
+                        engine,
+                        seal,
+                        client,
+                        List.of(Duration.ofMinutes(1)),
+                        Duration.ofSeconds(2),
+                        false);
         sender.start();
         var end = Instant.now().plusSeconds(20);
         while (noted.size() < MESSAGES && Instant.now().isBefore(end)) {

@@ -36,7 +36,12 @@ public final class Mover {
 
     /** Tables that others refer to. */
     private static final List<String> FIRST =
-            List.of("sandpiper_release", "sandpiper_role", "sandpiper_trace", "sandpiper_event", "sandpiper_delivery");
+            List.of(
+                    "sandpiper_release",
+                    "sandpiper_role",
+                    "sandpiper_trace",
+                    "sandpiper_event",
+                    "sandpiper_delivery");
 
     private final Storage from;
     private final Storage to;
@@ -82,19 +87,25 @@ public final class Mover {
             var sums = new LinkedHashMap<MovedTable, RowDigest>();
             kept(read, written);
             ((SchemaChanger) to.schema())
-                    .build(target, release, () -> tables.forEach(table -> {
-                        var digest = table.copy(read, written);
-                        sums.put(table, digest);
-                        listener.moved(table.name(), digest.rows(), sums.size(), tables.size());
-                    }));
+                    .build(
+                            target,
+                            release,
+                            () ->
+                                    tables.forEach(table -> {
+                                        var digest = table.copy(read, written);
+                                        sums.put(table, digest);
+                                        listener.moved(
+                                                table.name(),
+                                                digest.rows(),
+                                                sums.size(),
+                                                tables.size());
+                                    }));
             compare(written, sums);
             numberOn(written, tables);
             ReleaseFence.move(written, number);
             target.commit();
             return new Moved(
-                    number,
-                    tables.size(),
-                    sums.values().stream().mapToLong(RowDigest::rows).sum());
+                    number, tables.size(), sums.values().stream().mapToLong(RowDigest::rows).sum());
         }
     }
 
@@ -116,9 +127,7 @@ public final class Mover {
 
     private void requireEmpty(SqlSession session) {
         for (var table : List.of("sandpiper_release", "sandpiper_user", "sandpiper_draft")) {
-            long rows =
-                    session.number(
-                            Tables.sql().selectCount().from(DSL.table(DSL.name(table))));
+            long rows = session.number(Tables.sql().selectCount().from(DSL.table(DSL.name(table))));
             if (rows > 0) {
                 throw new StorageException(
                         "There is data where it is to be moved to; name an empty file or schema.",
@@ -184,22 +193,23 @@ public final class Mover {
     /** Makes the tables of what is kept aside, which no release has. */
     private static void kept(SqlSession read, SqlSession written) {
         var schema = written.dialect().schema();
-        columns(read).forEach((name, columns) -> {
-            if (SqlKept.isTable(name)) {
-                var made =
-                        columns.entrySet().stream()
-                                .map(column ->
-                                        written.dialect().render(DSL.name(column.getKey()))
-                                                + " "
-                                                + type(schema, column.getValue()))
-                                .toList();
-                written.runOnce(
-                        "create table %s (%s)"
-                                .formatted(
-                                        written.dialect().render(DSL.name(name)),
-                                        String.join(", ", made)));
-            }
-        });
+        columns(read)
+                .forEach((name, columns) -> {
+                    if (SqlKept.isTable(name)) {
+                        var made =
+                                columns.entrySet().stream()
+                                        .map(column ->
+                                                written.dialect().render(DSL.name(column.getKey()))
+                                                        + " "
+                                                        + type(schema, column.getValue()))
+                                        .toList();
+                        written.runOnce(
+                                "create table %s (%s)"
+                                        .formatted(
+                                                written.dialect().render(DSL.name(name)),
+                                                String.join(", ", made)));
+                    }
+                });
     }
 
     private static String type(Dialect.Schema schema, String declared) {

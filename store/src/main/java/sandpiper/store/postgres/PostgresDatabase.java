@@ -54,8 +54,7 @@ public final class PostgresDatabase implements AutoCloseable {
                 settings, pool(settings, Purpose.READ, settings.readers()), version);
     }
 
-    private static HikariDataSource pool(
-            PostgresSettings settings, Purpose purpose, int most) {
+    private static HikariDataSource pool(PostgresSettings settings, Purpose purpose, int most) {
         boolean reading = purpose == Purpose.READ;
         var config = new HikariConfig();
         config.setPoolName("sandpiper-" + purpose.name().toLowerCase(Locale.ROOT));

@@ -51,8 +51,7 @@ final class PostgresFailures {
             default ->
                     isLost(state)
                             ? ConflictException.lost(details, e)
-                            : new StorageException(
-                                    "The storage refuses a statement.", details, e);
+                            : new StorageException("The storage refuses a statement.", details, e);
         };
     }
 

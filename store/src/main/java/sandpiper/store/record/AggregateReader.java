@@ -64,10 +64,11 @@ final class AggregateReader {
         var select = Tables.sql().select(columns).from(joins.from()).where(where);
         // Without keys there is a group even of nothing, which GROUP BY would leave out.
         var statement =
-                Sql.statement((keys.isEmpty() ? select : select.groupBy(keys))
-                        .orderBy(order(keys))
-                        .limit(DSL.inline(wanted.limit()))
-                        .offset(DSL.inline(wanted.skip())));
+                Sql.statement(
+                        (keys.isEmpty() ? select : select.groupBy(keys))
+                                .orderBy(order(keys))
+                                .limit(DSL.inline(wanted.limit()))
+                                .offset(DSL.inline(wanted.skip())));
         return session.list(statement, this::row, writer.countValues());
     }
 

@@ -40,9 +40,7 @@ final class ObjectSql {
         var number = Sql.number(Tables.NUMBER);
         byId = table.selectBy(Tables.ID, Tables.NUMBER, Tables.RETIRED);
         load = table.selectBy(Tables.NUMBER, array(columns));
-        insert =
-                table.insertNumbered(
-                        Tables.NUMBER, array(columns.subList(1, columns.size())));
+        insert = table.insertNumbered(Tables.NUMBER, array(columns.subList(1, columns.size())));
         delete = table.delete(Sql.is(Tables.NUMBER));
         var key = object.keyFields();
         keyOf =

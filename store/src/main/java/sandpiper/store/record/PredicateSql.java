@@ -2,7 +2,6 @@ package sandpiper.store.record;
 
 import org.jooq.Condition;
 import org.jooq.impl.DSL;
-import sandpiper.logic.syntax.Operator;
 import sandpiper.store.sql.Either;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.Tables;
@@ -36,9 +35,7 @@ final class PredicateSql {
             case Predicate.Like(var within, _) ->
                     Either.condition(
                             "{0} like {1} escape '!'",
-                            "{0} ilike {1} escape '!'",
-                            scalars.of(within),
-                            Sql.value());
+                            "{0} ilike {1} escape '!'", scalars.of(within), Sql.value());
             case Predicate.Match match -> match(match);
         };
     }
@@ -62,8 +59,7 @@ final class PredicateSql {
                             right);
             case NOT_EQUAL ->
                     Either.condition("{0} is not {1}", "{0} is distinct from {1}", left, right);
-            default ->
-                    DSL.condition("{0} " + compare.operator().symbol() + " {1}", left, right);
+            default -> DSL.condition("{0} " + compare.operator().symbol() + " {1}", left, right);
         };
     }
 
@@ -101,12 +97,12 @@ final class PredicateSql {
     private Condition match(Predicate.Match match) {
         var text = scalars.of(match.within());
         return switch (match.place()) {
-            case ANYWHERE -> Either.condition(
+            case ANYWHERE ->
+                    Either.condition(
                             "instr({0}, {1}) > 0", "strpos({0}, {1}) > 0", text, Sql.value());
             case START ->
                     DSL.condition(
-                            "substr({0}, 1, length({1})) = {2}",
-                            text, Sql.value(), Sql.value());
+                            "substr({0}, 1, length({1})) = {2}", text, Sql.value(), Sql.value());
             case END ->
                     DSL.condition(
                             "substr({0}, length({0}) - length({1}) + 1) = {2}",

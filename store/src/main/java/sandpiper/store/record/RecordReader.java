@@ -125,7 +125,12 @@ final class RecordReader {
                 Sql.statement(
                         Tables.sql().select(head).from(joins.from()).where(number.eq(Sql.value())));
         return new Plan(
-                statement, statement, columns, head.size() + 1, tree.annotated(), partPlans(object, tree));
+                statement,
+                statement,
+                columns,
+                head.size() + 1,
+                tree.annotated(),
+                partPlans(object, tree));
     }
 
     private PathColumns columns(Joins joins, int first, FieldTree tree) {
@@ -153,11 +158,12 @@ final class RecordReader {
                             release, joins, selected.size() + 1, part.paths(), tree.annotated());
             selected.addAll(columns.columns());
             var sql =
-                    Sql.statement(Tables.sql()
-                            .select(selected)
-                            .from(joins.from())
-                            .where(among(owner))
-                            .orderBy(owner, joins.column(ColumnRef.own(Tables.POSITION))));
+                    Sql.statement(
+                            Tables.sql()
+                                    .select(selected)
+                                    .from(joins.from())
+                                    .where(among(owner))
+                                    .orderBy(owner, joins.column(ColumnRef.own(Tables.POSITION))));
             parts.add(new PartPlan(sql, columns));
         }
         return parts;
@@ -167,9 +173,7 @@ final class RecordReader {
     private static Condition among(Field<?> number) {
         return Either.condition(
                 "{0} in (select value from json_each('[' || {1} || ']'))",
-                "{0} = any(cast(string_to_array({1}, ',') as bigint[]))",
-                number,
-                Sql.value());
+                "{0} = any(cast(string_to_array({1}, ',') as bigint[]))", number, Sql.value());
     }
 
     private static RecordView head(ResultSet row, Plan plan) throws SQLException {

@@ -45,10 +45,7 @@ final class RecordSelector {
                                             joins.column(ColumnRef.own(Tables.NUMBER)),
                                             Sql.value());
                             var where = new PredicateSql(joins).of(predicate);
-                            return Tables.sql()
-                                    .selectOne()
-                                    .from(joins.from())
-                                    .where(asked, where);
+                            return Tables.sql().selectOne().from(joins.from()).where(asked, where);
                         });
         var values = new ArrayList<@Nullable Object>();
         values.add(number);

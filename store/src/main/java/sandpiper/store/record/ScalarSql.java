@@ -40,19 +40,15 @@ final class ScalarSql {
             case Scalar.Truth(var predicate) ->
                     Either.field(
                             "({0})",
-                            "cast(({0}) as integer)",
-                            new PredicateSql(joins).of(predicate));
+                            "cast(({0}) as integer)", new PredicateSql(joins).of(predicate));
             case Scalar.Arithmetic(char sign, var left, var right) ->
                     wide("({0} " + sign + " {1})", of(left), of(right));
             case Scalar.Times(var inner, long factor) ->
                     factor == 1 ? of(inner) : wide("({0} * " + factor + ")", of(inner));
             case Scalar.Whole(var inner, long divisor) ->
-                    Either.field(
-                            "({0} / " + divisor + ")", "div({0}, " + divisor + ")", of(inner));
-            case Scalar.DatePiece(var day, char letter) ->
-                    datePiece(letter, of(day));
-            case Scalar.Letters(var text, boolean capital) ->
-                    Letters.of(of(text), capital);
+                    Either.field("({0} / " + divisor + ")", "div({0}, " + divisor + ")", of(inner));
+            case Scalar.DatePiece(var day, char letter) -> datePiece(letter, of(day));
+            case Scalar.Letters(var text, boolean capital) -> Letters.of(of(text), capital);
             case Scalar.Length(var text) -> expression("length({0})", of(text));
             case Scalar.Choice(var when, var then, var otherwise) ->
                     expression(
@@ -96,10 +92,10 @@ final class ScalarSql {
                     case DOWN -> "0";
                 };
         return ("n / %1$d + case when "
-                                + due
-                                + " then case when n < 0 then -1 else 1 end else 0"
-                                + " end")
-                        .formatted(fitted.divisor());
+                        + due
+                        + " then case when n < 0 then -1 else 1 end else 0"
+                        + " end")
+                .formatted(fitted.divisor());
     }
 
     private Field<Object> total(Scalar.Total total) {
@@ -141,11 +137,12 @@ final class ScalarSql {
 
     /** Of a day that no calendar has there is none. */
     private static Field<Object> datePiece(char letter, Field<Object> day) {
-        var name = switch (letter) {
-            case 'Y' -> "year";
-            case 'm' -> "month";
-            default -> "day";
-        };
+        var name =
+                switch (letter) {
+                    case 'Y' -> "year";
+                    case 'm' -> "month";
+                    default -> "day";
+                };
         return Either.field(
                 "cast(strftime('%" + letter + "', {0} * 86400, 'unixepoch') as integer)",
                 "(select case when d between %d and %d then cast(extract(%s from date '1970-01-01' + cast(d as integer)) as bigint) end from (select {0} as d) as days)"

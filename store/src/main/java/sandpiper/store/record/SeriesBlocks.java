@@ -62,7 +62,8 @@ public final class SeriesBlocks implements Series {
         block.drawn = now;
         try (var session = drawing.get()) {
             block.last =
-                    session.insert(StoredSeries.DRAW, key.object(), key.series(), (long) block.size);
+                    session.insert(
+                            StoredSeries.DRAW, key.object(), key.series(), (long) block.size);
             session.commit();
         }
         block.next = block.last - block.size + 1;

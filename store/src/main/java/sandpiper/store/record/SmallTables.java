@@ -34,8 +34,7 @@ final class SmallTables {
                         Tables.sql()
                                 .select(
                                         DSL.coalesce(
-                                                DSL.max(Sql.number(Tables.NUMBER)),
-                                                DSL.inline(0L)))
+                                                DSL.max(Sql.number(Tables.NUMBER)), DSL.inline(0L)))
                                 .from(Sql.table(Tables.of(object))));
         boolean small = highest <= MOST_RECORDS;
         looks.put(object.name(), new Look(small, now));

@@ -71,7 +71,8 @@ final class WriterRecordCache {
 
     /** Keeps a record that was read. */
     void keep(SqlSession session, ObjectType object, StoredRecord record) {
-        if (!session.isSoleWriter() || record.items().stream().anyMatch(WriterRecordCache::isLong)) {
+        if (!session.isSoleWriter()
+                || record.items().stream().anyMatch(WriterRecordCache::isLong)) {
             return;
         }
         var place = new Place(object.name(), record.number());

@@ -60,8 +60,10 @@ final class ColumnChanges {
         if (conversion.keepsStoredForm()) {
             for (int i = 0; i < columns.size(); i++) {
                 if (!columns.get(i).equals(wanted.get(i))) {
-                    renames.add(statements.renameColumn(table, columns.get(i), MADE + wanted.get(i)));
-                    arrivals.add(statements.renameColumn(table, MADE + wanted.get(i), wanted.get(i)));
+                    renames.add(
+                            statements.renameColumn(table, columns.get(i), MADE + wanted.get(i)));
+                    arrivals.add(
+                            statements.renameColumn(table, MADE + wanted.get(i), wanted.get(i)));
                 }
             }
             return;

@@ -57,8 +57,7 @@ final class ComebackFinder {
         var conversion = new Conversion(then, now);
         var values = conversion.expressions();
         if (values.isEmpty()
-                || conversion.unfit().map(unfit -> count(comeback, unfit)).orElse(0L)
-                        > 0
+                || conversion.unfit().map(unfit -> count(comeback, unfit)).orElse(0L) > 0
                 || (conversion.needsPatternCheck()
                         && !areTaken(comeback, now.type(), values.get()))) {
             return staysAside(name, now);
@@ -83,7 +82,8 @@ final class ComebackFinder {
                         comeback.isWhole() ? field.name() : comeback.kept().now().field());
     }
 
-    private boolean areTaken(Comeback comeback, FieldType type, List<org.jooq.Field<Object>> values) {
+    private boolean areTaken(
+            Comeback comeback, FieldType type, List<org.jooq.Field<Object>> values) {
         return values.stream()
                 .flatMap(value ->
                         sql

@@ -109,12 +109,11 @@ final class Comebacks {
         values.addAll(converted(plain));
         into.addAll(columns(plain));
         var rows = Tables.sql().select(values).from(kept(comeback));
-        sql.runOnce((
-                        Tables.sql()
-                                .insertInto(
-                                        Sql.table(table(comeback)),
-                                        into.stream().map(Sql::column).toList())
-                                .select(isObject ? rows : ofOwners(comeback, rows, into))));
+        sql.runOnce(
+                (Tables.sql()
+                        .insertInto(
+                                Sql.table(table(comeback)), into.stream().map(Sql::column).toList())
+                        .select(isObject ? rows : ofOwners(comeback, rows, into))));
         if (isObject) {
             Numbering.goOn(sql, table(comeback), Tables.NUMBER);
         }
@@ -179,12 +178,12 @@ final class Comebacks {
         columns.forEach(column -> changed.put(Sql.column(column), Sql.column(KEPT, column)));
         var own = table(comeback);
         var source = DSL.table(rows).as(DSL.name(KEPT));
-        sql.runOnce((
-                        Tables.sql()
-                                .update(Sql.table(own))
-                                .set(changed)
-                                .from(isObject ? source : source.join(owners(comeback)).on(owned()))
-                                .where(isObject ? ofRecord(own) : ofItem(own))));
+        sql.runOnce(
+                (Tables.sql()
+                        .update(Sql.table(own))
+                        .set(changed)
+                        .from(isObject ? source : source.join(owners(comeback)).on(owned()))
+                        .where(isObject ? ofRecord(own) : ofItem(own))));
     }
 
     private static Condition owned() {

@@ -158,8 +158,7 @@ final class Conversion {
                                         DSL.field(
                                                 "case {0} when 1 then 'true' when 0 then 'false'"
                                                         + " end",
-                                                Object.class,
-                                                column));
+                                                Object.class, column));
                         case DATE ->
                                 Optional.of(
                                         Either.field(
@@ -172,8 +171,7 @@ final class Conversion {
         };
     }
 
-    private static org.jooq.Field<Object> decimalAsText(
-            org.jooq.Field<Object> column, int scale) {
+    private static org.jooq.Field<Object> decimalAsText(org.jooq.Field<Object> column, int scale) {
         return DSL.field(
                 "case when {0} is null then null else case when {0} < 0 then '-' else '' end || cast(abs({0}) / %1$d as text) || '.' || substr(cast(abs({0}) %% %1$d + %1$d as text), 2) end"
                         .formatted(power(scale)),
@@ -194,8 +192,7 @@ final class Conversion {
                     from.isLocalised()
                             ? from.languages().indexOf(to.languages().get(i))
                             : (i == 0 ? 0 : -1);
-            expressions.add(
-                    place < 0 ? nothing() : Sql.column(Tables.columns(before).get(place)));
+            expressions.add(place < 0 ? nothing() : Sql.column(Tables.columns(before).get(place)));
         }
         return expressions;
     }
@@ -220,8 +217,7 @@ final class Conversion {
                                     asText(before.type(), column).orElse(column)));
             case ChoiceType to ->
                     Optional.of(
-                            column.notIn(
-                                    to.choices().codes().stream().map(DSL::inline).toList()));
+                            column.notIn(to.choices().codes().stream().map(DSL::inline).toList()));
             case FileType to -> Optional.of(unfit(column, to));
             default -> Optional.empty();
         };

@@ -233,11 +233,7 @@ final class EffectsFinder {
                             .formatted(name, Counts.records(filled), conversion.impossible()));
             return;
         }
-        var unfit =
-                conversion
-                        .unfit()
-                        .map(condition -> count(table, condition))
-                        .orElse(0L);
+        var unfit = conversion.unfit().map(condition -> count(table, condition)).orElse(0L);
         if (unfit > 0) {
             obstacles.add(
                     "%s becomes %s, but %s %s: change them first."

@@ -64,14 +64,18 @@ public final class SchemaChanger implements SchemaStorage {
         // links to them any more.
         shapes(change)
                 .filter(TableShape::isNew)
-                .forEach(shape -> sql.runOnce(statements(sql, change).create(shape, created(shape))));
+                .forEach(shape ->
+                        sql.runOnce(statements(sql, change).create(shape, created(shape))));
         shapes(change)
                 .filter(shape -> !shape.isNew() && !shape.isGone())
                 .forEach(shape -> follow(sql, change, shape));
         shapes(change)
                 .filter(TableShape::isGone)
                 .sorted(Comparator.comparing(shape -> shape.owner() == null))
-                .forEach(shape -> sql.runOnce(statements(sql, change).drop(Objects.requireNonNull(shape.before()))));
+                .forEach(shape ->
+                        sql.runOnce(
+                                statements(sql, change)
+                                        .drop(Objects.requireNonNull(shape.before()))));
         bringBack(sql, change, comebacks);
         shapes(change)
                 .flatMap(shape -> statements(sql, change).ties(shape).stream())
@@ -93,9 +97,7 @@ public final class SchemaChanger implements SchemaStorage {
         var statements = statements(sql, change);
         shapes(change).forEach(shape -> sql.runOnce(statements.create(shape, created(shape))));
         fill.run();
-        shapes(change)
-                .flatMap(shape -> statements.ties(shape).stream())
-                .forEach(sql::runOnce);
+        shapes(change).flatMap(shape -> statements.ties(shape).stream()).forEach(sql::runOnce);
         createIndexes(sql, change);
         checkLinks(sql);
     }
@@ -226,13 +228,10 @@ public final class SchemaChanger implements SchemaStorage {
                 from.addAll(new Conversion(before, after).expressions().orElseThrow());
             }
         }
-        sql.runOnce((
-                        Tables.sql()
-                                .insertInto(
-                                        Sql.table(made), into.stream().map(Sql::column).toList())
-                                .select(
-                                        DSL.select(from)
-                                                .from(Sql.table(table)))));
+        sql.runOnce(
+                (Tables.sql()
+                        .insertInto(Sql.table(made), into.stream().map(Sql::column).toList())
+                        .select(DSL.select(from).from(Sql.table(table)))));
         sql.runOnce(statements.drop(table));
         sql.runOnce(statements.rename(made, table));
     }
@@ -321,10 +320,7 @@ public final class SchemaChanger implements SchemaStorage {
 
     private static void checkLinks(SqlSession sql) {
         var statement = sql.dialect().schema().brokenLinks();
-        var broken =
-                statement == null
-                        ? List.of()
-                        : sql.list(statement, row -> row.getString(1));
+        var broken = statement == null ? List.of() : sql.list(statement, row -> row.getString(1));
         if (!broken.isEmpty()) {
             throw new IllegalStateException(
                     "Links would be broken: " + broken.stream().distinct().toList());

@@ -8,8 +8,6 @@ import sandpiper.model.change.FieldChange;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.ObjectType;
 import sandpiper.model.release.Part;
-import sandpiper.model.release.Release;
-import sandpiper.model.type.FieldType;
 import sandpiper.store.table.Tables;
 
 /**

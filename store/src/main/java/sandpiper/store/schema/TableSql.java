@@ -56,8 +56,7 @@ final class TableSql {
                     "primary key (%s, %s)".formatted(quoted(Tables.OWNER), quoted(Tables.LINE)));
         }
         return "create table %s (%s) %s"
-                .formatted(
-                        quoted(name), String.join(", ", columns), types.ending(owner == null))
+                .formatted(quoted(name), String.join(", ", columns), types.ending(owner == null))
                 .strip();
     }
 

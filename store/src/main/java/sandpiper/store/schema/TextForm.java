@@ -112,8 +112,7 @@ sealed interface TextForm {
         public Field<Object> read(Field<Object> text) {
             return Either.field(
                     "cast(strftime('%s', {0}) as integer) / 86400",
-                    "cast({0} as date) - date '1970-01-01'",
-                    text);
+                    "cast({0} as date) - date '1970-01-01'", text);
         }
 
         @Override
@@ -121,7 +120,8 @@ sealed interface TextForm {
             // A day that no month has comes out as one of the next in SQLite, and is an error in
             // PostgreSQL; there is no year 0.
             var lastOfMonth =
-                    "to_char(make_date(cast(substr({0}, 1, 4) as integer), cast(substr({0}, 6, 2) as integer), 1) + interval '1 month' - interval '1 day', 'DD')";
+                    "to_char(make_date(cast(substr({0}, 1, 4) as integer), cast(substr({0}, 6, 2)"
+                            + " as integer), 1) + interval '1 month' - interval '1 day', 'DD')";
             return Either.condition(
                     "({0} is not null and ({0} not glob '%s' or date({0}) is not {0} or {0} < '0001'))"
                             .formatted(DIGITS),

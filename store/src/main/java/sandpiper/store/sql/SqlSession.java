@@ -163,8 +163,7 @@ public final class SqlSession implements Transaction {
     }
 
     /** All rows of a query. */
-    public <T> List<T> list(
-            Statement statement, RowReader<T> reader, @Nullable Object... values) {
+    public <T> List<T> list(Statement statement, RowReader<T> reader, @Nullable Object... values) {
         return list(statement.in(dialect), reader, values);
     }
 

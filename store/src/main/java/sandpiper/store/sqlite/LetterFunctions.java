@@ -15,8 +15,10 @@ final class LetterFunctions {
     private LetterFunctions() {}
 
     static void addTo(Connection connection) throws SQLException {
-        Function.create(connection, Letters.SMALL, of(text -> text.toLowerCase(Locale.ROOT)), 1, FLAGS);
-        Function.create(connection, Letters.CAPITAL, of(text -> text.toUpperCase(Locale.ROOT)), 1, FLAGS);
+        Function.create(
+                connection, Letters.SMALL, of(text -> text.toLowerCase(Locale.ROOT)), 1, FLAGS);
+        Function.create(
+                connection, Letters.CAPITAL, of(text -> text.toUpperCase(Locale.ROOT)), 1, FLAGS);
     }
 
     private static final int FLAGS = Function.FLAG_DETERMINISTIC;

@@ -53,22 +53,21 @@ public final class SqliteDialect implements Dialect {
     private enum InFile implements Schema {
         SCHEMA;
 
-        private static final Statement FORMAT =
-                Statement.written("pragma user_version");
+        private static final Statement FORMAT = Statement.written("pragma user_version");
         private static final Statement INDEXES =
-                Statement.written((
-                                "select name from sqlite_schema where type = 'index' and sql is not"
-                                        + " null and tbl_name not like 'sandpiper\\_%' escape"
-                                        + " '\\'"));
+                Statement.written(
+                        ("select name from sqlite_schema where type = 'index' and sql is not"
+                                + " null and tbl_name not like 'sandpiper\\_%' escape"
+                                + " '\\'"));
         private static final Statement COLUMNS =
-                Statement.written((
-                                "select t.name, c.name, c.type from sqlite_schema t,"
+                Statement.written(
+                        ("select t.name, c.name, c.type from sqlite_schema t,"
                                 + " pragma_table_info(t.name) c where t.type = 'table' and"
                                 + " substr(t.name, 1, 7) <> 'sqlite_'"));
         private static final Statement BROKEN_LINKS =
-                Statement.written((
-                                "select \"table\" || ' to ' || parent from"
-                                        + " pragma_foreign_key_check"));
+                Statement.written(
+                        ("select \"table\" || ' to ' || parent from"
+                                + " pragma_foreign_key_check"));
 
         @Override
         public String folder() {

@@ -7,10 +7,10 @@ import org.jooq.Field;
 import org.jooq.SelectConditionStep;
 import org.jooq.Table;
 import org.jooq.impl.DSL;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 import sandpiper.store.table.Tables;
-import sandpiper.store.sql.Statement;
 
 /** The statements about events and deliveries, rendered once. */
 final class EventSql {
@@ -57,8 +57,7 @@ final class EventSql {
 
     static final Statement ADD_ARRIVING = ARRIVING.insert(OF_EVENT);
     static final Statement ARE_ARRIVING =
-            Sql.statement(
-                    Tables.sql().selectOne().from(ARRIVING.table()).limit(DSL.inline(1)));
+            Sql.statement(Tables.sql().selectOne().from(ARRIVING.table()).limit(DSL.inline(1)));
 
     /** Each of them gets the next number, in the order of their own. */
     static final Statement ARRIVE = Statement.written(arrival());
@@ -66,17 +65,19 @@ final class EventSql {
     private static String arrival() {
         var columns = String.join(", ", OF_EVENT);
         return """
-                with arrived as (
-                  delete from sandpiper_event_arriving
-                  where number in (select number from sandpiper_event_arriving order by number limit 500)
-                  returning number as place, %1$s)
-                insert into sandpiper_event (%1$s)
-                select %1$s from arrived order by place
-                """
+        with arrived as (
+          delete from sandpiper_event_arriving
+          where number in (select number from sandpiper_event_arriving order by number limit 500)
+          returning number as place, %1$s)
+        insert into sandpiper_event (%1$s)
+        select %1$s from arrived order by place
+        """
                 .formatted(columns);
     }
+
     static final Statement AFTER =
-            Sql.statement(events(e("number").gt(Sql.value())).orderBy(e("number")).limit(Sql.count()));
+            Sql.statement(
+                    events(e("number").gt(Sql.value())).orderBy(e("number")).limit(Sql.count()));
     static final Statement LATEST =
             Sql.statement(
                     events(PUBLISHED, named(Sql.value()))

@@ -9,9 +9,10 @@ import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
 
 /**
- * Keeps releases and writes apart where many write at a time. Who writes holds one of many rows that
- * all have the number of the live release; who releases holds all of them. So a release waits for
- * what is being written, what comes then waits for the release, and no row is one that all need.
+ * Keeps releases and writes apart where many write at a time. Who writes holds one of many rows
+ * that all have the number of the live release; who releases holds all of them. So a release waits
+ * for what is being written, what comes then waits for the release, and no row is one that all
+ * need.
  */
 public final class ReleaseFence {
     /** As many rows as the first format of the tables has. */
@@ -21,12 +22,8 @@ public final class ReleaseFence {
     private static final Statement PASS =
             Sql.statement(TABLE.select("release").where(Sql.is("slot")).forShare());
     private static final Statement CLOSE =
-            Sql.statement(
-                    TABLE.select("release")
-                            .orderBy(Sql.number("slot"))
-                            .forUpdate());
-    private static final Statement MOVE =
-            TABLE.update(List.of("release"), DSL.noCondition());
+            Sql.statement(TABLE.select("release").orderBy(Sql.number("slot")).forUpdate());
+    private static final Statement MOVE = TABLE.update(List.of("release"), DSL.noCondition());
 
     private ReleaseFence() {}
 

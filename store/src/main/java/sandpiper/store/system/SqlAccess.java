@@ -68,7 +68,8 @@ public final class SqlAccess implements AccessStorage {
     private static final String[] OF_ROLE = {
         "name", "label", "describe", "duties", "services", "package"
     };
-    private static final Statement ROLES = Sql.statement(ROLE.select(OF_ROLE).orderBy(Sql.column("name")));
+    private static final Statement ROLES =
+            Sql.statement(ROLE.select(OF_ROLE).orderBy(Sql.column("name")));
     private static final Statement ADD_ROLE = ROLE.insert(OF_ROLE);
     private static final Statement ADD_GRANT =
             GRANT.insert("role", "number", "object", "actions", "condition", "hidden", "read_only");
@@ -84,7 +85,8 @@ public final class SqlAccess implements AccessStorage {
             Sql.statement(CLIENT.select(named(OF_CLIENT)).orderBy(Sql.column("name")));
     private static final Statement PUT_CLIENT = CLIENT.put(List.of("name"), OF_CLIENT);
     private static final Statement REMOVE_CLIENT = CLIENT.delete(Sql.is("name"));
-    private static final Statement TOUCH_CLIENT = CLIENT.update(List.of("last_used"), Sql.is("name"));
+    private static final Statement TOUCH_CLIENT =
+            CLIENT.update(List.of("last_used"), Sql.is("name"));
     private static final Statement FIND_SETTING = SETTING.selectBy("name", "value");
     private static final Statement PUT_SETTING = SETTING.put(List.of("name"), "value");
     private static final Statement BEGIN_SETTING =

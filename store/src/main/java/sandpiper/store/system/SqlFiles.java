@@ -120,7 +120,8 @@ public final class SqlFiles implements FileStorage {
      */
     private static Map<String, Set<String>> fileColumns(SqlSession sql) {
         Map<String, List<String>> all = new LinkedHashMap<>();
-        sql.list(
+        sql
+                .list(
                         sql.dialect().schema().columns(),
                         row -> Map.entry(row.getString(1), row.getString(2)))
                 .stream()

@@ -34,7 +34,8 @@ public final class SqlHistory implements HistoryStorage {
                             .orderBy(Sql.number("number").desc())
                             .limit(Sql.count()));
     private static final Statement LATEST =
-            Sql.statement(TABLE.select(COLUMNS).orderBy(Sql.number("number").desc()).limit(Sql.count()));
+            Sql.statement(
+                    TABLE.select(COLUMNS).orderBy(Sql.number("number").desc()).limit(Sql.count()));
     private static final Statement RENAME = TABLE.update(List.of("object"), Sql.is("object"));
 
     private static final String EMPTY = "-";

@@ -48,7 +48,8 @@ public final class SqlKept implements KeptStorage {
             TABLE.update(List.of("object_now"), Sql.is("object_now"));
     private static final Statement RENAME_PART =
             TABLE.update(List.of("part_now"), Sql.is("object_now").and(Sql.is("part_now")));
-    private static final Statement RENAME_FIELD = TABLE.update(List.of("field_now"), Sql.is("number"));
+    private static final Statement RENAME_FIELD =
+            TABLE.update(List.of("field_now"), Sql.is("number"));
 
     /** The table that has the values. */
     public static String table(long number) {

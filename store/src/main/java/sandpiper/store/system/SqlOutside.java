@@ -51,7 +51,8 @@ public final class SqlOutside implements OutsideStorage {
 
     private static final TableStatements ANSWERS = new TableStatements("sandpiper_outside_answer");
     private static final Statement KEPT =
-            Sql.statement(ANSWERS.select("content", "until").where(Sql.is("connection"), Sql.is("key")));
+            Sql.statement(
+                    ANSWERS.select("content", "until").where(Sql.is("connection"), Sql.is("key")));
     private static final Statement KEEP =
             ANSWERS.put(List.of("connection", "key"), "content", "until");
     private static final Statement FORGET = ANSWERS.delete(Sql.column("until").lt(Sql.value()));

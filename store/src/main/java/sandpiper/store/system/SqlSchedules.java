@@ -19,14 +19,12 @@ public final class SqlSchedules implements ScheduleStorage {
     private static final Statement FIND =
             TABLE.selectBy("name", "name", "ran_for", "running", "after");
     private static final Statement CLAIM =
-            Sql.claim(
-                    TABLE.select("name", "ran_for", "running", "after").where(Sql.is("name")));
+            Sql.claim(TABLE.select("name", "ran_for", "running", "after").where(Sql.is("name")));
     private static final Statement PUT = TABLE.put(List.of("name"), "ran_for", "running", "after");
 
     @Override
     public Optional<Progress> find(Session session, String name) {
-        return SqlSession.of(session)
-                .first(FIND, SqlSchedules::read, name);
+        return SqlSession.of(session).first(FIND, SqlSchedules::read, name);
     }
 
     private static Progress read(ResultSet row) throws SQLException {

@@ -28,7 +28,8 @@ public final class SqlTraces implements TraceStorage {
             STEPS.insert("trace", "number", "depth", "kind", "title", "detail", "result", "micros");
     private static final Statement FORGET = TABLE.delete(Sql.column("number").le(Sql.value()));
     private static final Statement LATEST =
-            Sql.statement(TABLE.select(HEAD).orderBy(Sql.number("number").desc()).limit(Sql.count()));
+            Sql.statement(
+                    TABLE.select(HEAD).orderBy(Sql.number("number").desc()).limit(Sql.count()));
     private static final Statement FIND = TABLE.selectBy("id", HEAD);
     private static final Statement STEPS_OF =
             Sql.statement(

@@ -29,7 +29,8 @@ public final class SqlWebhooks implements WebhookStorage {
         "previous_until",
         "disabled"
     };
-    private static final Statement ALL = Sql.statement(TABLE.select(COLUMNS).orderBy(Sql.column("name")));
+    private static final Statement ALL =
+            Sql.statement(TABLE.select(COLUMNS).orderBy(Sql.column("name")));
     private static final Statement FIND = TABLE.selectBy("name", COLUMNS);
     private static final Statement PUT =
             TABLE.put(

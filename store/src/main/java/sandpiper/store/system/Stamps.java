@@ -19,9 +19,7 @@ public final class Stamps {
             Sql.statement(
                     Tables.sql()
                             .update(TABLE.table())
-                            .set(
-                                    Sql.number("number"),
-                                    Sql.number("number").plus(DSL.inline(1L)))
+                            .set(Sql.number("number"), Sql.number("number").plus(DSL.inline(1L)))
                             .where(Sql.is("name")));
 
     private Stamps() {}

@@ -71,7 +71,8 @@ public final class Sql {
     /** That a text contains another, whatever their letters' size. */
     public static Condition contains(Field<?> text, Field<?> wanted) {
         return Either.condition(
-                "instr(lower({0}), lower({1})) > 0", "strpos(lower({0}), lower({1})) > 0", text, wanted);
+                "instr(lower({0}), lower({1})) > 0",
+                "strpos(lower({0}), lower({1})) > 0", text, wanted);
     }
 
     /**

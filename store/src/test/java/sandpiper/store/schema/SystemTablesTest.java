@@ -12,9 +12,9 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import sandpiper.engine.port.StorageException;
 import sandpiper.store.SqliteStorage;
-import sandpiper.store.sqlite.SqliteDatabase;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.sql.Statement;
+import sandpiper.store.sqlite.SqliteDatabase;
 
 @Tag("sqlite")
 class SystemTablesTest {
