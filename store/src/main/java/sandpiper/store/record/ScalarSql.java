@@ -3,6 +3,7 @@ package sandpiper.store.record;
 import java.util.ArrayList;
 import org.jooq.Condition;
 import org.jooq.Field;
+import org.jooq.QueryPart;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import sandpiper.store.sql.Either;
@@ -117,7 +118,7 @@ final class ScalarSql {
         return expression("{0}", DSL.field(DSL.select(value).from(inner.from()).where(where)));
     }
 
-    private static Field<Object> expression(String sql, org.jooq.QueryPart... parts) {
+    private static Field<Object> expression(String sql, QueryPart... parts) {
         return DSL.field(sql, Object.class, parts);
     }
 
@@ -125,7 +126,7 @@ final class ScalarSql {
      * Something reckoned: SQLite goes on with what is too large for a whole number, PostgreSQL does
      * not.
      */
-    private static Field<Object> wide(String sql, Field<Object>... parts) {
+    private static Field<Object> wide(String sql, QueryPart... parts) {
         return Either.field(sql, sql.replace("({0}", "(cast({0} as numeric)"), parts);
     }
 
