@@ -184,7 +184,7 @@ final class KeptTables {
         long count = sql.number(Tables.sql().selectCount().from(rows.asTable("_rows")));
         if (count > 0) {
             long number = SqlKept.add(sql, keeping, place, now, count);
-            sql.runOnce((Tables.sql().createTable(Sql.table(SqlKept.table(number))).as(rows)));
+            sql.runOnce(Tables.sql().createTable(Sql.table(SqlKept.table(number))).as(rows));
         }
     }
 }

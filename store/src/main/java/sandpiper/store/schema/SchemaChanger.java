@@ -304,7 +304,7 @@ public final class SchemaChanger implements SchemaStorage {
                         .toList();
         existingIndexes(sql).stream()
                 .filter(name -> !kept.contains(name))
-                .forEach(name -> sql.runOnce((Tables.sql().dropIndex(DSL.name(name)))));
+                .forEach(name -> sql.runOnce(Tables.sql().dropIndex(DSL.name(name))));
     }
 
     private static void createIndexes(SqlSession sql, ReleaseChange change) {

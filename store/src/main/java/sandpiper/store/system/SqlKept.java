@@ -92,7 +92,7 @@ public final class SqlKept implements KeptStorage {
     public static boolean remove(SqlSession sql, long number) {
         boolean was = sql.run(REMOVE, number) > 0;
         if (was) {
-            sql.runOnce((Tables.sql().dropTable(Sql.table(table(number)))));
+            sql.runOnce(Tables.sql().dropTable(Sql.table(table(number))));
         }
         return was;
     }
