@@ -83,7 +83,7 @@ public final class Mover {
                                     .release()
                                     .orElseThrow();
             requireEmpty(written);
-            var tables = tables(read, written.dialect(), release);
+            var tables = tables(read, release);
             var sums = new LinkedHashMap<MovedTable, RowDigest>();
             kept(read, written);
             ((SchemaChanger) to.schema())
@@ -147,7 +147,7 @@ public final class Mover {
         return columns;
     }
 
-    private static List<MovedTable> tables(SqlSession read, Dialect target, Release release) {
+    private static List<MovedTable> tables(SqlSession read, Release release) {
         var tables = new ArrayList<MovedTable>();
         var all = columns(read);
         var own = new ArrayList<>(FIRST);
