@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import org.jooq.Field;
 import org.jooq.impl.DSL;
 import sandpiper.model.change.FieldChange;
@@ -71,7 +70,7 @@ final class ColumnChanges {
         var made = conversion.expressions().orElseThrow();
         for (int i = 0; i < wanted.size(); i++) {
             var name = MADE + wanted.get(i);
-            sql.runOnce(statements.add(table, Objects.requireNonNull(after), i, name));
+            sql.runOnce(statements.add(table, after, i, name));
             values.put(DSL.field(DSL.name(name), Object.class), made.get(i));
             arrivals.add(statements.renameColumn(table, name, wanted.get(i)));
         }

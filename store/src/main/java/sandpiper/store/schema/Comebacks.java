@@ -110,10 +110,10 @@ final class Comebacks {
         into.addAll(columns(plain));
         var rows = Tables.sql().select(values).from(kept(comeback));
         sql.runOnce(
-                (Tables.sql()
+                Tables.sql()
                         .insertInto(
                                 Sql.table(table(comeback)), into.stream().map(Sql::column).toList())
-                        .select(isObject ? rows : ofOwners(comeback, rows, into))));
+                        .select(isObject ? rows : ofOwners(comeback, rows, into)));
         if (isObject) {
             Numbering.goOn(sql, table(comeback), Tables.NUMBER);
         }
@@ -179,11 +179,11 @@ final class Comebacks {
         var own = table(comeback);
         var source = DSL.table(rows).as(DSL.name(KEPT));
         sql.runOnce(
-                (Tables.sql()
+                Tables.sql()
                         .update(Sql.table(own))
                         .set(changed)
                         .from(isObject ? source : source.join(owners(comeback)).on(owned()))
-                        .where(isObject ? ofRecord(own) : ofItem(own))));
+                        .where(isObject ? ofRecord(own) : ofItem(own)));
     }
 
     private static Condition owned() {

@@ -229,9 +229,9 @@ public final class SchemaChanger implements SchemaStorage {
             }
         }
         sql.runOnce(
-                (Tables.sql()
+                Tables.sql()
                         .insertInto(Sql.table(made), into.stream().map(Sql::column).toList())
-                        .select(DSL.select(from).from(Sql.table(table)))));
+                        .select(DSL.select(from).from(Sql.table(table))));
         sql.runOnce(statements.drop(table));
         sql.runOnce(statements.rename(made, table));
     }
