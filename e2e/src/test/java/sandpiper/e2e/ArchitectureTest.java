@@ -75,6 +75,8 @@ class ArchitectureTest {
                 .doNotHaveSimpleName("MarinaExample")
                 .and()
                 .doNotHaveSimpleName("RestoreCommand")
+                .and()
+                .doNotHaveSimpleName("MoveCommand")
                 .should()
                 .dependOnClassesThat(
                         resideInAPackage("sandpiper.server..")

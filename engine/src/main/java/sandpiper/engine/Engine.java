@@ -9,7 +9,7 @@ import sandpiper.engine.definition.Drafts;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.definition.SeedLoader;
 import sandpiper.engine.delivery.Deliveries;
-import sandpiper.engine.following.Watch;
+import sandpiper.engine.following.ChangeWatch;
 import sandpiper.engine.outside.Outside;
 import sandpiper.engine.outside.Reaches;
 import sandpiper.engine.port.RecomputationStorage.Open;
@@ -51,7 +51,7 @@ public final class Engine implements AutoCloseable {
     private final NamedViews views;
     private final Outside outside;
     private final Reaches reaches;
-    private final Watch watch;
+    private final ChangeWatch watch;
 
     /** Starts on a storage, which it closes when it is closed itself. */
     public Engine(Storage storage, Clock clock) {
@@ -99,7 +99,7 @@ public final class Engine implements AutoCloseable {
                         clock);
         releases.whenServed(deliveries::refreshWebhooks);
         this.watch =
-                Watch.begin(
+                ChangeWatch.begin(
                         storage,
                         Map.of(
                                 Shared.RELEASE, releases::follow,

@@ -1,4 +1,4 @@
-/** Going by what other processes changed: {@link sandpiper.engine.following.Watch}. */
+/** Going by what other processes changed: {@link sandpiper.engine.following.ChangeWatch}. */
 @NullMarked
 package sandpiper.engine.following;
 

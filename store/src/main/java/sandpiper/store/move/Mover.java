@@ -11,7 +11,7 @@ import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.StorageException;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.release.Release;
-import sandpiper.store.schema.Numbering;
+import sandpiper.store.schema.RowNumbers;
 import sandpiper.store.schema.SchemaChanger;
 import sandpiper.store.sql.Dialect;
 import sandpiper.store.sql.SqlSession;
@@ -236,10 +236,10 @@ public final class Mover {
     private static void numberOn(SqlSession written, List<MovedTable> tables) {
         for (var table : tables) {
             if (table.columns().contains(Tables.NUMBER) && !SqlKept.isTable(table.name())) {
-                Numbering.goOn(written, table.name(), Tables.NUMBER);
+                RowNumbers.goOn(written, table.name(), Tables.NUMBER);
             } else if (table.columns().getFirst().equals(NUMBER)
                     && !table.name().equals("sandpiper_release")) {
-                Numbering.goOn(written, table.name(), NUMBER);
+                RowNumbers.goOn(written, table.name(), NUMBER);
             }
         }
     }

@@ -126,7 +126,12 @@ public final class PostgresDatabase implements AutoCloseable {
             prepare(connection, schema);
             return about.getDatabaseProductName() + " " + about.getDatabaseProductVersion();
         } catch (SQLException e) {
-            throw PostgresFailures.inWords(e);
+            throw PostgresFailures.isLost(String.valueOf(e.getSQLState()))
+                    ? new StorageException(
+                            "The database does not answer; look at its address, and whether it runs.",
+                            String.valueOf(e.getMessage()),
+                            e)
+                    : PostgresFailures.inWords(e);
         }
     }
 

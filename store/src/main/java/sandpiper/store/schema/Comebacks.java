@@ -115,7 +115,7 @@ final class Comebacks {
                                 Sql.table(table(comeback)), into.stream().map(Sql::column).toList())
                         .select(isObject ? rows : ofOwners(comeback, rows, into)));
         if (isObject) {
-            Numbering.goOn(sql, table(comeback), Tables.NUMBER);
+            RowNumbers.goOn(sql, table(comeback), Tables.NUMBER);
         }
     }
 

@@ -13,8 +13,8 @@ import sandpiper.engine.port.StorageException;
  * Notices what other processes changed of what this one keeps in memory, some times a second, and
  * has it read anew. Where no other process writes it does nothing.
  */
-public final class Watch implements AutoCloseable {
-    private static final Logger LOG = LoggerFactory.getLogger(Watch.class);
+public final class ChangeWatch implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(ChangeWatch.class);
     private static final Duration BETWEEN_LOOKS = Duration.ofMillis(200);
 
     private final Storage storage;
@@ -23,7 +23,7 @@ public final class Watch implements AutoCloseable {
     private final Thread thread;
     private volatile boolean closed;
 
-    private Watch(Storage storage, Map<Shared, Runnable> refreshing) {
+    private ChangeWatch(Storage storage, Map<Shared, Runnable> refreshing) {
         this.storage = storage;
         this.refreshing = Map.copyOf(refreshing);
         this.thread = Thread.ofPlatform().daemon().name("sandpiper-watch").unstarted(this::run);
@@ -34,8 +34,8 @@ public final class Watch implements AutoCloseable {
      *
      * @param refreshing reads anew what was changed; called on a thread of its own, one at a time
      */
-    public static Watch begin(Storage storage, Map<Shared, Runnable> refreshing) {
-        var watch = new Watch(storage, refreshing);
+    public static ChangeWatch begin(Storage storage, Map<Shared, Runnable> refreshing) {
+        var watch = new ChangeWatch(storage, refreshing);
         if (storage.writers() > 1) {
             watch.thread.start();
         }

@@ -6,8 +6,8 @@ import sandpiper.store.table.Sql;
 import sandpiper.store.table.Tables;
 
 /** The numbers an engine gives to rows by itself. */
-public final class Numbering {
-    private Numbering() {}
+public final class RowNumbers {
+    private RowNumbers() {}
 
     /**
      * Goes on behind rows that were added with numbers of their own, so that the next row gets one
