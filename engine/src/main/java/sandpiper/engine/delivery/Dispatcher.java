@@ -9,6 +9,7 @@ import java.util.function.BooleanSupplier;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import sandpiper.engine.event.Delivery.Target;
+import sandpiper.engine.port.ConflictException;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.writer.Writer;
 
@@ -90,6 +91,9 @@ final class Dispatcher implements AutoCloseable {
                 if (!step()) {
                     sleep(untilDue());
                 }
+            } catch (ConflictException e) {
+                LOG.warn("Handing events on waits: {}", e.getMessage());
+                sleep(LONGEST_SLEEP);
             } catch (RuntimeException e) {
                 if (!closed) {
                     LOG.error("Handing events on met something unexpected and goes on", e);
@@ -113,6 +117,10 @@ final class Dispatcher implements AutoCloseable {
     private boolean guarded(BooleanSupplier work) {
         try {
             return work.getAsBoolean();
+        } catch (ConflictException e) {
+            // It is over soon, and is tried again at the next look.
+            LOG.warn("Handing events on waits: {}", e.getMessage());
+            return false;
         } catch (RuntimeException e) {
             if (!closed) {
                 LOG.error("Handing events on met something unexpected and goes on", e);

@@ -10,7 +10,10 @@ import org.springframework.boot.webmvc.error.ErrorController;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.RequestMapping;
+import sandpiper.engine.port.OverloadedException;
+import sandpiper.engine.port.StorageException;
 import sandpiper.server.intake.Refusal;
+import sandpiper.server.problem.Failure;
 import sandpiper.server.problem.Problem;
 
 /** Answers in the protocol's form what ended before any of our own code could. */
@@ -26,9 +29,14 @@ final class ErrorPageController implements ErrorController {
         var address =
                 Objects.requireNonNullElse(
                         request.getAttribute(RequestDispatcher.ERROR_REQUEST_URI), "/error");
-        Refusal.write(
-                response,
-                address.toString(),
-                Problem.of(status, Refusal.words(status.value()), List.of()));
+        Refusal.write(response, address.toString(), problem(request, status, address.toString()));
+    }
+
+    /** Of what a filter ran into, such as storage that does not answer, callers hear what it is. */
+    private static Problem problem(HttpServletRequest request, HttpStatus status, String address) {
+        var thrown = request.getAttribute(RequestDispatcher.ERROR_EXCEPTION);
+        return thrown instanceof StorageException || thrown instanceof OverloadedException
+                ? Failure.of((RuntimeException) thrown, address)
+                : Problem.of(status, Refusal.words(status.value()), List.of());
     }
 }

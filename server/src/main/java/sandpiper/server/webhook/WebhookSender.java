@@ -24,6 +24,7 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.delivery.Backoff;
 import sandpiper.engine.event.Delivery;
 import sandpiper.engine.event.Webhook;
+import sandpiper.engine.port.ConflictException;
 import sandpiper.engine.port.EventStorage.Delivered;
 import sandpiper.engine.port.EventStorage.Try;
 import sandpiper.server.json.JsonText;
@@ -112,6 +113,9 @@ class WebhookSender {
                 if (!step()) {
                     sleep();
                 }
+            } catch (ConflictException e) {
+                LOG.warn("Delivering to webhooks waits: {}", e.getMessage());
+                pause(LONGEST_SLEEP);
             } catch (RuntimeException e) {
                 if (!closed) {
                     LOG.error("Delivering to webhooks met something unexpected and goes on", e);

@@ -128,7 +128,8 @@ public final class PostgresDatabase implements AutoCloseable {
         } catch (SQLException e) {
             throw PostgresFailures.isLost(String.valueOf(e.getSQLState()))
                     ? new StorageException(
-                            "The database does not answer; look at its address, and whether it runs.",
+                            "The database does not answer; look at its address, and whether it"
+                                    + " runs.",
                             String.valueOf(e.getMessage()),
                             e)
                     : PostgresFailures.inWords(e);

@@ -11,7 +11,11 @@ final class PostgresFailures {
 
     static StorageException inWords(SQLException e) {
         var state = String.valueOf(e.getSQLState());
-        var details = "%s: %s".formatted(state, e.getMessage());
+        var details =
+                "%s: %s"
+                        .formatted(
+                                state,
+                                String.valueOf(e.getMessage()).replaceAll("\\s*\\n\\s*", " "));
         return switch (state) {
             // Another transaction was first: of two that cannot both be, of two that wait for each
             // other, of two that add one key or a link to what goes.
