@@ -176,7 +176,7 @@ public final class PostgresDatabase implements AutoCloseable {
 
     /** A transaction beside all others for drawing numbers. */
     public SqlSession draw() {
-        return SqlSession.writing(new PostgresLink(connection(drawers)), false);
+        return SqlSession.writing(new PostgresLink(connection(drawers)));
     }
 
     /** How many connections write at a time. */
@@ -196,7 +196,7 @@ public final class PostgresDatabase implements AutoCloseable {
 
     /** A write transaction, beside others. */
     public SqlSession write() {
-        return SqlSession.writing(new PostgresLink(connection(writers)), false);
+        return SqlSession.writing(new PostgresLink(connection(writers)));
     }
 
     private static Connection connection(HikariDataSource pool) {

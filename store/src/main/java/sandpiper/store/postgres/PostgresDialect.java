@@ -32,6 +32,11 @@ public final class PostgresDialect implements Dialect {
     }
 
     @Override
+    public boolean hasOneWriter() {
+        return false;
+    }
+
+    @Override
     public String render(QueryPart part) {
         return RENDERER.render(part);
     }

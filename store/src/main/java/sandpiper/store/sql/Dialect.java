@@ -14,6 +14,9 @@ public interface Dialect {
     /** The name jOOQ has for it. */
     SQLDialect family();
 
+    /** Whether one writes at a time: what it has read stays as it is until it ends. */
+    boolean hasOneWriter();
+
     /** A statement, or a piece of one, as text. */
     String render(QueryPart part);
 

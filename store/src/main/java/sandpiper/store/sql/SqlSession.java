@@ -24,17 +24,15 @@ public final class SqlSession implements Transaction {
     private final Link link;
     private final Dialect dialect;
     private final boolean writing;
-    private final boolean sole;
     private final List<Runnable> afterCommit = new ArrayList<>();
     private int marks;
     private boolean open = true;
     private int release = -1;
 
-    private SqlSession(Link link, boolean writing, boolean sole) {
+    private SqlSession(Link link, boolean writing) {
         this.link = link;
         this.dialect = link.dialect();
         this.writing = writing;
-        this.sole = sole;
         try {
             link.begin(writing);
         } catch (SQLException e) {
@@ -44,21 +42,17 @@ public final class SqlSession implements Transaction {
 
     /** Begins to read. */
     public static SqlSession reading(Link link) {
-        return new SqlSession(link, false, false);
+        return new SqlSession(link, false);
     }
 
-    /**
-     * Begins to write.
-     *
-     * @param sole whether nobody else can write before it ends
-     */
-    public static SqlSession writing(Link link, boolean sole) {
-        return new SqlSession(link, true, sole);
+    /** Begins to write. */
+    public static SqlSession writing(Link link) {
+        return new SqlSession(link, true);
     }
 
     /** Whether it is the one transaction that writes: what it has read stays as it is. */
     public boolean isSoleWriter() {
-        return writing && sole;
+        return writing && dialect.hasOneWriter();
     }
 
     /** The dialect that is spoken. */

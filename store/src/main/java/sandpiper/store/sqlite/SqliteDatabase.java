@@ -202,7 +202,7 @@ public final class SqliteDatabase implements AutoCloseable {
     /** The write transaction; only one at a time, by one thread. */
     public SqlSession write() {
         watch.requireSound();
-        return SqlSession.writing(new SqliteLink(writer, writerStatements, () -> {}), true);
+        return SqlSession.writing(new SqliteLink(writer, writerStatements, () -> {}));
     }
 
     /**
@@ -212,7 +212,7 @@ public final class SqliteDatabase implements AutoCloseable {
         watch.requireSound();
         foreignKeys(false);
         return SqlSession.writing(
-                new SqliteLink(writer, writerStatements, () -> foreignKeys(true)), true);
+                new SqliteLink(writer, writerStatements, () -> foreignKeys(true)));
     }
 
     /** SQLite takes this only outside a transaction. */

@@ -25,6 +25,11 @@ public final class SqliteDialect implements Dialect {
     }
 
     @Override
+    public boolean hasOneWriter() {
+        return true;
+    }
+
+    @Override
     public String render(QueryPart part) {
         return RENDERER.render(part);
     }

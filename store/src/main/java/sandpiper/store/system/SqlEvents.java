@@ -44,7 +44,9 @@ public final class SqlEvents implements EventStorage {
 
     @Override
     public boolean areArriving(Session session) {
-        return SqlSession.of(session).first(EventSql.ARE_ARRIVING, row -> true).isPresent();
+        var sql = SqlSession.of(session);
+        return !sql.dialect().hasOneWriter()
+                && sql.first(EventSql.ARE_ARRIVING, row -> true).isPresent();
     }
 
     @Override
