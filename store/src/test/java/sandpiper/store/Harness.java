@@ -53,6 +53,12 @@ final class Harness implements AutoCloseable {
         this(folder, CLOCK, Backoff.OF_HANDLERS);
     }
 
+    /** The same on a storage that is opened already. */
+    Harness(Storage storage) {
+        this.storage = storage;
+        this.engine = new Engine(storage, CLOCK);
+    }
+
     Harness(Path folder, Clock clock, Backoff ofHandlers) {
         storage = Stores.open(folder.resolve("data.db"), clock);
         engine = new Engine(storage, clock, Tuning.USUAL.with(ofHandlers));

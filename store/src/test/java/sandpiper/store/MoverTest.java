@@ -92,7 +92,7 @@ class MoverTest {
     @Test
     void everythingIsThereAfterAMoveAndTheWayBack() {
         var data = folder.resolve("data.db");
-        try (var marina = new Harness(folder)) {
+        try (var marina = new Harness(file(folder.resolve("data.db")))) {
             marina.release(files(FILE + "  # gone\n"));
             assertThat(
                             marina.create(
@@ -145,7 +145,7 @@ class MoverTest {
 
     @Test
     void whatComesAfterAMoveHasNumbersOfItsOwn() {
-        try (var marina = new Harness(folder)) {
+        try (var marina = new Harness(file(folder.resolve("data.db")))) {
             marina.release(files(FILE));
             marina.create("Lock", "basin", "A", "number", 1L);
         }
@@ -171,7 +171,7 @@ class MoverTest {
 
     @Test
     void whereSomethingIsNothingIsMovedTo() {
-        try (var marina = new Harness(folder)) {
+        try (var marina = new Harness(file(folder.resolve("data.db")))) {
             marina.release(files(FILE));
         }
         var url = PrivatePostgres.shared().schema();
