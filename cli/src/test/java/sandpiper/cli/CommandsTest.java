@@ -459,7 +459,8 @@ class CommandsTest {
             service.answering(
                     "GET /manage/v1/status",
                     """
-                    {"version": "0.1.0", "release": 3, "services": 2, "changedFiles": 4,
+                    {"version": "0.1.0", "storedIn": "PostgreSQL 15.18", "release": 3,
+                     "services": 2, "changedFiles": 4,
                      "working": [{"formula": "Owner.metres", "share": 0.25}],
                      "objects": [{"name": "Stay", "inUse": 12, "retired": 1}]}
                     """);
@@ -467,8 +468,9 @@ class CommandsTest {
             var lines = service.run("status").lines();
 
             assertThat(lines.get(0)).endsWith(": version 0.1.0, release 3, 2 services");
-            assertThat(lines.get(1)).isEqualTo("4 files wait to be released.");
-            assertThat(lines.get(2))
+            assertThat(lines.get(1)).isEqualTo("The data is in PostgreSQL 15.18.");
+            assertThat(lines.get(2)).isEqualTo("4 files wait to be released.");
+            assertThat(lines.get(3))
                     .startsWith("Owner.metres is being worked out")
                     .contains("25 %");
             assertThat(lines.getLast()).contains("Stay", "12", "1");
