@@ -16,8 +16,9 @@ async function run(what: () => Promise<void>) {
 }
 
 function onKey(event: KeyboardEvent) {
-  const at = event.target as HTMLElement
-  const types = at.closest('input, textarea, [contenteditable=true], .cm-editor')
+  // Where nothing has the focus the key is the window's.
+  const at = event.target
+  const types = at instanceof Element && at.closest('input, textarea, [contenteditable=true], .cm-editor')
   if (types || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return
   event.preventDefault()
   void run(event.shiftKey ? redo : undo)
