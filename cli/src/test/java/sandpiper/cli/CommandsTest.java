@@ -460,6 +460,9 @@ class CommandsTest {
                     "GET /manage/v1/status",
                     """
                     {"version": "0.1.0", "storedIn": "PostgreSQL 15.18", "release": 3,
+                     "sharing": {"conflicts": 1200, "disconnects": 1, "processes": [
+                       {"name": "north/17", "since": "2026-05-01T08:00:00Z", "own": true},
+                       {"name": "south/4", "since": "2026-05-01T09:00:00Z", "own": false}]},
                      "services": 2, "changedFiles": 4,
                      "working": [{"formula": "Owner.metres", "share": 0.25}],
                      "objects": [{"name": "Stay", "inUse": 12, "retired": 1}]}
@@ -469,8 +472,11 @@ class CommandsTest {
 
             assertThat(lines.get(0)).endsWith(": version 0.1.0, release 3, 2 services");
             assertThat(lines.get(1)).isEqualTo("The data is in PostgreSQL 15.18.");
-            assertThat(lines.get(2)).isEqualTo("4 files wait to be released.");
-            assertThat(lines.get(3))
+            assertThat(lines.get(2))
+                    .isEqualTo("2 processes work on it: north/17 (this one), south/4.");
+            assertThat(lines.get(3)).contains("1,200 since others changed the same", "1 since a");
+            assertThat(lines.get(4)).isEqualTo("4 files wait to be released.");
+            assertThat(lines.get(5))
                     .startsWith("Owner.metres is being worked out")
                     .contains("25 %");
             assertThat(lines.getLast()).contains("Stay", "12", "1");

@@ -20,12 +20,22 @@ public final class ActivityCalls {
     public record Status(
             String version,
             String storedIn,
+            @Nullable Sharing sharing,
             int release,
             int services,
             int changedFiles,
             List<ObjectCount> objects,
             @Nullable FileCount files,
             List<Working> working) {}
+
+    /**
+     * Several processes on one database; of the one that answers, transactions done again since
+     * others changed the same, and since a connection was lost.
+     */
+    public record Sharing(List<Sharer> processes, long conflicts, long disconnects) {}
+
+    /** A process that works on the data, since a moment in RFC 3339. */
+    public record Sharer(String name, String since, boolean own) {}
 
     /** Files of records, each counted once however many records have it. */
     public record FileCount(long files, long bytes) {}

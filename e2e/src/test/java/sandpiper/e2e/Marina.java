@@ -55,9 +55,13 @@ final class Marina implements BeforeAllCallback {
             System.setProperty("sandpiper.connections.timeout", "PT2S");
             System.setProperty("sandpiper.webhooks.timeout", "PT2S");
             System.setProperty("sandpiper.webhooks.retries", "PT0.2S,PT0.3S,PT0.5S");
+            var data = folder.resolve("data.db");
+            System.setProperty("sandpiper.key-file", JourneyData.key(data));
             running =
                     SandpiperServer.start(
-                            new StartOptions(folder.resolve("data.db"), 0, Demo.PASSWORD));
+                            new StartOptions(JourneyData.of(data), 0, Demo.PASSWORD, null));
+            // Other services of these tests have keys of their own.
+            System.clearProperty("sandpiper.key-file");
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

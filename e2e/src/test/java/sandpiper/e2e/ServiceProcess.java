@@ -8,6 +8,7 @@ import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
@@ -29,7 +30,9 @@ final class ServiceProcess implements AutoCloseable {
     /** Starts it on a data file, with more in its environment, and waits until it answers. */
     static ServiceProcess start(Path data, Map<String, String> environment, String... more)
             throws IOException {
-        return start(data.toString(), StartCache.options(), environment, more);
+        var all = new HashMap<>(environment);
+        all.putIfAbsent("SANDPIPER_KEY_FILE", JourneyData.key(data));
+        return start(JourneyData.of(data), StartCache.options(), all, more);
     }
 
     /** Starts it on a database. */

@@ -3,7 +3,9 @@ package sandpiper.engine;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import sandpiper.engine.accounts.Accounts;
 import sandpiper.engine.definition.Drafts;
 import sandpiper.engine.definition.Releases;
@@ -14,11 +16,15 @@ import sandpiper.engine.outside.Outside;
 import sandpiper.engine.outside.Reaches;
 import sandpiper.engine.port.RecomputationStorage.Open;
 import sandpiper.engine.port.Storage;
+import sandpiper.engine.port.Storage.Peer;
 import sandpiper.engine.port.Storage.Shared;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.react.Surroundings;
 import sandpiper.engine.release.LiveRelease;
 import sandpiper.engine.settings.InstanceSettings;
+import sandpiper.engine.signin.CountedTries;
+import sandpiper.engine.signin.OpenSessions;
+import sandpiper.engine.signin.SharedTries;
 import sandpiper.engine.traffic.CallCounts;
 import sandpiper.engine.traffic.KeptTraces;
 import sandpiper.engine.trial.Trials;
@@ -36,6 +42,9 @@ public final class Engine implements AutoCloseable {
     /** Answers are given again for this long to a repeated request. */
     private static final Duration ANSWERS_KEPT = Duration.ofDays(1);
 
+    /** Longer than anybody is kept from trying on. */
+    private static final Duration TRIES_KEPT = Duration.ofHours(1);
+
     private final Storage storage;
     private final Clock clock;
     private final Writer writer;
@@ -45,6 +54,7 @@ public final class Engine implements AutoCloseable {
     private final Deliveries deliveries;
     private final Transactions transactions;
     private final Accounts accounts;
+    private final OpenSessions sessions;
     private final InstanceSettings settings;
     private final CallCounts calls;
     private final KeptTraces traces;
@@ -65,6 +75,7 @@ public final class Engine implements AutoCloseable {
         this.writer = Writer.of(storage, tuning.longestQueue(), tuning.metrics());
         this.transactions = new Transactions(storage, writer);
         this.accounts = new Accounts(storage.access(), transactions, clock);
+        this.sessions = new OpenSessions(storage.signIns(), transactions, clock);
         this.settings = new InstanceSettings(storage.access(), transactions, accounts.log());
         this.calls = new CallCounts(storage.traffic(), transactions);
         this.traces = new KeptTraces(storage.traces(), transactions);
@@ -139,6 +150,21 @@ public final class Engine implements AutoCloseable {
         return accounts;
     }
 
+    /** The sessions that people have open. */
+    public OpenSessions sessions() {
+        return sessions;
+    }
+
+    /**
+     * How often passwords were tried at any process that works on the data; nothing when it is this
+     * one alone, which counts better by itself.
+     */
+    public Optional<CountedTries> tries() {
+        return isInFile()
+                ? Optional.empty()
+                : Optional.of(new SharedTries(storage.signIns(), transactions));
+    }
+
     /** Values that belong to the instance. */
     public InstanceSettings settings() {
         return settings;
@@ -188,6 +214,11 @@ public final class Engine implements AutoCloseable {
         return storage.storedIn();
     }
 
+    /** The processes of the service that work on the data, this one among them. */
+    public List<Peer> peers() {
+        return transactions.read(storage::peers);
+    }
+
     /** Changes that wait to be written. */
     public int waiting() {
         return writer.waiting();
@@ -212,6 +243,8 @@ public final class Engine implements AutoCloseable {
     public void forgetOld() {
         transactions.write(transaction -> {
             storage.answers().forgetBefore(transaction, clock.instant().minus(ANSWERS_KEPT));
+            storage.signIns().forgetTries(transaction, clock.instant().minus(TRIES_KEPT));
+            sessions.forgetOld(transaction);
             return true;
         });
         records.removeUnusedFiles();

@@ -2,12 +2,16 @@ package sandpiper.store;
 
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
+import sandpiper.engine.port.ConflictException;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
 import sandpiper.store.postgres.PostgresDatabase;
 import sandpiper.store.postgres.PostgresSettings;
+import sandpiper.store.postgres.ProcessRegister;
 import sandpiper.store.record.SeriesBlocks;
 import sandpiper.store.schema.SystemTables;
 import sandpiper.store.sql.SqlSession;
@@ -16,28 +20,64 @@ import sandpiper.store.system.Stamps;
 
 /** Everything in one schema of a PostgreSQL database. */
 public final class PostgresStorage extends SqlStorage {
-    private final PostgresDatabase database;
+    /** Others may be at it at the same moment. */
+    private static final int PREPARED_AT_MOST = 5;
 
-    private PostgresStorage(PostgresDatabase database, Clock clock) {
+    private final PostgresDatabase database;
+    private final ProcessRegister register;
+    private final Clock clock;
+
+    private PostgresStorage(PostgresDatabase database, ProcessRegister register, Clock clock) {
         super(clock, new SeriesBlocks(database::draw));
         this.database = database;
+        this.register = register;
+        this.clock = clock;
     }
 
     /**
-     * Opens a database, and brings the service's tables in it up to date.
+     * Opens a database, brings the service's tables in it up to date, and goes by its clock.
      *
      * @throws StorageException that says what is in the way
      */
+    public static PostgresStorage open(PostgresSettings settings) {
+        return open(settings, Clock.systemUTC(), ProcessRegister::clock);
+    }
+
+    /** The same going by another clock, whatever the database's says. */
     public static PostgresStorage open(PostgresSettings settings, Clock clock) {
+        return open(settings, clock, _ -> clock);
+    }
+
+    private static PostgresStorage open(
+            PostgresSettings settings, Clock own, Function<ProcessRegister, Clock> clock) {
         var database = PostgresDatabase.open(settings);
-        try (var session = database.write()) {
-            SystemTables.prepare(session);
-            session.commit();
+        try {
+            prepare(database);
+            var register = ProcessRegister.enter(database, SystemTables.newest(), own);
+            return new PostgresStorage(database, register, clock.apply(register));
         } catch (RuntimeException e) {
             database.close();
             throw e;
         }
-        return new PostgresStorage(database, clock);
+    }
+
+    private static void prepare(PostgresDatabase database) {
+        for (int tried = 1; ; tried++) {
+            try (var session = database.write()) {
+                int there = SystemTables.format(session);
+                ProcessRegister.requireNoOther(session, there, SystemTables.newest());
+                SystemTables.prepare(session);
+                if (there != SystemTables.newest()) {
+                    ReleaseFence.reformat(session, SystemTables.newest());
+                }
+                session.commit();
+                return;
+            } catch (ConflictException e) {
+                if (tried == PREPARED_AT_MOST) {
+                    throw e;
+                }
+            }
+        }
     }
 
     @Override
@@ -51,6 +91,16 @@ public final class PostgresStorage extends SqlStorage {
     }
 
     @Override
+    public Clock clock() {
+        return clock;
+    }
+
+    @Override
+    public List<Peer> peers(Session session) {
+        return register.all(SqlSession.of(session));
+    }
+
+    @Override
     public int writers() {
         return database.writers();
     }
@@ -60,10 +110,25 @@ public final class PostgresStorage extends SqlStorage {
         var session = database.write();
         try {
             if (reshaping) {
-                ReleaseFence.close(session);
+                ReleaseFence.close(session, SystemTables.newest());
             } else {
-                ReleaseFence.pass(session);
+                ReleaseFence.pass(session, SystemTables.newest());
             }
+            return session;
+        } catch (RuntimeException e) {
+            session.close();
+            throw e;
+        }
+    }
+
+    /**
+     * Begins to fill it with what one state of other data holds; nobody else writes to it
+     * meanwhile, and nobody conflicts with what is read.
+     */
+    public Transaction beginCopy() {
+        var session = database.copy();
+        try {
+            ReleaseFence.close(session, SystemTables.newest());
             return session;
         } catch (RuntimeException e) {
             session.close();
@@ -91,6 +156,7 @@ public final class PostgresStorage extends SqlStorage {
 
     @Override
     public void close() {
+        register.close();
         database.close();
     }
 }

@@ -14,6 +14,7 @@ import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.RunStorage;
 import sandpiper.engine.port.ScheduleStorage;
 import sandpiper.engine.port.SchemaStorage;
+import sandpiper.engine.port.SignInStorage;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.TraceStorage;
 import sandpiper.engine.port.TrafficStorage;
@@ -34,6 +35,7 @@ import sandpiper.store.system.SqlOutside;
 import sandpiper.store.system.SqlRecomputations;
 import sandpiper.store.system.SqlRuns;
 import sandpiper.store.system.SqlSchedules;
+import sandpiper.store.system.SqlSignIns;
 import sandpiper.store.system.SqlTraces;
 import sandpiper.store.system.SqlTraffic;
 import sandpiper.store.system.SqlViews;
@@ -44,6 +46,7 @@ abstract class SqlStorage implements Storage {
     private final DefinitionStorage definitions = new SqlDefinitions();
     private final HistoryStorage history = new SqlHistory();
     private final AccessStorage access = new SqlAccess();
+    private final SignInStorage signIns = new SqlSignIns();
     private final AnswerStorage answers = new SqlAnswers();
     private final SqlTraces traces = new SqlTraces();
     private final SqlTraffic traffic = new SqlTraffic();
@@ -89,6 +92,11 @@ abstract class SqlStorage implements Storage {
     @Override
     public AccessStorage access() {
         return access;
+    }
+
+    @Override
+    public SignInStorage signIns() {
+        return signIns;
     }
 
     @Override

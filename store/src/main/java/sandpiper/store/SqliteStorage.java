@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -23,11 +24,15 @@ public final class SqliteStorage extends SqlStorage {
     private final SqliteDatabase database;
     private @Nullable Path temporary;
     private final @Nullable FileHold hold;
+    private final Clock clock;
+    private final Peer own;
 
     private SqliteStorage(SqliteDatabase database, @Nullable FileHold hold, Clock clock) {
         super(clock, new StoredSeries());
         this.hold = hold;
         this.database = database;
+        this.clock = clock;
+        this.own = new Peer("process " + ProcessHandle.current().pid(), clock.instant(), true);
     }
 
     /**
@@ -94,6 +99,16 @@ public final class SqliteStorage extends SqlStorage {
     @Override
     public String storedIn() {
         return "SQLite " + SqliteDatabase.version();
+    }
+
+    @Override
+    public Clock clock() {
+        return clock;
+    }
+
+    @Override
+    public List<Peer> peers(Session session) {
+        return List.of(own);
     }
 
     @Override

@@ -13,7 +13,9 @@ import sandpiper.engine.Engine;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.StorageException;
+import sandpiper.engine.rehearsal.RehearsalException;
 import sandpiper.store.move.Mover;
+import sandpiper.store.move.SchemaCopies;
 import sandpiper.store.postgres.PostgresSettings;
 import sandpiper.testing.PrivatePostgres;
 
@@ -89,8 +91,28 @@ class MoverTest {
         return seen;
     }
 
+    /** What is seen of a copy that is made beside, and of which nothing is left. */
+    private static List<String> copied(String url) throws InterruptedException {
+        var settings = PostgresSettings.usual(url);
+        try (var live = PostgresStorage.open(settings, Harness.CLOCK)) {
+            assertThatThrownBy(() -> new SchemaCopies(live, settings, 1).requireRoom(false))
+                    .isInstanceOf(RehearsalException.class)
+                    .hasMessageContaining("sandpiper.database.largest-copy");
+            var copies = new SchemaCopies(live, settings, 1L << 30);
+            copies.requireRoom(true);
+            assertThat(copies.make()).isPositive();
+            copies.makeBefore();
+            var seen = seen(copies.open());
+            copies.removeAll();
+            assertThatThrownBy(copies::open)
+                    .isInstanceOf(StorageException.class)
+                    .hasMessageContaining("is not there");
+            return seen;
+        }
+    }
+
     @Test
-    void everythingIsThereAfterAMoveAndTheWayBack() {
+    void everythingIsThereAfterAMoveAndTheWayBack() throws InterruptedException {
         var data = folder.resolve("data.db");
         try (var marina = new Harness(file(folder.resolve("data.db")))) {
             marina.release(files(FILE + "  # gone\n"));
@@ -133,6 +155,8 @@ class MoverTest {
         assertThat(there.rows()).isGreaterThan(5);
         assertThat(seen(PostgresStorage.open(PostgresSettings.usual(url), Harness.CLOCK)))
                 .isEqualTo(before);
+
+        assertThat(copied(url)).as("a copy to rehearse on").isEqualTo(before);
 
         var back = folder.resolve("back.db");
         assertThat(

@@ -29,6 +29,7 @@ import sandpiper.engine.port.SchemaStorage;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.rehearsal.CopyHost;
+import sandpiper.engine.rehearsal.FileCopies;
 import sandpiper.engine.rehearsal.RehearsalException;
 import sandpiper.engine.rehearsal.RehearsalReport;
 import sandpiper.engine.rehearsal.RehearsalReport.Stage;
@@ -104,7 +105,7 @@ class RehearsalTest {
         @Override
         public ReplayReport replay(Copy copy, Served after) throws InterruptedException {
             before = copy;
-            assertThat(copy.data()).exists();
+            assertThat(Path.of(copy.data())).exists();
             replaying.countDown();
             if (endless) {
                 Thread.sleep(60_000);
@@ -126,9 +127,8 @@ class RehearsalTest {
         return new Rehearsals(
                 marina.engine,
                 new Examples(SqliteStorage::temporary),
-                opener,
-                host,
-                folder.resolve("data.db"));
+                new FileCopies(marina.engine, folder.resolve("data.db"), opener),
+                host);
     }
 
     @AfterEach
@@ -294,7 +294,7 @@ class RehearsalTest {
         assertThat(came.served().until())
                 .isEqualTo(Harness.CLOCK.instant().plus(Duration.ofDays(1)));
         assertThat(host.served.getFirst().changes()).isEqualTo(1);
-        assertThat(host.served.getFirst().data()).exists();
+        assertThat(Path.of(host.served.getFirst().data())).exists();
         assertThat(host.open).hasValue(1);
         assertThat(came.replay()).isNull();
 
@@ -322,7 +322,7 @@ class RehearsalTest {
         assertThat(came.replay().played()).isEqualTo(12);
         assertThat(host.before.data()).isNotEqualTo(host.served.getFirst().data());
         // It is of no use any more.
-        assertThat(host.before.data()).doesNotExist();
+        assertThat(Path.of(host.before.data())).doesNotExist();
     }
 
     @Test

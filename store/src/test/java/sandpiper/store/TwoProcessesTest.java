@@ -3,12 +3,14 @@ package sandpiper.store;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.Clock;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.Callable;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
@@ -28,6 +30,8 @@ import sandpiper.engine.definition.ReleasePreview;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.release.LiveRelease;
+import sandpiper.engine.signin.CountedTries.Tries;
+import sandpiper.engine.signin.OpenSession;
 import sandpiper.store.postgres.PostgresSettings;
 import sandpiper.testing.PrivatePostgres;
 
@@ -93,7 +97,7 @@ class TwoProcessesTest {
     void open() {
         var url = PrivatePostgres.shared().schema();
         for (int i = 0; i < 2; i++) {
-            var storage = PostgresStorage.open(PostgresSettings.usual(url), Clock.systemUTC());
+            var storage = PostgresStorage.open(PostgresSettings.usual(url));
             storages.add(storage);
             engines.add(new Engine(storage, Clock.systemUTC()));
         }
@@ -320,5 +324,41 @@ class TwoProcessesTest {
             assertThat(System.nanoTime()).isLessThan(end);
             Thread.onSpinWait();
         }
+    }
+
+    @Test
+    void whoSignsInAtOneIsSignedInAtTheOther() {
+        var now = Instant.now();
+        engines.getFirst()
+                .sessions()
+                .begin("hash", new OpenSession("1", "ann", "stamp", "10.0.0.1", "", now, now));
+        assertThat(engines.getLast().sessions().find("hash")).isPresent();
+
+        engines.getLast().sessions().end("hash");
+        assertThat(engines.getFirst().sessions().find("hash")).isEmpty();
+    }
+
+    @Test
+    void passwordsTriedAtBothAreCountedTogether() throws Exception {
+        try (var callers = Executors.newFixedThreadPool(8)) {
+            var all = new ArrayList<Callable<Boolean>>();
+            for (int i = 0; i < 40; i++) {
+                var tries = engines.get(i % 2).tries().orElseThrow();
+                all.add(() -> {
+                    tries.change(
+                            "k",
+                            before ->
+                                    new Tries(
+                                            before == null ? 1 : before.count() + 1,
+                                            Instant.EPOCH));
+                    return true;
+                });
+            }
+            for (var one : callers.invokeAll(all)) {
+                assertThat(one.get()).isTrue();
+            }
+        }
+        var counted = engines.getFirst().tries().orElseThrow().change("k", before -> before);
+        assertThat(counted).isEqualTo(new Tries(40, Instant.EPOCH));
     }
 }

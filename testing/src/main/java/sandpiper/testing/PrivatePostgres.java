@@ -27,12 +27,14 @@ public final class PrivatePostgres implements AutoCloseable {
     private final Path folder;
     private final Path programs;
     private final int port;
+    private final boolean durable;
     private final AtomicInteger schemas = new AtomicInteger();
 
-    private PrivatePostgres(Path folder, Path programs, int port) {
+    private PrivatePostgres(Path folder, Path programs, int port, boolean durable) {
         this.folder = folder;
         this.programs = programs;
         this.port = port;
+        this.durable = durable;
     }
 
     /** The one that all tests of a process share; it is started by the first that asks. */
@@ -48,12 +50,21 @@ public final class PrivatePostgres implements AutoCloseable {
         }
     }
 
-    /** Makes a cluster and starts it. */
+    /** Makes a cluster and starts it; what it answers may be lost with the power. */
     public static PrivatePostgres start() {
+        return start(false);
+    }
+
+    /** The same of one that keeps what it answers, for measuring. */
+    public static PrivatePostgres durable() {
+        return start(true);
+    }
+
+    private static PrivatePostgres start(boolean durable) {
         try {
             var folder = Files.createTempDirectory("sandpiper-postgres");
             Files.setPosixFilePermissions(folder, PosixFilePermissions.fromString("rwxrwxrwx"));
-            var made = new PrivatePostgres(folder, programs(), freePort());
+            var made = new PrivatePostgres(folder, programs(), freePort(), durable);
             made.run(
                     "initdb",
                     "--pgdata=" + made.data(),
@@ -67,6 +78,38 @@ public final class PrivatePostgres implements AutoCloseable {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
+    }
+
+    /**
+     * A second one that follows this one as a streaming replica. From then on this one answers when
+     * both have what it answers.
+     */
+    public PrivatePostgres follower() {
+        try {
+            var other = Files.createTempDirectory("sandpiper-postgres");
+            Files.setPosixFilePermissions(other, PosixFilePermissions.fromString("rwxrwxrwx"));
+            var made = new PrivatePostgres(other, programs, freePort(), durable);
+            made.run(
+                    "pg_basebackup",
+                    "--pgdata=" + made.data(),
+                    "--host=127.0.0.1",
+                    "--port=" + port,
+                    "--username=sandpiper",
+                    "--write-recovery-conf",
+                    "--checkpoint=fast",
+                    "--no-sync");
+            made.up();
+            ask("alter system set synchronous_standby_names = '*'");
+            ask("select pg_reload_conf()");
+            return made;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** Makes a follower the one that is written to. */
+    public void promote() {
+        ask("select pg_promote()");
     }
 
     private Path data() {
@@ -94,10 +137,10 @@ public final class PrivatePostgres implements AutoCloseable {
 
     /** Starts it again after {@link #down}. */
     public void up() {
-        // What is lost with the power need not be kept here.
         var options =
-                "-p %d -h 127.0.0.1 -k %s -c fsync=off -c max_connections=200 -c shared_buffers=64MB"
-                        .formatted(port, folder);
+                "-p %d -h 127.0.0.1 -k %s -c fsync=%s -c max_connections=200 -c shared_buffers=%s"
+                        .formatted(
+                                port, folder, durable ? "on" : "off", durable ? "512MB" : "64MB");
         run(
                 "pg_ctl",
                 "--pgdata=" + data(),

@@ -2,7 +2,6 @@ package sandpiper.bench.control;
 
 import com.zaxxer.hikari.HikariConfig;
 import com.zaxxer.hikari.HikariDataSource;
-import java.nio.file.Path;
 import java.util.Map;
 import javax.sql.DataSource;
 import org.jooq.DSLContext;
@@ -40,12 +39,12 @@ public class ControlService {
         }
     }
 
-    /** Starts on a file that is made when it is not there. */
-    public static Running start(Path file) {
+    /** Starts on a file that is made when it is not there, or on a database by its address. */
+    public static Running start(String file) {
         System.setProperty("org.jooq.no-logo", "true");
         System.setProperty("org.jooq.no-tips", "true");
         var application = new SpringApplication(ControlService.class);
-        Map<String, Object> properties = Map.of("control.file", file.toString(), "server.port", 0);
+        Map<String, Object> properties = Map.of("control.file", file, "server.port", 0);
         application.addInitializers(context ->
                 context.getEnvironment()
                         .getPropertySources()
@@ -60,6 +59,12 @@ public class ControlService {
     @Bean
     DataSource dataSource(
             @org.springframework.beans.factory.annotation.Value("${control.file}") String file) {
+        if (isDatabase(file)) {
+            var pool = new HikariConfig();
+            pool.setJdbcUrl(file);
+            pool.setMaximumPoolSize(16);
+            return new HikariDataSource(pool);
+        }
         var config = new SQLiteConfig();
         config.setJournalMode(SQLiteConfig.JournalMode.WAL);
         config.setSynchronous(SQLiteConfig.SynchronousMode.FULL);
@@ -74,12 +79,18 @@ public class ControlService {
         return new HikariDataSource(pool);
     }
 
+    private static boolean isDatabase(String place) {
+        return place.startsWith("jdbc:postgresql:");
+    }
+
     @Bean
-    DSLContext sql(DataSource source) {
+    DSLContext sql(
+            DataSource source,
+            @org.springframework.beans.factory.annotation.Value("${control.file}") String file) {
         // What a good engineer turns off: text for logs that nobody reads.
         return DSL.using(
                 source,
-                SQLDialect.SQLITE,
+                isDatabase(file) ? SQLDialect.POSTGRES : SQLDialect.SQLITE,
                 new Settings().withExecuteLogging(false).withRenderFormatted(false));
     }
 

@@ -13,11 +13,12 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.locks.ReentrantLock;
+import java.util.concurrent.Semaphore;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Query;
 import org.jooq.Record;
+import org.jooq.SQLDialect;
 import org.jooq.Table;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
@@ -33,23 +34,25 @@ class StayRepository {
     private final DSLContext sql;
     private final JsonMapper json;
 
-    // SQLite takes one writer at a time; waiting here is cheaper than its busy handler.
-    private final ReentrantLock writing = new ReentrantLock(true);
+    /** SQLite takes one writer at a time; waiting here is cheaper than its busy handler. */
+    private final Semaphore writing;
 
     StayRepository(DSLContext sql, JsonMapper json) {
         this.sql = sql;
         this.json = json;
-        Tables.STATEMENTS.forEach(sql::execute);
+        boolean postgres = sql.dialect() == SQLDialect.POSTGRES;
+        this.writing = new Semaphore(postgres ? Integer.MAX_VALUE : 1, true);
+        (postgres ? Tables.forPostgres() : Tables.STATEMENTS).forEach(sql::execute);
     }
 
     String create(NewStay asked, String actor) {
         // What it refers to is read, and the rules are run, before the one writer is held.
         var draft = new StayDraft(asked, new References(sql));
-        writing.lock();
+        writing.acquireUninterruptibly();
         try {
             return sql.transactionResult(inner -> store(inner.dsl(), draft, actor));
         } finally {
-            writing.unlock();
+            writing.release();
         }
     }
 
@@ -57,7 +60,7 @@ class StayRepository {
         long count =
                 in.fetchOne(
                                 "insert into series (name, last) values ('2026', 1) on conflict"
-                                        + " (name) do update set last = last + 1 returning last")
+                                    + " (name) do update set last = series.last + 1 returning last")
                         .get(0, Long.class);
         var number = "ST-2026-%06d".formatted(count);
         long now = Instant.now().toEpochMilli();

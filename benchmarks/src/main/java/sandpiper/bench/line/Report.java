@@ -73,6 +73,16 @@ public final class Report {
         to.add(line);
     }
 
+    /** The lines that were compared. */
+    public String sideBySide() {
+        return """
+        | work | goal | ratio of throughput | a second | median ms | p99 ms | processor µs |
+        | --- | --- | --- | --- | --- | --- | --- |
+        %s
+        """
+                .formatted(String.join("\n", compared));
+    }
+
     /** Everything that was measured. */
     public String text() {
         return """
@@ -80,16 +90,13 @@ public final class Report {
 
         Sandpiper : control in each column. Processor time is that of the service alone, in microseconds for each request.
 
-        | work | goal | ratio of throughput | a second | median ms | p99 ms | processor µs |
-        | --- | --- | --- | --- | --- | --- | --- |
         %s
-
         ## Sandpiper by itself
 
         | work | goal | measured |
         | --- | --- | --- |
         %s
         """
-                .formatted(String.join("\n", compared), String.join("\n", alone));
+                .formatted(sideBySide(), String.join("\n", alone));
     }
 }

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.net.URI;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.List;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
@@ -21,25 +22,30 @@ public final class Load {
     /** Longest time that is told apart, in nanoseconds. */
     private static final long LONGEST = Duration.ofMinutes(2).toNanos();
 
-    private final URI server;
+    private final List<URI> servers;
     private final int connections;
     private final boolean countsFailures;
     private final AtomicInteger next = new AtomicInteger();
 
-    private Load(URI server, int connections, boolean countsFailures) {
-        this.server = server;
+    private Load(List<URI> servers, int connections, boolean countsFailures) {
+        this.servers = servers;
         this.connections = connections;
         this.countsFailures = countsFailures;
     }
 
     /** Load from some connections on a service at an address without a path. */
     public static Load on(String server, int connections) {
-        return new Load(URI.create(server), connections, false);
+        return onAll(List.of(server), connections);
+    }
+
+    /** The same on several that are equal, each with its share of the connections. */
+    public static Load onAll(List<String> servers, int connections) {
+        return new Load(servers.stream().map(URI::create).toList(), connections, false);
     }
 
     /** The same load, which goes on when an answer is not good and counts it. */
     public Load countingFailures() {
-        return new Load(server, connections, true);
+        return new Load(servers, connections, true);
     }
 
     /**
@@ -137,6 +143,7 @@ public final class Load {
         try (var pool = Executors.newFixedThreadPool(connections)) {
             var running = new ArrayList<Future<Tally>>();
             for (int i = 0; i < connections; i++) {
+                var server = servers.get(i % servers.size());
                 running.add(
                         pool.submit(() -> {
                             var tally = new Tally();

@@ -27,12 +27,26 @@ public final class Subject implements AutoCloseable {
 
     /** Sandpiper on a data file. */
     public static Subject sandpiper(Path file) throws IOException {
-        return start(SandpiperProcess.class, file);
+        return start(SandpiperProcess.class, file.toString(), List.of());
+    }
+
+    /**
+     * Sandpiper on a database.
+     *
+     * @param key the file with its key
+     */
+    public static Subject sandpiper(String database, Path key) throws IOException {
+        return start(SandpiperProcess.class, database, List.of("-Dsandpiper.key-file=" + key));
     }
 
     /** The service written by hand, on its data file. */
     public static Subject control(Path file) throws IOException {
-        return start(ControlProcess.class, file);
+        return start(ControlProcess.class, file.toString(), List.of());
+    }
+
+    /** The service written by hand, on a database. */
+    public static Subject control(String database) throws IOException {
+        return start(ControlProcess.class, database, List.of());
     }
 
     /** Sandpiper on a data file as people start it, with its launcher. */
@@ -42,10 +56,12 @@ public final class Subject implements AutoCloseable {
                 "Sandpiper answers at ");
     }
 
-    private static Subject start(Class<?> main, Path file) throws IOException {
+    private static Subject start(Class<?> main, String place, List<String> settings)
+            throws IOException {
         var command = new ArrayList<String>();
         command.add(tool("java"));
         command.addAll(OPTIONS);
+        command.addAll(settings);
         var more = System.getProperty("sandpiper.bench.options", "");
         if (!more.isEmpty()) {
             command.addAll(List.of(more.split(" ")));
@@ -53,7 +69,7 @@ public final class Subject implements AutoCloseable {
         command.add("-cp");
         command.add(System.getProperty("java.class.path"));
         command.add(main.getName());
-        command.add(file.toString());
+        command.add(place);
         return start(command, "");
     }
 

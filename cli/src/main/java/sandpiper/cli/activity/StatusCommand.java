@@ -1,7 +1,9 @@
 package sandpiper.cli.activity;
 
+import java.io.PrintWriter;
 import java.util.List;
 import java.util.concurrent.Callable;
+import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
@@ -10,6 +12,7 @@ import picocli.CommandLine.Spec;
 import sandpiper.cli.common.Connection;
 import sandpiper.cli.common.Plural;
 import sandpiper.cli.common.Table;
+import sandpiper.client.ActivityCalls.Sharing;
 import sandpiper.client.ManageClient;
 
 @Command(
@@ -45,6 +48,10 @@ public final class StatusCommand implements Callable<Integer> {
                     status.release(),
                     Plural.of(status.services(), "service"));
             out.println("The data is in %s.".formatted(status.storedIn()));
+            var sharing = status.sharing();
+            if (sharing != null) {
+                print(out, sharing);
+            }
             int waiting = status.changedFiles();
             out.println(
                     waiting == 0
@@ -78,5 +85,19 @@ public final class StatusCommand implements Callable<Integer> {
         }
         out.flush();
         return 0;
+    }
+
+    private static void print(PrintWriter out, Sharing sharing) {
+        var processes = sharing.processes();
+        out.printf(
+                "%s on it: %s.%n",
+                processes.size() == 1 ? "1 process works" : processes.size() + " processes work",
+                processes.stream()
+                        .map(one -> one.name() + (one.own() ? " (this one)" : ""))
+                        .collect(Collectors.joining(", ")));
+        out.printf(
+                "Done again by this one: %,d since others changed the same, %,d since a connection"
+                        + " was lost.%n",
+                sharing.conflicts(), sharing.disconnects());
     }
 }

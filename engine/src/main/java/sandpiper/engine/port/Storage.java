@@ -1,6 +1,9 @@
 package sandpiper.engine.port;
 
 import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
 import java.util.Map;
 import sandpiper.model.release.Release;
 
@@ -11,6 +14,20 @@ public interface Storage extends AutoCloseable {
 
     /** What keeps the data, with its version, as in {@code PostgreSQL 15.18}. */
     String storedIn();
+
+    /** The clock that all processes go by that share the data, whatever their machines say. */
+    Clock clock();
+
+    /**
+     * A process of the service that works on the data.
+     *
+     * @param name of its machine, with its number there
+     * @param own whether it is this one
+     */
+    record Peer(String name, Instant since, boolean own) {}
+
+    /** The processes that work on the data, in the order in which they began. */
+    List<Peer> peers(Session session);
 
     /** How many transactions can write at a time; the writer has as many threads. */
     int writers();
@@ -54,6 +71,8 @@ public interface Storage extends AutoCloseable {
     HistoryStorage history();
 
     AccessStorage access();
+
+    SignInStorage signIns();
 
     AnswerStorage answers();
 

@@ -1,6 +1,5 @@
 package sandpiper.engine.rehearsal;
 
-import java.nio.file.Path;
 import java.time.Instant;
 
 /** Serves a copy beside the live data, and knows what the live service was asked. */
@@ -8,12 +7,12 @@ public interface CopyHost {
     /**
      * What is served.
      *
-     * @param data the file of the copy, on which the draft is released
+     * @param data where the copy is, as {@code sandpiper.data} says it
      * @param made when it was copied
      * @param changes files of the draft that differ from what is live
      * @param by who rehearses
      */
-    record Copy(Path data, Instant made, int changes, String by) {}
+    record Copy(String data, Instant made, int changes, String by) {}
 
     /** A copy while it is served; closing it ends that. */
     interface Served extends AutoCloseable {

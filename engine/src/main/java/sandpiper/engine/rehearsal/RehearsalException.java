@@ -4,7 +4,7 @@ package sandpiper.engine.rehearsal;
 public final class RehearsalException extends RuntimeException {
     private static final long serialVersionUID = 1L;
 
-    RehearsalException(String message) {
+    public RehearsalException(String message) {
         super(message);
     }
 }

@@ -1,9 +1,5 @@
 package sandpiper.engine.rehearsal;
 
-import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -11,7 +7,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -28,6 +23,7 @@ import sandpiper.engine.example.Examples;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.react.Listeners;
 import sandpiper.engine.react.Surroundings;
+import sandpiper.engine.rehearsal.Copies.Which;
 import sandpiper.engine.rehearsal.RehearsalReport.ServedAt;
 import sandpiper.engine.write.RecordWrites;
 import sandpiper.engine.writer.WriteMetrics;
@@ -49,19 +45,13 @@ public final class Rehearsals implements AutoCloseable {
     private static final Duration SERVED = Duration.ofDays(1);
     private static final Duration STEP = Duration.ofMillis(20);
 
-    /** What the release, its log and its new tables need besides the copy. */
-    private static final int TIMES_THE_DATA = 3;
-
     /** A release and what is worked out after it; never many. */
     private static final int LONGEST_QUEUE = 100;
 
     private final Engine engine;
     private final Examples examples;
-    private final Function<Path, Storage> opener;
+    private final Copies copies;
     private final CopyHost host;
-    private final Path data;
-    private final Path copy;
-    private final Path before;
     private final Clock clock;
     private volatile @Nullable Progress last;
     private @Nullable Thread thread;
@@ -69,29 +59,16 @@ public final class Rehearsals implements AutoCloseable {
     /**
      * Takes away what a service that was killed has left.
      *
-     * @param opener opens a copy, which is closed with what it gives
-     * @param host serves it
-     * @param data the file of the live data; the copy lies beside it
+     * @param copies makes the copies
+     * @param host serves them
      */
-    public Rehearsals(
-            Engine engine,
-            Examples examples,
-            Function<Path, Storage> opener,
-            CopyHost host,
-            Path data) {
+    public Rehearsals(Engine engine, Examples examples, Copies copies, CopyHost host) {
         this.engine = engine;
         this.examples = examples;
-        this.opener = opener;
+        this.copies = copies;
         this.host = host;
-        this.data = data;
-        this.copy = beside(data, ".rehearsal");
-        this.before = beside(data, ".before");
         this.clock = engine.clock();
-        removeCopies();
-    }
-
-    private static Path beside(Path data, String end) {
-        return data.resolveSibling(data.getFileName() + end);
+        copies.removeAll();
     }
 
     /** The one that is under way, or the last one since the start. */
@@ -113,11 +90,6 @@ public final class Rehearsals implements AutoCloseable {
                             "A rehearsal of %s is under way; wait for it, or end it."
                                     .formatted(known.by()));
                 });
-        if (!engine.isInFile()) {
-            throw new RehearsalException(
-                    "A rehearsal works on a copy of a data file, and the data is in %s. Move a copy to a file (sandpiper move), serve that beside, and rehearse there."
-                            .formatted(engine.storedIn()));
-        }
         var preview = engine.releases().preview();
         if (preview.hasErrors()) {
             throw new RehearsalException("The draft has errors; mend them first.");
@@ -126,7 +98,7 @@ public final class Rehearsals implements AutoCloseable {
             throw new RehearsalException("The draft is the same as the live release.");
         }
         stop(thread);
-        requireRoom();
+        copies.requireRoom(host.hasCalls());
         var progress = new Progress(clock.instant(), actor.name(), engine.live().number());
         last = progress;
         thread =
@@ -135,24 +107,6 @@ public final class Rehearsals implements AutoCloseable {
                         .name("sandpiper-rehearsal")
                         .start(() -> run(progress, actor));
         return progress.report();
-    }
-
-    private void requireRoom() {
-        try {
-            // Replaying needs another copy, which grows only by what is played.
-            int times = host.hasCalls() ? TIMES_THE_DATA + 1 : TIMES_THE_DATA;
-            long needed = times * Files.size(data);
-            long free = Files.getFileStore(data).getUsableSpace();
-            if (free < needed) {
-                throw new RehearsalException(
-                        "A rehearsal needs %,d MB beside the data, and %,d MB are free."
-                                .formatted(needed >> 20, free >> 20));
-            }
-        } catch (IOException e) {
-            throw new RehearsalException(
-                    "Whether there is room for a copy cannot be told: %s"
-                            .formatted(e.getMessage()));
-        }
     }
 
     /** Ends the one that is under way or served; tells whether there was one. */
@@ -190,7 +144,7 @@ public final class Rehearsals implements AutoCloseable {
             why = rehearsed(progress, actor);
         } finally {
             // Who hears that it is over finds nothing left of it.
-            removeCopies();
+            copies.removeAll();
             progress.over(why);
         }
     }
@@ -199,14 +153,15 @@ public final class Rehearsals implements AutoCloseable {
     private @Nullable String rehearsed(Progress progress, Actor actor) {
         try {
             var start = Instant.now();
-            engine.backUp(copy);
+            long bytes = copies.make();
             requireNotEnded();
-            if (host.hasCalls()) {
-                Files.copy(copy, before, StandardCopyOption.REPLACE_EXISTING);
+            boolean replaying = host.hasCalls();
+            if (replaying) {
+                copies.makeBefore();
             }
-            progress.copied(Files.size(copy), since(start));
+            progress.copied(bytes, since(start));
             int changes;
-            try (var storage = opener.apply(copy);
+            try (var storage = copies.open();
                     var writer = Writer.of(storage, LONGEST_QUEUE, WriteMetrics.NONE)) {
                 var drafts = new Drafts(storage, writer, clock);
                 try (var releases = new Releases(storage, drafts, writer, clock, seeds(storage))) {
@@ -218,10 +173,10 @@ public final class Rehearsals implements AutoCloseable {
                     }
                 }
             }
-            return serve(progress, changes);
+            return serve(progress, changes, replaying);
         } catch (InterruptedException _) {
             return progress.report().stage().isOver() ? null : "It was ended.";
-        } catch (IOException | RuntimeException e) {
+        } catch (RuntimeException e) {
             LOG.warn("A rehearsal could not go on", e);
             return String.valueOf(e.getMessage());
         }
@@ -269,22 +224,27 @@ public final class Rehearsals implements AutoCloseable {
         return null;
     }
 
-    private @Nullable String serve(Progress progress, int changes) throws InterruptedException {
+    private @Nullable String serve(Progress progress, int changes, boolean replaying)
+            throws InterruptedException {
         requireNotEnded();
         var report = progress.report();
-        var made = new CopyHost.Copy(copy, report.begun(), changes, report.by());
+        var made = copy(Which.REHEARSED, report, changes);
         try (var served = host.serve(made)) {
-            if (Files.exists(before)) {
+            if (replaying) {
                 progress.replaying();
-                var old = new CopyHost.Copy(before, report.begun(), 0, report.by());
+                var old = copy(Which.BEFORE, report, 0);
                 progress.replayed(host.replay(old, served));
-                remove(before);
+                copies.remove(Which.BEFORE);
             }
             var until = clock.instant().plus(SERVED);
             progress.served(new ServedAt(served.place(), until));
             Thread.sleep(SERVED);
             return null;
         }
+    }
+
+    private CopyHost.Copy copy(Which which, RehearsalReport report, int changes) {
+        return new CopyHost.Copy(copies.place(which), report.begun(), changes, report.by());
     }
 
     /**
@@ -316,20 +276,5 @@ public final class Rehearsals implements AutoCloseable {
 
     private static Duration since(Instant start) {
         return Duration.between(start, Instant.now());
-    }
-
-    private void removeCopies() {
-        remove(copy);
-        remove(before);
-    }
-
-    private static void remove(Path file) {
-        for (var end : new String[] {"", "-wal", "-shm", ".lock", "-journal"}) {
-            try {
-                Files.deleteIfExists(Path.of(file + end));
-            } catch (IOException e) {
-                LOG.warn("{}{} of a rehearsal could not be removed", file, end, e);
-            }
-        }
     }
 }

@@ -77,8 +77,7 @@ public final class DataMove {
                         2,
                         // Everything is read, however long that takes.
                         Duration.ofDays(1),
-                        usual.longestWait()),
-                Clock.systemUTC());
+                        usual.longestWait()));
     }
 
     /** A file that was made for what did not arrive. */

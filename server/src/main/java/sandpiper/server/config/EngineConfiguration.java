@@ -14,6 +14,7 @@ import sandpiper.engine.Tuning;
 import sandpiper.engine.delivery.Backoff;
 import sandpiper.engine.example.Examples;
 import sandpiper.engine.outside.OutsideServices;
+import sandpiper.engine.port.Storage;
 import sandpiper.engine.rehearsal.CopyHost;
 import sandpiper.engine.rehearsal.Rehearsals;
 import sandpiper.server.json.Bounds;
@@ -40,18 +41,24 @@ class EngineConfiguration {
                 new Bounds((int) limits.body().toBytes(), limits.depth(), limits.page()));
     }
 
+    /** The engine closes it. */
+    @Bean(destroyMethod = "")
+    Storage storage(Settings settings, Clock clock) {
+        return DataPlace.open(settings, clock);
+    }
+
     @Bean(destroyMethod = "close")
     Engine engine(
             Settings settings,
-            Clock clock,
+            Storage storage,
             MeterRegistry meters,
             OutsideServices outside,
             Optional<Rehearsed> rehearsed) {
         var limits = settings.limits();
         var engine =
                 new Engine(
-                        DataPlace.open(settings, clock),
-                        clock,
+                        storage,
+                        storage.clock(),
                         new Tuning(
                                 limits.waitingChanges(),
                                 Backoff.OF_HANDLERS,
@@ -82,13 +89,8 @@ class EngineConfiguration {
 
     @Bean(destroyMethod = "close")
     Rehearsals rehearsals(
-            Engine engine, Examples examples, CopyHost host, Settings settings, Clock clock) {
-        return new Rehearsals(
-                engine,
-                examples,
-                copy -> SqliteStorage.open(copy, clock),
-                host,
-                settings.beside().toAbsolutePath());
+            Engine engine, Storage storage, Examples examples, CopyHost host, Settings settings) {
+        return new Rehearsals(engine, examples, DataPlace.copies(settings, engine, storage), host);
     }
 
     @Bean

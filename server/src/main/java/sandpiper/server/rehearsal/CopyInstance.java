@@ -1,14 +1,10 @@
 package sandpiper.server.rehearsal;
 
-import jakarta.servlet.http.HttpSession;
-import java.io.IOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
-import org.apache.catalina.Context;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.WebApplicationType;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
@@ -23,8 +19,8 @@ import org.springframework.core.env.PropertySource;
 import org.springframework.util.ClassUtils;
 import sandpiper.engine.Engine;
 import sandpiper.engine.rehearsal.CopyHost.Copy;
+import sandpiper.engine.signin.OpenSessions;
 import sandpiper.server.security.Admission;
-import sandpiper.server.security.LiveSessions;
 import sandpiper.server.security.SignInFailures;
 import sandpiper.server.settings.Rehearsed;
 import sandpiper.server.settings.Settings;
@@ -36,6 +32,11 @@ import sandpiper.server.settings.Settings;
 final class CopyInstance {
     /** Of the places where requests are worked on, so that the live service keeps most. */
     private static final int SHARE = 4;
+
+    /** Connections to a copy that lies in a database, of which the live service keeps most. */
+    private static final int COPY_READERS = 4;
+
+    private static final int COPY_WRITERS = 2;
 
     private final ServletWebServerApplicationContext live;
     private final Settings settings;
@@ -68,8 +69,7 @@ final class CopyInstance {
                     () -> new Rehearsed(place, copy.made(), copy.changes(), copy.by()));
             beans.registerBean(Admission.class, () -> Admission.asIn(engine));
             beans.registerBean(SignInFailures.class, () -> live.getBean(SignInFailures.class));
-            beans.registerBean(
-                    LiveSessions.class, () -> new LiveSessions(id -> session(hosting, id)));
+            beans.registerBean(OpenSessions.class, engine::sessions);
         });
         return application.run();
     }
@@ -82,7 +82,9 @@ final class CopyInstance {
 
     private Map<String, Object> overrides(Copy copy, String place) {
         var values = new LinkedHashMap<String, Object>();
-        values.put("sandpiper.data", copy.data().toString());
+        values.put("sandpiper.data", copy.data());
+        values.put("sandpiper.database.readers", COPY_READERS);
+        values.put("sandpiper.database.writers", COPY_WRITERS);
         values.put("sandpiper.key-file", settings.key().toAbsolutePath().toString());
         values.put("sandpiper.new", "false");
         values.put("sandpiper.first-password", "");
@@ -107,22 +109,5 @@ final class CopyInstance {
         sources.stream().map(PropertySource::getName).toList().forEach(sources::remove);
         same.forEach(sources::addLast);
         sources.addFirst(new MapPropertySource("rehearsal", overrides));
-    }
-
-    private static Optional<HttpSession> session(TomcatWebServer hosting, String id) {
-        if (!(hosting.getTomcat().getHost().findChild("") instanceof Context context)) {
-            return Optional.empty();
-        }
-        try {
-            var found = context.getManager().findSession(id);
-            if (found == null || !found.isValid()) {
-                return Optional.empty();
-            }
-            found.access();
-            found.endAccess();
-            return Optional.of(found.getSession());
-        } catch (IOException | IllegalStateException _) {
-            return Optional.empty();
-        }
     }
 }

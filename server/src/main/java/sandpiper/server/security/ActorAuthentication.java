@@ -11,22 +11,11 @@ final class ActorAuthentication extends AbstractAuthenticationToken {
     private static final long serialVersionUID = 1L;
 
     private final transient Actor actor;
-    private final @Nullable String stamp;
 
     ActorAuthentication(Actor actor) {
-        this(actor, null);
-    }
-
-    /** {@code stamp} is that of the password a session began with, {@code null} without one. */
-    ActorAuthentication(Actor actor, @Nullable String stamp) {
         super(List.of());
         this.actor = actor;
-        this.stamp = stamp;
         setAuthenticated(true);
-    }
-
-    @Nullable String stamp() {
-        return stamp;
     }
 
     @Override

@@ -23,15 +23,15 @@ import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.access.intercept.AuthorizationFilter;
 import org.springframework.security.web.authentication.WebAuthenticationDetails;
 import org.springframework.security.web.authentication.www.BasicAuthenticationFilter;
-import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.security.web.context.NullSecurityContextRepository;
-import org.springframework.security.web.context.SecurityContextHolderFilter;
 import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.security.web.csrf.CookieCsrfTokenRepository;
 import org.springframework.security.web.csrf.CsrfTokenRequestAttributeHandler;
 import org.springframework.security.web.firewall.StrictHttpFirewall;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter;
+import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.signin.OpenSessions;
 import sandpiper.server.intake.PublicAddress;
 import sandpiper.server.intake.Refusal;
 import sandpiper.server.problem.Problem;
@@ -57,16 +57,22 @@ class SecurityConfiguration {
         return LongPasswords.encoder();
     }
 
+    /** A copy has those of the service it is of: who is signed in there is signed in here. */
     @Bean
-    @ConditionalOnMissingBean(SecurityContextRepository.class)
-    SecurityContextRepository sessions() {
-        return new HttpSessionSecurityContextRepository();
+    @ConditionalOnMissingBean
+    OpenSessions openSessions(Engine engine) {
+        return engine.sessions();
+    }
+
+    @Bean
+    SecurityContextRepository sessions(OpenSessions sessions, Credentials credentials) {
+        return new SessionContexts(sessions, credentials);
     }
 
     @Bean
     @ConditionalOnMissingBean
-    SignInFailures signInFailures() {
-        return new SignInFailures();
+    SignInFailures signInFailures(Engine engine) {
+        return engine.tries().map(SignInFailures::new).orElseGet(SignInFailures::new);
     }
 
     @Bean
@@ -129,7 +135,7 @@ class SecurityConfiguration {
         var path = request.getRequestURI();
         return (Protocol.REST.isAt(path) || Protocol.ODATA.isAt(path))
                 && request.getHeader(HttpHeaders.AUTHORIZATION) != null
-                && request.getRequestedSessionId() == null;
+                && !SessionCookie.isIn(request);
     }
 
     @Bean
@@ -157,8 +163,8 @@ class SecurityConfiguration {
 
     /** Without a session there is nothing that another page could misuse. */
     private static HttpSecurity withoutSession(HttpSecurity http) {
-        return http.csrf(csrf ->
-                csrf.ignoringRequestMatchers(request -> request.getRequestedSessionId() == null));
+        return http.csrf(
+                csrf -> csrf.ignoringRequestMatchers(request -> !SessionCookie.isIn(request)));
     }
 
     /** A message over SOAP may bring its credentials inside, so it is let in to be read. */
@@ -223,8 +229,8 @@ class SecurityConfiguration {
             boolean challenge) {
         var entry = entryPoint(challenge);
         return http.addFilterAfter(
-                        new CurrentUserFilter(credentials), SecurityContextHolderFilter.class)
-                .addFilterAfter(new TemporaryPasswordFilter(credentials), AuthorizationFilter.class)
+                        new TemporaryPasswordFilter(credentials), AuthorizationFilter.class)
+                .sessionManagement(management -> management.disable())
                 .securityContext(context -> context.securityContextRepository(sessions))
                 .csrf(csrf -> guard(csrf, !challenge, isSecure(http)))
                 .exceptionHandling(handling ->

@@ -4,15 +4,19 @@ import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
+import sandpiper.engine.signin.CountedTries;
+import sandpiper.engine.signin.CountedTries.Tries;
 import sandpiper.server.problem.ProblemException;
 
 /**
  * Slows down whoever tries passwords: so many tries of a name from one address, of all names from
  * one address, and, far more, of a name from everywhere. Whoever tries somebody else's name from
  * afar does not lock that person out. A try counts before it is looked at, so that many at once are
- * many. A copy of the service shares them with it, or whoever tries would have two doors. Safe for
- * many threads.
+ * many. A copy of the service shares them with it, and all processes that work on one database do,
+ * or whoever tries would have more doors. Safe for many threads.
  */
 public final class SignInFailures {
     private static final int OF_NAME_HERE = 5;
@@ -23,10 +27,20 @@ public final class SignInFailures {
     /** Names nobody has could be tried without end. Keys are hashes, so each is small. */
     private static final int MOST = 20_000;
 
-    private final Cache<String, Tries> tries =
-            Caffeine.newBuilder().maximumSize(MOST).expireAfterWrite(LOCKED).build();
+    private final CountedTries tries;
 
-    private record Tries(int count, Instant last) {}
+    /** Counts where others count along. */
+    SignInFailures(CountedTries tries) {
+        this.tries = tries;
+    }
+
+    /** Counts for this process alone. */
+    SignInFailures() {
+        Cache<String, Tries> cache =
+                Caffeine.newBuilder().maximumSize(MOST).expireAfterWrite(LOCKED).build();
+        this.tries =
+                (key, change) -> cache.asMap().compute(key, (_, before) -> change.apply(before));
+    }
 
     /**
      * Counts a try of a name.
@@ -41,18 +55,7 @@ public final class SignInFailures {
     }
 
     private void count(String key, int most, Instant now) {
-        var after =
-                tries.asMap()
-                        .compute(
-                                key,
-                                (_, before) ->
-                                        before == null || before.last().plus(LOCKED).isBefore(now)
-                                                ? new Tries(1, now)
-                                                : new Tries(
-                                                        before.count() + 1,
-                                                        before.count() < most
-                                                                ? now
-                                                                : before.last()));
+        var after = Objects.requireNonNull(tries.change(key, before -> counted(before, most, now)));
         if (after.count() > most) {
             var open = after.last().plus(LOCKED);
             throw new ProblemException(
@@ -62,23 +65,32 @@ public final class SignInFailures {
         }
     }
 
+    private static Tries counted(@Nullable Tries before, int most, Instant now) {
+        if (before == null || before.last().plus(LOCKED).isBefore(now)) {
+            return new Tries(1, now);
+        }
+        if (before.count() > most) {
+            return before;
+        }
+        return new Tries(before.count() + 1, before.count() < most ? now : before.last());
+    }
+
     /**
      * A try was right: those of that name from that address are forgotten, and it counts no more.
      */
     void right(String name, String address) {
-        tries.invalidate(here(name, address));
+        tries.change(here(name, address), _ -> null);
         less("a " + address);
         less("n " + Secrets.hash(name));
     }
 
     private void less(String key) {
-        tries.asMap()
-                .computeIfPresent(
-                        key,
-                        (_, before) ->
-                                before.count() <= 1
-                                        ? null
-                                        : new Tries(before.count() - 1, before.last()));
+        tries.change(
+                key,
+                before ->
+                        before == null || before.count() <= 1
+                                ? null
+                                : new Tries(before.count() - 1, before.last()));
     }
 
     private static String here(String name, String address) {

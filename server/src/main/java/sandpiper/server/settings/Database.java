@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.context.properties.bind.DefaultValue;
+import org.springframework.util.unit.DataSize;
 
 /**
  * How a database is reached, where {@code sandpiper.data} names one.
@@ -16,6 +17,7 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
  * @param readers connections that read, at most
  * @param writers connections that write, at most
  * @param patience how long to wait for a connection
+ * @param largestCopy data that may be copied to rehearse on
  */
 public record Database(
         @Nullable String user,
@@ -23,7 +25,8 @@ public record Database(
         @Nullable Path passwordFile,
         @DefaultValue("16") int readers,
         @DefaultValue("8") int writers,
-        @DefaultValue("5s") Duration patience) {
+        @DefaultValue("5s") Duration patience,
+        @DefaultValue("2GB") DataSize largestCopy) {
     public Database {
         Settings.within("database.readers", readers, 1, 1_000);
         Settings.within("database.writers", writers, 2, 1_000);

@@ -17,6 +17,7 @@ import jakarta.servlet.Filter;
 import jakarta.servlet.http.Cookie;
 import jakarta.servlet.http.HttpServletRequest;
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 import java.util.Base64;
 import java.util.List;
 import java.util.Map;
@@ -37,12 +38,9 @@ import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
 import org.springframework.mock.web.MockHttpServletResponse;
-import org.springframework.mock.web.MockHttpSession;
 import org.springframework.mock.web.MockServletContext;
 import org.springframework.security.config.annotation.web.configuration.EnableWebSecurity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
-import org.springframework.security.core.context.SecurityContextImpl;
-import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.test.web.servlet.MockMvc;
 import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder;
 import org.springframework.test.web.servlet.setup.MockMvcBuilders;
@@ -51,6 +49,8 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.context.support.AnnotationConfigWebApplicationContext;
 import org.springframework.web.servlet.config.annotation.EnableWebMvc;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.signin.OpenSession;
+import sandpiper.engine.signin.OpenSessions;
 import sandpiper.server.intake.PublicAddress;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.settings.SomeSettings;
@@ -63,6 +63,7 @@ class SecurityChainsTest {
     private static final Credentials CREDENTIALS = mock();
     private static final AccessTokens TOKENS = mock();
     private static final RateLimits LIMITS = mock();
+    private static final OpenSessions SESSIONS = mock();
 
     private static final AnnotationConfigWebApplicationContext CONTEXT =
             new AnnotationConfigWebApplicationContext();
@@ -86,6 +87,16 @@ class SecurityChainsTest {
         @Bean
         RateLimits limits() {
             return LIMITS;
+        }
+
+        @Bean
+        OpenSessions openSessions() {
+            return SESSIONS;
+        }
+
+        @Bean
+        SignInFailures signInFailures() {
+            return new SignInFailures();
         }
 
         @Bean
@@ -129,7 +140,7 @@ class SecurityChainsTest {
 
     @BeforeEach
     void known() {
-        reset(CREDENTIALS, TOKENS, LIMITS);
+        reset(CREDENTIALS, TOKENS, LIMITS, SESSIONS);
         when(CREDENTIALS.client(anyString(), anyString(), anyString()))
                 .thenReturn(Optional.empty());
         when(CREDENTIALS.user(anyString(), anyString(), anyString())).thenReturn(Optional.empty());
@@ -137,6 +148,18 @@ class SecurityChainsTest {
         when(CREDENTIALS.user(eq("ann"), eq("tide"), anyString())).thenReturn(Optional.of(ANN));
         when(CREDENTIALS.client("tug")).thenReturn(Optional.of(TUG));
         when(CREDENTIALS.signedIn("ann", "stamp")).thenReturn(Optional.of(ANN));
+        when(SESSIONS.find(anyString())).thenReturn(Optional.empty());
+        when(SESSIONS.find(Secrets.hash("open")))
+                .thenReturn(
+                        Optional.of(
+                                new OpenSession(
+                                        "1",
+                                        "ann",
+                                        "stamp",
+                                        "",
+                                        "",
+                                        Instant.now(),
+                                        Instant.now())));
         when(TOKENS.client(anyString())).thenReturn(Optional.empty());
         when(TOKENS.client("good")).thenReturn(Optional.of("tug"));
     }
@@ -167,23 +190,9 @@ class SecurityChainsTest {
         return answer(request);
     }
 
-    /** As the cookie of a session does it. */
     private static MockHttpServletRequestBuilder withSession(
             MockHttpServletRequestBuilder request) {
-        var session = session();
-        return request.session(session)
-                .with(made -> {
-                    made.setRequestedSessionId(session.getId());
-                    return made;
-                });
-    }
-
-    private static MockHttpSession session() {
-        var session = new MockHttpSession();
-        session.setAttribute(
-                HttpSessionSecurityContextRepository.SPRING_SECURITY_CONTEXT_KEY,
-                new SecurityContextImpl(new ActorAuthentication(ANN, "stamp")));
-        return session;
+        return request.cookie(new Cookie("SANDPIPER", "open"));
     }
 
     @ParameterizedTest

@@ -4,11 +4,13 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.sql.Statement;
 import sandpiper.store.table.Sql;
 import sandpiper.store.table.TableStatements;
+import sandpiper.store.table.Tables;
 
 /**
  * A table that is carried over.
@@ -69,5 +71,22 @@ record MovedTable(String name, List<String> columns, List<String> order) {
                 });
         to.runAll(insert, waiting);
         return digest;
+    }
+
+    /** Copies its rows from another schema of the same database. */
+    void copyWithin(SqlSession session, String schema) {
+        var fields = columns.stream().map(Sql::column).toList();
+        session.runOnce(
+                Tables.sql()
+                        .insertInto(Sql.table(name), fields)
+                        .select(DSL.select(fields).from(DSL.table(DSL.name(schema, name)))));
+    }
+
+    /** Makes it as it is in another schema of the same database, with its rows. */
+    void remakeWithin(SqlSession session, String schema) {
+        session.runOnce(
+                Tables.sql()
+                        .createTable(Sql.table(name))
+                        .as(DSL.select(DSL.asterisk()).from(DSL.table(DSL.name(schema, name)))));
     }
 }

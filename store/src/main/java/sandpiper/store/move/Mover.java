@@ -1,17 +1,14 @@
 package sandpiper.store.move;
 
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Set;
 import org.jooq.impl.DSL;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.StorageException;
 import sandpiper.model.check.Definitions;
 import sandpiper.model.release.Release;
-import sandpiper.store.schema.RowNumbers;
 import sandpiper.store.schema.SchemaChanger;
 import sandpiper.store.sql.Dialect;
 import sandpiper.store.sql.SqlSession;
@@ -24,25 +21,6 @@ import sandpiper.store.table.Tables;
  * both at the end. Nobody writes to the first meanwhile.
  */
 public final class Mover {
-    private static final String NUMBER = "number";
-
-    /** What is of one process, or tells processes apart. */
-    private static final Set<String> LEFT =
-            Set.of(
-                    "sandpiper_format",
-                    "sandpiper_fence",
-                    "sandpiper_stamp",
-                    "sandpiper_event_arriving");
-
-    /** Tables that others refer to. */
-    private static final List<String> FIRST =
-            List.of(
-                    "sandpiper_release",
-                    "sandpiper_role",
-                    "sandpiper_trace",
-                    "sandpiper_event",
-                    "sandpiper_delivery");
-
     private final Storage from;
     private final Storage to;
     private final Listener listener;
@@ -66,10 +44,12 @@ public final class Mover {
     /**
      * Does it.
      *
-     * @throws StorageException when there is something in the other, or what arrived is not the
-     *     same; then nothing of it is kept
+     * @throws StorageException when somebody works on one of them, there is something in the other,
+     *     or what arrived is not the same; then nothing of it is kept
      */
     public Moved move() {
+        requireAlone(from);
+        requireAlone(to);
         settleEvents();
         try (var source = from.begin(true);
                 var target = to.begin(true)) {
@@ -83,9 +63,10 @@ public final class Mover {
                                     .release()
                                     .orElseThrow();
             requireEmpty(written);
-            var tables = tables(read, release);
+            var columns = MovedTables.columns(read);
+            var tables = MovedTables.all(columns, release);
             var sums = new LinkedHashMap<MovedTable, RowDigest>();
-            kept(read, written);
+            kept(columns, written);
             ((SchemaChanger) to.schema())
                     .build(
                             target,
@@ -101,11 +82,26 @@ public final class Mover {
                                                 tables.size());
                                     }));
             compare(written, sums);
-            numberOn(written, tables);
+            MovedTables.numberOn(written, tables);
             ReleaseFence.move(written, number);
             target.commit();
             return new Moved(
                     number, tables.size(), sums.values().stream().mapToLong(RowDigest::rows).sum());
+        }
+    }
+
+    /** What a process of the service writes meanwhile would not go along. */
+    private static void requireAlone(Storage storage) {
+        try (var session = storage.snapshot()) {
+            storage.peers(session).stream()
+                    .filter(one -> !one.own())
+                    .findFirst()
+                    .ifPresent(one -> {
+                        throw new StorageException(
+                                "The service runs on it (%s); end it first. One that was killed is forgotten after a quarter of a minute."
+                                        .formatted(one.name()),
+                                new IllegalStateException());
+                    });
         }
     }
 
@@ -136,80 +132,25 @@ public final class Mover {
         }
     }
 
-    private static Map<String, Map<String, String>> columns(SqlSession session) {
-        Map<String, Map<String, String>> columns = new LinkedHashMap<>();
-        session.list(
-                        session.dialect().schema().columns(),
-                        row -> List.of(row.getString(1), row.getString(2), row.getString(3)))
-                .forEach(one ->
-                        columns.computeIfAbsent(one.get(0), _ -> new LinkedHashMap<>())
-                                .put(one.get(1), one.get(2)));
-        return columns;
-    }
-
-    private static List<MovedTable> tables(SqlSession read, Release release) {
-        var tables = new ArrayList<MovedTable>();
-        var all = columns(read);
-        var own = new ArrayList<>(FIRST);
-        all.keySet().stream()
-                .filter(name -> name.startsWith("sandpiper_"))
-                .filter(name -> !LEFT.contains(name) && !FIRST.contains(name))
-                .forEach(own::add);
-        own.forEach(name -> {
-            var columns = List.copyOf(all.getOrDefault(name, Map.of()).keySet());
-            // Where rows have a number it is theirs alone, or stands behind what it counts in.
-            tables.add(new MovedTable(name, columns, ordered(columns)));
-        });
-        for (var object : release.objects()) {
-            tables.add(
-                    new MovedTable(
-                            Tables.of(object),
-                            Tables.recordColumns(object.fields()),
-                            List.of(Tables.NUMBER)));
-            for (var part : object.parts()) {
-                var columns = new ArrayList<>(Tables.ITEM_COLUMNS);
-                columns.addAll(Tables.columns(part.fields()));
-                tables.add(
-                        new MovedTable(
-                                Tables.of(object, part),
-                                columns,
-                                List.of(Tables.OWNER, Tables.LINE)));
-            }
-        }
+    /** Makes the tables of what is kept aside, which no release has. */
+    private static void kept(Map<String, Map<String, String>> all, SqlSession written) {
+        var schema = written.dialect().schema();
         all.forEach((name, columns) -> {
             if (SqlKept.isTable(name)) {
-                var names = List.copyOf(columns.keySet());
-                tables.add(new MovedTable(name, names, names));
+                var made =
+                        columns.entrySet().stream()
+                                .map(column ->
+                                        written.dialect().render(DSL.name(column.getKey()))
+                                                + " "
+                                                + type(schema, column.getValue()))
+                                .toList();
+                written.runOnce(
+                        "create table %s (%s)"
+                                .formatted(
+                                        written.dialect().render(DSL.name(name)),
+                                        String.join(", ", made)));
             }
         });
-        return tables;
-    }
-
-    /** All columns but those that may be large: rows are told apart by the others. */
-    private static List<String> ordered(List<String> columns) {
-        return columns.stream().filter(name -> !name.equals("content")).toList();
-    }
-
-    /** Makes the tables of what is kept aside, which no release has. */
-    private static void kept(SqlSession read, SqlSession written) {
-        var schema = written.dialect().schema();
-        columns(read)
-                .forEach((name, columns) -> {
-                    if (SqlKept.isTable(name)) {
-                        var made =
-                                columns.entrySet().stream()
-                                        .map(column ->
-                                                written.dialect().render(DSL.name(column.getKey()))
-                                                        + " "
-                                                        + type(schema, column.getValue()))
-                                        .toList();
-                        written.runOnce(
-                                "create table %s (%s)"
-                                        .formatted(
-                                                written.dialect().render(DSL.name(name)),
-                                                String.join(", ", made)));
-                    }
-                });
     }
 
     private static String type(Dialect.Schema schema, String declared) {
@@ -231,16 +172,5 @@ public final class Mover {
                                 "%d and %d rows".formatted(expected.rows(), found.rows())));
             }
         });
-    }
-
-    private static void numberOn(SqlSession written, List<MovedTable> tables) {
-        for (var table : tables) {
-            if (table.columns().contains(Tables.NUMBER) && !SqlKept.isTable(table.name())) {
-                RowNumbers.goOn(written, table.name(), Tables.NUMBER);
-            } else if (table.columns().getFirst().equals(NUMBER)
-                    && !table.name().equals("sandpiper_release")) {
-                RowNumbers.goOn(written, table.name(), NUMBER);
-            }
-        }
     }
 }

@@ -159,6 +159,11 @@ public final class PostgresDatabase implements AutoCloseable {
         try (var statement = connection.createStatement()) {
             statement.execute(
                     "create table if not exists sandpiper_format (number bigint primary key)");
+        } catch (SQLException e) {
+            // Another process that begins at the same moment was first, which is as good.
+            if (!"23505".equals(e.getSQLState()) && !"42P07".equals(e.getSQLState())) {
+                throw e;
+            }
         }
     }
 
@@ -197,6 +202,20 @@ public final class PostgresDatabase implements AutoCloseable {
     /** A write transaction, beside others. */
     public SqlSession write() {
         return SqlSession.writing(new PostgresLink(connection(writers)));
+    }
+
+    /**
+     * A write transaction that reads one state for as long as it lasts, and conflicts with none.
+     */
+    public SqlSession copy() {
+        var connection = connection(writers);
+        try {
+            // The pool puts it back.
+            connection.setTransactionIsolation(Connection.TRANSACTION_REPEATABLE_READ);
+            return SqlSession.writing(new PostgresLink(connection));
+        } catch (SQLException e) {
+            throw PostgresFailures.inWords(e);
+        }
     }
 
     private static Connection connection(HikariDataSource pool) {

@@ -21,8 +21,9 @@ final class PostgresFailures {
             // other, of two that add one key or a link to what goes.
             case "40001", "40P01", "40003", "23505", "23503" ->
                     ConflictException.conflicting(details, e);
-            // A release changed what a statement that was prepared gives.
-            case "0A000", "26000" -> ConflictException.conflicting(details, e);
+            // A release changed what a statement that was prepared gives, or two processes that
+            // begin at one moment make the same table.
+            case "0A000", "26000", "42P07" -> ConflictException.conflicting(details, e);
             case "57014" -> new TooLongException(e);
             case "53100" ->
                     new StorageException(

@@ -35,4 +35,9 @@ public record PostgresSettings(
     public String toString() {
         return url;
     }
+
+    /** The same for another address, with few connections. */
+    public PostgresSettings at(String other) {
+        return new PostgresSettings(other, user, password, 2, 2, longestRead, longestWait);
+    }
 }

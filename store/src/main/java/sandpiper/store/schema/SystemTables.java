@@ -16,7 +16,7 @@ import sandpiper.store.sql.SqlSession;
  * both engines has the same in it.
  */
 public final class SystemTables {
-    private static final int NEWEST = 16;
+    private static final int NEWEST = 17;
     private static final Pattern BETWEEN_STATEMENTS = Pattern.compile(";\\s*(?:\n\n|$)");
 
     private SystemTables() {}
@@ -24,6 +24,11 @@ public final class SystemTables {
     /** The format this version of the service writes. */
     public static int newest() {
         return NEWEST;
+    }
+
+    /** The format the tables have; 0 when there are none. */
+    public static int format(SqlSession session) {
+        return (int) session.number(session.dialect().schema().format());
     }
 
     /** Brings the tables up to this version of the service. */
@@ -34,7 +39,7 @@ public final class SystemTables {
     /** Brings the tables up to a format. */
     static void prepare(SqlSession session, int format) {
         var schema = session.dialect().schema();
-        long there = session.number(schema.format());
+        int there = format(session);
         if (there > NEWEST) {
             throw new StorageException(
                     "The data was written by a newer version of the service (format %d, this one knows %d)."
@@ -44,7 +49,7 @@ public final class SystemTables {
         if (there == format) {
             return;
         }
-        for (int i = Math.max((int) there + 1, schema.firstFormat()); i <= format; i++) {
+        for (int i = Math.max(there + 1, schema.firstFormat()); i <= format; i++) {
             statements(schema, i).forEach(session::runOnce);
         }
         session.runOnce(schema.formatted(format));

@@ -1,8 +1,11 @@
 package sandpiper.store.system;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.util.List;
 import java.util.concurrent.ThreadLocalRandom;
 import org.jooq.impl.DSL;
+import sandpiper.engine.port.StorageException;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.sql.Statement;
 import sandpiper.store.table.Sql;
@@ -20,22 +23,53 @@ public final class ReleaseFence {
 
     private static final TableStatements TABLE = new TableStatements("sandpiper_fence");
     private static final Statement PASS =
-            Sql.statement(TABLE.select("release").where(Sql.is("slot")).forShare());
+            Sql.statement(TABLE.select("release", "format").where(Sql.is("slot")).forShare());
     private static final Statement CLOSE =
-            Sql.statement(TABLE.select("release").orderBy(Sql.number("slot")).forUpdate());
+            Sql.statement(
+                    TABLE.select("release", "format").orderBy(Sql.number("slot")).forUpdate());
+    private static final Statement REFORMAT = TABLE.update(List.of("format"), DSL.noCondition());
     private static final Statement MOVE = TABLE.update(List.of("release"), DSL.noCondition());
 
     private ReleaseFence() {}
 
-    /** Begins a piece of work on whatever release is live. */
-    public static void pass(SqlSession session) {
-        long slot = ThreadLocalRandom.current().nextInt(SLOTS);
-        session.release((int) session.number(PASS, slot));
+    /** What a row says: the live release, and the format of the service's tables. */
+    private record Sign(int release, int format) {
+        static Sign of(ResultSet row) throws SQLException {
+            return new Sign(row.getInt(1), row.getInt(2));
+        }
     }
 
-    /** Begins a release: nobody else writes until it ends. */
-    public static void close(SqlSession session) {
-        session.release(session.list(CLOSE, row -> row.getInt(1)).getFirst());
+    /**
+     * Begins a piece of work on whatever release is live.
+     *
+     * @param format of the service's tables as this process knows them
+     * @throws StorageException when a newer version of the service brought them to another one
+     */
+    public static void pass(SqlSession session, int format) {
+        long slot = ThreadLocalRandom.current().nextInt(SLOTS);
+        enter(session, session.first(PASS, Sign::of, slot).orElseThrow(), format);
+    }
+
+    /** Begins a release: nobody else writes until it ends. Otherwise as {@link #pass}. */
+    public static void close(SqlSession session, int format) {
+        enter(session, session.list(CLOSE, Sign::of).getFirst(), format);
+    }
+
+    private static void enter(SqlSession session, Sign sign, int format) {
+        if (sign.format() != format) {
+            throw new StorageException(
+                    "A newer version of the service works on this database (its tables have format %d, this one knows %d); end this process and start the newer version."
+                            .formatted(sign.format(), format),
+                    new IllegalStateException());
+        }
+        session.release(sign.release());
+    }
+
+    /**
+     * The service's tables have another format now: processes that do not know it write no more.
+     */
+    public static void reformat(SqlSession session, int format) {
+        session.run(REFORMAT, format);
     }
 
     /** Makes another release the live one. */

@@ -134,8 +134,8 @@ public class SessionController {
 
     @Operation(summary = "Sign out")
     @DeleteMapping
-    ResponseEntity<Void> signOut(HttpServletRequest request) {
-        signIn.signOut(request);
+    ResponseEntity<Void> signOut(HttpServletRequest request, HttpServletResponse response) {
+        signIn.signOut(request, response);
         return ResponseEntity.noContent().build();
     }
 }

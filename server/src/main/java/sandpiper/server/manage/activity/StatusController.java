@@ -1,5 +1,6 @@
 package sandpiper.server.manage.activity;
 
+import io.micrometer.core.instrument.MeterRegistry;
 import io.swagger.v3.oas.annotations.Operation;
 import java.util.List;
 import java.util.Objects;
@@ -27,9 +28,11 @@ public class StatusController {
     private static final int LATEST = 12;
 
     private final Engine engine;
+    private final MeterRegistry meters;
 
-    StatusController(Engine engine) {
+    StatusController(Engine engine, MeterRegistry meters) {
         this.engine = engine;
+        this.meters = meters;
     }
 
     /** One object and how many records it has. */
@@ -52,12 +55,31 @@ public class StatusController {
     record FileCount(long files, long bytes) {}
 
     /**
+     * A process of the service that works on the data.
+     *
+     * @param name of its machine, with its number there
+     * @param since in RFC 3339
+     * @param own whether it is the one that answers
+     */
+    record Sharer(String name, String since, boolean own) {}
+
+    /**
+     * Several processes on one database.
+     *
+     * @param conflicts transactions this one did again since others changed the same
+     * @param disconnects transactions this one did again since a connection was lost
+     */
+    record Sharing(List<Sharer> processes, long conflicts, long disconnects) {}
+
+    /**
      * An instance at a glance. {@code storedIn} is what keeps the data, with its version; {@code
-     * release} is 0 before the first; {@code files} is for those alone who see all records.
+     * release} is 0 before the first; {@code sharing} is for data in a database; {@code files} is
+     * for those alone who see all records.
      */
     record Status(
             String version,
             String storedIn,
+            @Nullable Sharing sharing,
             int release,
             int changedFiles,
             int errors,
@@ -90,6 +112,7 @@ public class StatusController {
         return new Status(
                 "0.1.0",
                 engine.storedIn(),
+                engine.isInFile() ? null : sharing(),
                 live.number(),
                 preview.files().size(),
                 errors,
@@ -103,6 +126,19 @@ public class StatusController {
                         .filter(entry -> actor.on(entry.object()).seesAll())
                         .map(this::latest)
                         .toList());
+    }
+
+    private Sharing sharing() {
+        return new Sharing(
+                engine.peers().stream()
+                        .map(one -> new Sharer(one.name(), one.since().toString(), one.own()))
+                        .toList(),
+                counted("sandpiper.commit.conflicts"),
+                counted("sandpiper.commit.disconnects"));
+    }
+
+    private long counted(String name) {
+        return (long) meters.get(name).counter().count();
     }
 
     private FileCount files() {
