@@ -120,4 +120,15 @@ class SignInsTest {
         after(Duration.ofHours(1));
         assertThat(engine.sessions().of("ann")).extracting(OpenSession::id).containsExactly("two");
     }
+
+    @Test
+    void aBrowserMayCallItselfAnything() {
+        var agent = "a\0b \ud83d\udc1f \u0007";
+        engine.sessions()
+                .begin("h1", new OpenSession("one", "ann", "s", "10.0.0.1", agent, BEGUN, BEGUN));
+
+        assertThat(engine.sessions().find("h1").map(OpenSession::agent).orElseThrow())
+                .startsWith("a")
+                .endsWith("b \ud83d\udc1f \u0007");
+    }
 }

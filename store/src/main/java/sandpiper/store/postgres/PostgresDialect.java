@@ -46,6 +46,12 @@ public final class PostgresDialect implements Dialect {
         return PostgresNames.of(name);
     }
 
+    /** It takes every character but U+0000. */
+    @Override
+    public String text(String text) {
+        return text.indexOf('\0') < 0 ? text : text.replace('\0', '\uFFFD');
+    }
+
     @Override
     public StorageException inWords(SQLException failure) {
         return PostgresFailures.inWords(failure);

@@ -26,6 +26,14 @@ public interface Dialect {
      */
     String name(String name);
 
+    /**
+     * A text as the engine takes it. Values of records hold nothing that one of them refuses; what
+     * others sent and is only noted, such as an answer from outside, may.
+     */
+    default String text(String text) {
+        return text;
+    }
+
     /** What a failure means, in words. */
     StorageException inWords(SQLException failure);
 

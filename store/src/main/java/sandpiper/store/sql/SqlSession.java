@@ -221,14 +221,14 @@ public final class SqlSession implements Transaction {
         return found.isEmpty() ? 0 : found.getFirst();
     }
 
-    private static void bind(PreparedStatement statement, @Nullable Object[] values)
+    private void bind(PreparedStatement statement, @Nullable Object[] values)
             throws SQLException {
         for (int i = 0; i < values.length; i++) {
             switch (values[i]) {
                 case null -> statement.setObject(i + 1, null);
                 case Long number -> statement.setLong(i + 1, number);
                 case Integer number -> statement.setInt(i + 1, number);
-                case String text -> statement.setString(i + 1, text);
+                case String text -> statement.setString(i + 1, dialect.text(text));
                 case byte[] bytes -> statement.setBytes(i + 1, bytes);
                 case Boolean flag -> statement.setInt(i + 1, flag ? 1 : 0);
                 case Object other ->
