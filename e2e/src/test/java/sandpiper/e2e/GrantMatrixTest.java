@@ -11,6 +11,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.DynamicTest;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.TestFactory;
 import org.junit.jupiter.api.extension.ExtendWith;
 
@@ -19,6 +20,7 @@ import org.junit.jupiter.api.extension.ExtendWith;
  * record inside and one outside of it, over every protocol: what is granted works, and nothing else
  * does.
  */
+@Tag("each-engine")
 @ExtendWith(Marina.class)
 class GrantMatrixTest {
     private static final String SECRET = "a-secret-of-the-matrix";

@@ -3,6 +3,7 @@ package sandpiper.e2e;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.boot.SpringApplication;
 import sandpiper.testing.PrivatePostgres;
 
 /**
@@ -20,8 +21,17 @@ final class JourneyData {
     /** What {@code --data} says for a file. */
     static String of(Path file) {
         return ON_POSTGRES
-                ? SCHEMAS.computeIfAbsent(file, _ -> PrivatePostgres.shared().schema())
+                ? SCHEMAS.computeIfAbsent(file, _ -> Started.POSTGRES.schema())
                 : file.toString();
+    }
+
+    private static final class Started {
+        private static final PrivatePostgres POSTGRES = PrivatePostgres.start();
+
+        static {
+            // After the services of this process, which would wait for it to come back.
+            SpringApplication.getShutdownHandlers().add(POSTGRES::close);
+        }
     }
 
     /** Its key, which lies beside a file by itself. */

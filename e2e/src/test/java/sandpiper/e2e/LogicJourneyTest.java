@@ -10,11 +10,13 @@ import static sandpiper.e2e.Marina.get;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import tools.jackson.databind.JsonNode;
 
 /** A stay from the first mistake to the pier that closes itself, and why. */
+@Tag("each-engine")
 @ExtendWith(Marina.class)
 class LogicJourneyTest {
     private static final String STAYS = "/api/berth-desk/v1/stays";

@@ -22,6 +22,7 @@ import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.client.AccessCalls;
@@ -190,6 +191,7 @@ class RehearsalJourneyTest {
     }
 
     @Test
+    @Tag("each-engine")
     void whatWouldBeAnsweredOtherwiseIsKnownBeforeTheRelease() throws Exception {
         for (int i = 0; i < 9; i++) {
             assertThat(create("", "A/b", i, i * 3).statusCode()).isEqualTo(201);

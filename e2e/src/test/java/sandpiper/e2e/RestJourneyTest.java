@@ -9,11 +9,13 @@ import static sandpiper.e2e.Marina.get;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import tools.jackson.databind.JsonNode;
 
 /** What an integrator does with the booking site's service. */
+@Tag("each-engine")
 @ExtendWith(Marina.class)
 class RestJourneyTest {
     private static final String STAYS = "/api/berth-desk/v1/stays";

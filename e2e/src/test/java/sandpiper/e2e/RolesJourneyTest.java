@@ -5,12 +5,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.util.concurrent.atomic.AtomicInteger;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** What people see and do by their roles, and how they come and go. */
+@Tag("each-engine")
 @ExtendWith(Marina.class)
 class RolesJourneyTest {
     private static final String CONSULTANT = "consultant:gullhaven";

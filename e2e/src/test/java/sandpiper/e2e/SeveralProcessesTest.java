@@ -3,6 +3,11 @@ package sandpiper.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.net.CookieManager;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -23,6 +28,7 @@ import org.junit.jupiter.api.io.TempDir;
 import sandpiper.client.ManageClient;
 import sandpiper.client.RefusedException;
 import sandpiper.demo.Bookkeeping;
+import sandpiper.demo.Demo;
 import sandpiper.testing.PrivatePostgres;
 import tools.jackson.databind.JsonNode;
 
@@ -162,6 +168,58 @@ class SeveralProcessesTest {
             awaitNothingWaits();
             assertThatAllIsRight(bookkeeping);
         }
+    }
+
+    @Test
+    void peopleAndWhoeverTriesPasswordsMeetTheSameServiceAtEach() throws Exception {
+        try (var bookkeeping = Bookkeeping.start(0);
+                var browser = HttpClient.newBuilder().cookieHandler(new CookieManager()).build()) {
+            start(0, bookkeeping);
+            start(1, bookkeeping);
+            var status = clients[1].get("/manage/v1/status").path("sharing").path("processes");
+            assertThat(status).hasSize(2);
+
+            assertThat(session(browser, 0).statusCode()).isEqualTo(401);
+            assertThat(signIn(browser, 0, Demo.PASSWORD).statusCode()).isEqualTo(200);
+            assertThat(session(browser, 1).statusCode()).as("at the other").isEqualTo(200);
+            services[0].kill();
+            start(0, bookkeeping);
+            assertThat(session(browser, 0).statusCode()).as("started again").isEqualTo(200);
+
+            for (int i = 0; i < 5; i++) {
+                assertThat(signIn(browser, i % 2, "wrong" + i).statusCode()).isEqualTo(401);
+            }
+            assertThat(signIn(browser, 1, "wrong").statusCode()).isEqualTo(429);
+            assertThat(signIn(browser, 0, "wrong").statusCode()).isEqualTo(429);
+        }
+    }
+
+    private HttpResponse<String> session(HttpClient browser, int at) throws Exception {
+        return browser.send(
+                HttpRequest.newBuilder(URI.create(services[at].address() + "/manage/v1/session"))
+                        .build(),
+                HttpResponse.BodyHandlers.ofString());
+    }
+
+    private HttpResponse<String> signIn(HttpClient browser, int at, String password)
+            throws Exception {
+        var cookies = (CookieManager) browser.cookieHandler().orElseThrow();
+        var token =
+                cookies.getCookieStore().getCookies().stream()
+                        .filter(cookie -> cookie.getName().equals("XSRF-TOKEN"))
+                        .findFirst()
+                        .orElseThrow()
+                        .getValue();
+        return browser.send(
+                HttpRequest.newBuilder(URI.create(services[at].address() + "/manage/v1/session"))
+                        .header("Content-Type", "application/json")
+                        .header("X-XSRF-TOKEN", token)
+                        .POST(
+                                HttpRequest.BodyPublishers.ofString(
+                                        "{\"name\": \"%s\", \"password\": \"%s\"}"
+                                                .formatted(Demo.ADMIN, password)))
+                        .build(),
+                HttpResponse.BodyHandlers.ofString());
     }
 
     private void untilMore(int wanted) throws InterruptedException {

@@ -9,6 +9,7 @@ import java.nio.file.StandardCopyOption;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
@@ -17,6 +18,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** The harbour report as the port authority uses it: by generated clients, and by hand. */
+@Tag("each-engine")
 @ExtendWith(Marina.class)
 class SoapJourneyTest {
     private static final String AUTHORITY = "port-authority:tide-tables-2026";

@@ -16,6 +16,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 import java.util.function.Supplier;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -25,6 +26,7 @@ import sandpiper.demo.Bookkeeping.Mode;
 import tools.jackson.databind.JsonNode;
 
 /** Events on their way out: to the bookkeeping, which is not always well, and through the feed. */
+@Tag("each-engine")
 @ExtendWith(Marina.class)
 class WebhookJourneyTest {
     private static final String RECORDS = "/manage/v1/records/";

@@ -98,6 +98,7 @@ public final class Rehearsals implements AutoCloseable {
             throw new RehearsalException("The draft is the same as the live release.");
         }
         stop(thread);
+        copies.removeAll();
         copies.requireRoom(host.hasCalls());
         var progress = new Progress(clock.instant(), actor.name(), engine.live().number());
         last = progress;

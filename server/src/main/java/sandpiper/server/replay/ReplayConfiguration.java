@@ -15,7 +15,7 @@ class ReplayConfiguration {
     Recordings recordings(Settings settings, Clock clock) {
         var recording = settings.recording();
         return new Recordings(
-                settings.beside().toAbsolutePath(),
+                settings.calls().toAbsolutePath(),
                 recording.bytes().toBytes(),
                 recording.kept(),
                 clock);

@@ -1,10 +1,12 @@
 package sandpiper.server.settings;
 
 import java.net.URI;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.regex.Pattern;
+import java.util.zip.CRC32;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.boot.context.properties.bind.DefaultValue;
@@ -86,6 +88,19 @@ public record Settings(
      */
     public Path beside() {
         return inDatabase() ? Path.of(".sandpiper", "database") : Path.of(data);
+    }
+
+    /**
+     * What the files of recorded calls are called after. Where the data is in a database they lie
+     * beside the key, and no other process of this machine and no copy has the same.
+     */
+    public Path calls() {
+        if (!inDatabase()) {
+            return beside();
+        }
+        var sum = new CRC32();
+        sum.update("%s %d".formatted(data, port).getBytes(StandardCharsets.UTF_8));
+        return key().resolveSibling("%s-%08x".formatted(key().getFileName(), sum.getValue()));
     }
 
     static void within(String setting, long value, long lowest, long highest) {

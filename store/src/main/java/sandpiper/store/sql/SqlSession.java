@@ -221,8 +221,7 @@ public final class SqlSession implements Transaction {
         return found.isEmpty() ? 0 : found.getFirst();
     }
 
-    private void bind(PreparedStatement statement, @Nullable Object[] values)
-            throws SQLException {
+    private void bind(PreparedStatement statement, @Nullable Object[] values) throws SQLException {
         for (int i = 0; i < values.length; i++) {
             switch (values[i]) {
                 case null -> statement.setObject(i + 1, null);
