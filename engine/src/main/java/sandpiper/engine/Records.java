@@ -100,13 +100,13 @@ public final class Records {
     }
 
     /**
-     * Makes the answer to what was done, in the transaction that did it.
+     * Makes the answer to what was done.
      *
      * @param <T> the answer
      */
     @FunctionalInterface
     public interface Answering<T> {
-        /** Called on the writer's thread; what it throws undoes the change. */
+        /** Reads what it needs in a session that sees the change. */
         T make(LiveRelease live, Session session, Outcome.Success done);
     }
 
@@ -119,16 +119,37 @@ public final class Records {
 
     /**
      * The same with an answer about the state that this very change made, whatever others do to the
-     * record right afterwards.
+     * record right afterwards. Where many write at a time a new record is read when it is stored,
+     * which others may have changed by then if they found it: reading it beside others that are
+     * being added would make all but one give way.
+     *
+     * @throws StorageException.Uncertain when it was done and cannot be read
      */
     public <T> Answered<T> write(Function<LiveRelease, Request> request, Answering<T> answering) {
         var answer = new AtomicReference<@Nullable T>();
         var outcome =
                 submissions.write(
                         request,
-                        (now, transaction, done) ->
-                                answer.set(answering.make(now, transaction, done)));
-        return new Answered<>(outcome, answer.get());
+                        (now, transaction, done) -> {
+                            if (!isReadAfterwards(done)) {
+                                answer.set(answering.make(now, transaction, done));
+                            }
+                        });
+        return outcome instanceof Outcome.Success done && isReadAfterwards(done)
+                ? new Answered<>(outcome, answer(done, answering))
+                : new Answered<>(outcome, answer.get());
+    }
+
+    private boolean isReadAfterwards(Outcome.Success done) {
+        return storage.writers() > 1 && done instanceof Outcome.Done made && made.created();
+    }
+
+    private <T> T answer(Outcome.Success done, Answering<T> answering) {
+        try {
+            return read((now, session) -> answering.make(now, session, done));
+        } catch (StorageException e) {
+            throw new StorageException.Uncertain("it is stored: " + e.getMessage(), e);
+        }
     }
 
     /** Hears of each of several changes right after it was made, before the next. */
@@ -273,6 +294,15 @@ public final class Records {
             String key,
             FieldTree tree,
             RecordScope scope) {
+        if (condition(now, object, scope) == null) {
+            var natural =
+                    KeyText.read(object, key)
+                            .flatMap(values ->
+                                    now.records().viewByKey(session, object, values, tree));
+            if (natural.isPresent()) {
+                return natural.map(found -> workedOut(now, session, object, tree, found));
+            }
+        }
         return RecordFinder.find(now.records(), session, object, key)
                 .filter(found -> isWithin(now, session, object, found.number(), scope))
                 .flatMap(found -> view(now, session, object, found.number(), tree));
@@ -316,10 +346,13 @@ public final class Records {
             LiveRelease now, Session session, ObjectType object, long number, FieldTree tree) {
         return now.records()
                 .view(session, object, number, tree)
-                .map(found ->
-                        OnReadFormulas.in(
-                                        now, session, clock.instant(), object, tree, List.of(found))
-                                .getFirst());
+                .map(found -> workedOut(now, session, object, tree, found));
+    }
+
+    private RecordView workedOut(
+            LiveRelease now, Session session, ObjectType object, FieldTree tree, RecordView found) {
+        return OnReadFormulas.in(now, session, clock.instant(), object, tree, List.of(found))
+                .getFirst();
     }
 
     /** One page of a query. */

@@ -4,8 +4,8 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.Function;
-import sandpiper.engine.port.ConflictException;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
@@ -72,11 +72,26 @@ public final class PostgresStorage extends SqlStorage {
                 }
                 session.commit();
                 return;
-            } catch (ConflictException e) {
-                if (tried == PREPARED_AT_MOST) {
+            } catch (StorageException e) {
+                // What another has just made is told in many ways; the next look is another.
+                if (tried == PREPARED_AT_MOST || !pause(e)) {
                     throw e;
                 }
             }
+        }
+    }
+
+    /** Tells whether it came to its end; it does not for what nobody else can have done. */
+    private static boolean pause(StorageException e) {
+        if (e.getCause() instanceof IllegalStateException) {
+            return false;
+        }
+        try {
+            Thread.sleep(ThreadLocalRandom.current().nextLong(50, 300));
+            return true;
+        } catch (InterruptedException _) {
+            Thread.currentThread().interrupt();
+            return false;
         }
     }
 

@@ -41,8 +41,23 @@ public interface RecordStorage {
     /** A whole record with all its line items. */
     Optional<StoredRecord> load(Session session, ObjectType object, long number);
 
+    /**
+     * Whether another record has a value in a field that is unique, as far as is known. What others
+     * add meanwhile may not be seen; it is noticed when both are stored.
+     */
+    default boolean isTaken(Transaction transaction, ObjectType object, Field field, Object value) {
+        return another(transaction, object, List.of(field), List.of(value), -1).isPresent();
+    }
+
     /** A record with the chosen fields only. */
     Optional<RecordView> view(Session session, ObjectType object, long number, FieldTree tree);
+
+    /** The same of the record of a natural key. */
+    default Optional<RecordView> viewByKey(
+            Session session, ObjectType object, List<Object> key, FieldTree tree) {
+        return byKey(session, object, key)
+                .flatMap(found -> view(session, object, found.number(), tree));
+    }
 
     /** One page of the records a query selects. */
     Page page(Session session, Query query);

@@ -45,8 +45,7 @@ public final class NumberSeries {
             var number =
                     numbering.number(
                             day, records.nextInSeries(transaction, object, numbering.series(day)));
-            if (records.another(transaction, object, List.of(field), List.of(number), -1)
-                    .isEmpty()) {
+            if (!records.isTaken(transaction, object, field, number)) {
                 record.slots().set(field, number);
                 given.put(record, number);
                 return;

@@ -22,7 +22,7 @@ public final class PostgresDatabase implements AutoCloseable {
     private static final int OLDEST_VERSION = 14;
 
     /** Connections that draw numbers, which takes a moment. */
-    private static final int DRAWERS = 2;
+    private static final int DRAWERS = 4;
 
     private final HikariDataSource readers;
     private final HikariDataSource writers;
@@ -150,7 +150,7 @@ public final class PostgresDatabase implements AutoCloseable {
                 first(
                         connection,
                         "select min(table_name) from information_schema.tables where table_schema ="
-                                + " current_schema()");
+                                + " current_schema() and table_name <> 'sandpiper_format'");
         if (others != null) {
             throw refused(
                     "The schema %s has tables of another program, such as %s; name an empty one."

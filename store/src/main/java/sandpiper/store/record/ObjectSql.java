@@ -21,6 +21,7 @@ import sandpiper.store.table.Tables;
 final class ObjectSql {
     final Statement byId;
     final Statement load;
+    final Statement loadByKey;
     final Statement insert;
     final Statement delete;
     final Statement keyOf;
@@ -43,6 +44,10 @@ final class ObjectSql {
         insert = table.insertNumbered(Tables.NUMBER, array(columns.subList(1, columns.size())));
         delete = table.delete(Sql.is(Tables.NUMBER));
         var key = object.keyFields();
+        loadByKey =
+                Sql.statement(
+                        table.select(array(columns))
+                                .where(firsts(key).stream().map(Sql::is).toList()));
         keyOf =
                 table.selectBy(
                         Tables.NUMBER, array(key.isEmpty() ? List.of(Tables.ID) : firsts(key)));

@@ -3,11 +3,13 @@ package sandpiper.store.record;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jooq.Query;
 import org.jooq.SortField;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.port.RecordStorage.Referrer;
 import sandpiper.logic.condition.Condition;
 import sandpiper.logic.condition.Selection;
 import sandpiper.model.release.Field;
@@ -129,6 +131,38 @@ final class RecordSelector {
 
     /** A value that may be none. */
     private record Total(@Nullable Object value) {}
+
+    Optional<Referrer> referrer(SqlSession session, ObjectType object, long number, boolean inUse) {
+        for (var inverse : release.referencesTo(object)) {
+            var part = inverse.part();
+            var others =
+                    Tables.sql()
+                            .select(DSL.countDistinct(Sql.column("r", Tables.NUMBER)))
+                            .from(Sql.table(Tables.of(inverse.from())).as(DSL.name("r")));
+            var joined =
+                    part == null
+                            ? others
+                            : others.join(
+                                            Sql.table(Tables.of(inverse.from(), part))
+                                                    .as(DSL.name("i")))
+                                    .on(
+                                            Sql.column("i", Tables.OWNER)
+                                                    .eq(Sql.column("r", Tables.NUMBER)));
+            var where = new ArrayList<org.jooq.Condition>();
+            where.add(Sql.column(part == null ? "r" : "i", inverse.field().name()).eq(number));
+            if (inverse.from().name().equals(object.name())) {
+                where.add(Sql.column("r", Tables.NUMBER).ne(number));
+            }
+            if (inUse) {
+                where.add(Sql.column("r", Tables.RETIRED).eq(DSL.inline(0)));
+            }
+            long count = session.list(joined.where(where), row -> row.getLong(1)).getFirst();
+            if (count > 0) {
+                return Optional.of(new Referrer(inverse.from(), count));
+            }
+        }
+        return Optional.empty();
+    }
 
     private Field last(ObjectType from, List<String> path) {
         return FieldPath.resolve(release, from, path).orElseThrow().last();

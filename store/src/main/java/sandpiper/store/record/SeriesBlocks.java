@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import sandpiper.model.release.ObjectType;
 import sandpiper.store.sql.SqlSession;
@@ -67,5 +68,12 @@ public final class SeriesBlocks implements Series {
             session.commit();
         }
         block.next = block.last - block.size + 1;
+    }
+
+    @Override
+    public <T> T beside(SqlSession session, Function<SqlSession, T> reading) {
+        try (var other = drawing.get()) {
+            return reading.apply(other);
+        }
     }
 }

@@ -9,7 +9,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
-import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.Session;
@@ -32,7 +31,6 @@ import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
 import sandpiper.store.system.SqlFiles;
 import sandpiper.store.table.ColumnValues;
-import sandpiper.store.table.Sql;
 import sandpiper.store.table.Tables;
 
 /** The records of one release. Safe to share between threads; sessions are not. */
@@ -42,7 +40,7 @@ public final class SqlRecords implements RecordStorage {
     private final RecordReader reader;
     private final RecordSelector selector;
     private final Map<String, ObjectSql> statements = new HashMap<>();
-    private final WriterRecordCache atHand = new WriterRecordCache();
+    private final WriterRecordCache ofSoleWriter = new WriterRecordCache();
 
     /** Access to the records of a release, whose numbers are made of what {@code series} gives. */
     public SqlRecords(Release release, Series series) {
@@ -57,12 +55,59 @@ public final class SqlRecords implements RecordStorage {
         return Objects.requireNonNull(statements.get(object.name()));
     }
 
+    /** What a session that writes has at hand; nothing for one that reads. */
+    private @Nullable WriterRecordCache atHand(SqlSession session) {
+        if (session.isSoleWriter()) {
+            return ofSoleWriter;
+        }
+        return session.isWriting() ? session.along(this, WriterRecordCache::new) : null;
+    }
+
+    private void forget(Transaction transaction, ObjectType object, long number) {
+        var sql = SqlSession.of(transaction);
+        var atHand = atHand(sql);
+        if (atHand != null) {
+            atHand.forget(sql, object, number);
+        }
+    }
+
+    private ItemRows items(ObjectType object, Part part) {
+        return new ItemRows(part, of(object).parts.get(part.index()));
+    }
+
     @Override
     public Optional<Found> byKey(Session session, ObjectType object, List<Object> key) {
-        var known = atHand.byKey(SqlSession.of(session), object, key);
-        return known != null
-                ? Optional.of(known)
-                : another(session, object, object.keyFields(), key, -1);
+        var sql = SqlSession.of(session);
+        var atHand = atHand(sql);
+        var known = atHand == null ? null : atHand.byKey(object, key);
+        if (known != null) {
+            return Optional.of(known);
+        }
+        if (atHand == null || sql.isSoleWriter() || !object.parts().isEmpty()) {
+            return another(session, object, object.keyFields(), key, -1);
+        }
+        // Whoever writes and looks for a record needs its values next, and each question is a way
+        // to the database and back.
+        var fields = object.keyFields();
+        var read =
+                sql.first(
+                        of(object).loadByKey,
+                        row -> record(row, object, List.of()),
+                        firsts(fields, key).toArray());
+        read.ifPresent(record -> atHand.keep(sql, object, record));
+        return read.map(record -> new Found(record.number(), record.retired()));
+    }
+
+    /**
+     * Of a value with several columns the first tells: a localised text is unique in its main
+     * language.
+     */
+    private static List<@Nullable Object> firsts(List<Field> fields, List<Object> values) {
+        var bound = new ArrayList<@Nullable Object>();
+        for (int i = 0; i < fields.size(); i++) {
+            bound.add(ColumnValues.split(fields.get(i), values.get(i)).getFirst());
+        }
+        return bound;
     }
 
     @Override
@@ -78,15 +123,18 @@ public final class SqlRecords implements RecordStorage {
             List<Field> fields,
             List<Object> values,
             long except) {
-        var bound = new ArrayList<@Nullable Object>();
-        for (int i = 0; i < fields.size(); i++) {
-            // Of a value with several columns the first tells: a localised text is unique in its
-            // main language.
-            bound.add(ColumnValues.split(fields.get(i), values.get(i)).getFirst());
-        }
+        var bound = firsts(fields, values);
         bound.add(except);
         return SqlSession.of(session)
                 .first(of(object).byFields(fields), SqlRecords::found, bound.toArray());
+    }
+
+    @Override
+    public boolean isTaken(Transaction transaction, ObjectType object, Field field, Object value) {
+        return series.beside(
+                SqlSession.of(transaction),
+                session ->
+                        another(session, object, List.of(field), List.of(value), -1).isPresent());
     }
 
     private static Found found(ResultSet row) throws SQLException {
@@ -96,7 +144,8 @@ public final class SqlRecords implements RecordStorage {
     @Override
     public Optional<List<@Nullable Object>> keyOf(Session session, ObjectType object, long number) {
         var key = object.keyFields();
-        var known = atHand.record(SqlSession.of(session), object, number);
+        var atHand = atHand(SqlSession.of(session));
+        var known = atHand == null ? null : atHand.record(object, number);
         if (known != null && !key.isEmpty()) {
             return Optional.of(
                     key.stream()
@@ -119,7 +168,11 @@ public final class SqlRecords implements RecordStorage {
     @Override
     public Optional<StoredRecord> load(Session session, ObjectType object, long number) {
         var sql = SqlSession.of(session);
-        var known = atHand.record(sql, object, number);
+        var atHand = atHand(sql);
+        if (atHand == null) {
+            return read(sql, object, number);
+        }
+        var known = atHand.record(object, number);
         if (known != null) {
             return Optional.of(known);
         }
@@ -144,21 +197,22 @@ public final class SqlRecords implements RecordStorage {
                                                     Tables.ITEM_COLUMNS.size() + 1)),
                             number));
         }
-        return sql.first(
-                statementsOfObject.load,
-                row ->
-                        new StoredRecord(
-                                row.getLong(1),
-                                ColumnValues.uuid(row.getBytes(2)),
-                                row.getLong(3),
-                                row.getLong(4) != 0,
-                                TemporalType.instant(row.getLong(5)),
-                                row.getString(6),
-                                TemporalType.instant(row.getLong(7)),
-                                row.getString(8),
-                                values(object.fields(), row, Tables.RECORD_COLUMNS.size() + 1),
-                                items),
-                number);
+        return sql.first(statementsOfObject.load, row -> record(row, object, items), number);
+    }
+
+    private static StoredRecord record(
+            ResultSet row, ObjectType object, List<List<StoredItem>> items) throws SQLException {
+        return new StoredRecord(
+                row.getLong(1),
+                ColumnValues.uuid(row.getBytes(2)),
+                row.getLong(3),
+                row.getLong(4) != 0,
+                TemporalType.instant(row.getLong(5)),
+                row.getString(6),
+                TemporalType.instant(row.getLong(7)),
+                row.getString(8),
+                values(object.fields(), row, Tables.RECORD_COLUMNS.size() + 1),
+                items);
     }
 
     private static @Nullable Object[] values(Fields fields, ResultSet row, int first)
@@ -176,6 +230,13 @@ public final class SqlRecords implements RecordStorage {
     public Optional<RecordView> view(
             Session session, ObjectType object, long number, FieldTree tree) {
         return reader.view(SqlSession.of(session), object, number, tree);
+    }
+
+    @Override
+    public Optional<RecordView> viewByKey(
+            Session session, ObjectType object, List<Object> key, FieldTree tree) {
+        return reader.viewByKey(
+                SqlSession.of(session), object, firsts(object.keyFields(), key), tree);
     }
 
     @Override
@@ -234,38 +295,7 @@ public final class SqlRecords implements RecordStorage {
     @Override
     public Optional<Referrer> referrer(
             Session session, ObjectType object, long number, boolean inUse) {
-        for (var inverse : release.referencesTo(object)) {
-            var part = inverse.part();
-            var others =
-                    Tables.sql()
-                            .select(DSL.countDistinct(Sql.column("r", Tables.NUMBER)))
-                            .from(Sql.table(Tables.of(inverse.from())).as(DSL.name("r")));
-            var joined =
-                    part == null
-                            ? others
-                            : others.join(
-                                            Sql.table(Tables.of(inverse.from(), part))
-                                                    .as(DSL.name("i")))
-                                    .on(
-                                            Sql.column("i", Tables.OWNER)
-                                                    .eq(Sql.column("r", Tables.NUMBER)));
-            var where = new ArrayList<org.jooq.Condition>();
-            where.add(Sql.column(part == null ? "r" : "i", inverse.field().name()).eq(number));
-            if (inverse.from().name().equals(object.name())) {
-                where.add(Sql.column("r", Tables.NUMBER).ne(number));
-            }
-            if (inUse) {
-                where.add(Sql.column("r", Tables.RETIRED).eq(DSL.inline(0)));
-            }
-            long count =
-                    SqlSession.of(session)
-                            .list(joined.where(where), row -> row.getLong(1))
-                            .getFirst();
-            if (count > 0) {
-                return Optional.of(new Referrer(inverse.from(), count));
-            }
-        }
-        return Optional.empty();
+        return selector.referrer(SqlSession.of(session), object, number, inUse);
     }
 
     @Override
@@ -285,12 +315,9 @@ public final class SqlRecords implements RecordStorage {
         of(object).files.forEach(field -> SqlFiles.keep(sql, record.values()[field.index()]));
         long number = sql.insert(of(object).insert, values.toArray());
         // Should it be undone, another may come to have its number.
-        atHand.forget(sql, object, number);
+        forget(transaction, object, number);
         for (var part : object.parts()) {
-            var items = record.items().get(part.index());
-            for (int i = 0; i < items.size(); i++) {
-                insertItem(transaction, object, part, number, items.get(i), i);
-            }
+            items(object, part).insertAll(sql, number, record.items().get(part.index()));
         }
         return number;
     }
@@ -299,8 +326,8 @@ public final class SqlRecords implements RecordStorage {
     public void update(
             Transaction transaction, ObjectType object, StoredRecord record, List<Field> changed) {
         var sql = SqlSession.of(transaction);
-        atHand.forget(sql, object, record.number());
-        keepFiles(sql, of(object).files, changed, record.values());
+        forget(transaction, object, record.number());
+        ItemRows.keepFiles(sql, of(object).files, changed, record.values());
         var values = new ArrayList<@Nullable Object>();
         values.add(record.version());
         values.add(record.retired());
@@ -311,15 +338,6 @@ public final class SqlRecords implements RecordStorage {
         sql.run(of(object).update(changed), values.toArray());
     }
 
-    private static void keepFiles(
-            SqlSession sql, List<Field> files, List<Field> changed, @Nullable Object[] values) {
-        for (var field : files) {
-            if (changed.contains(field)) {
-                SqlFiles.keep(sql, values[field.index()]);
-            }
-        }
-    }
-
     @Override
     public void insertItem(
             Transaction transaction,
@@ -328,17 +346,8 @@ public final class SqlRecords implements RecordStorage {
             long owner,
             StoredItem item,
             int position) {
-        var sql = SqlSession.of(transaction);
-        var statementsOfPart = of(object).parts.get(part.index());
-        atHand.forget(sql, object, owner);
-        statementsOfPart.files.forEach(field -> SqlFiles.keep(sql, item.values()[field.index()]));
-        var values = new ArrayList<@Nullable Object>();
-        values.add(owner);
-        values.add(item.line());
-        values.add(position);
-        part.fields()
-                .forEach(field -> ColumnValues.split(field, item.values()[field.index()], values));
-        sql.run(statementsOfPart.insert, values.toArray());
+        forget(transaction, object, owner);
+        items(object, part).insert(SqlSession.of(transaction), owner, item, position);
     }
 
     @Override
@@ -350,22 +359,14 @@ public final class SqlRecords implements RecordStorage {
             StoredItem item,
             int position,
             List<Field> changed) {
-        var sql = SqlSession.of(transaction);
-        var statementsOfPart = of(object).parts.get(part.index());
-        atHand.forget(sql, object, owner);
-        keepFiles(sql, statementsOfPart.files, changed, item.values());
-        var values = new ArrayList<@Nullable Object>();
-        values.add(position);
-        changed.forEach(field -> ColumnValues.split(field, item.values()[field.index()], values));
-        values.add(owner);
-        values.add(item.line());
-        sql.run(statementsOfPart.update(changed), values.toArray());
+        forget(transaction, object, owner);
+        items(object, part).update(SqlSession.of(transaction), owner, item, position, changed);
     }
 
     @Override
     public void deleteItem(
             Transaction transaction, ObjectType object, Part part, long owner, long line) {
-        atHand.forget(SqlSession.of(transaction), object, owner);
+        forget(transaction, object, owner);
         SqlSession.of(transaction).run(of(object).parts.get(part.index()).delete, owner, line);
     }
 
@@ -376,7 +377,7 @@ public final class SqlRecords implements RecordStorage {
 
     @Override
     public void delete(Transaction transaction, ObjectType object, long number) {
-        atHand.forget(SqlSession.of(transaction), object, number);
+        forget(transaction, object, number);
         SqlSession.of(transaction).run(of(object).delete, number);
     }
 

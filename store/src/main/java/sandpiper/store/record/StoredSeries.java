@@ -1,5 +1,6 @@
 package sandpiper.store.record;
 
+import java.util.function.Function;
 import org.jooq.impl.DSL;
 import sandpiper.model.release.ObjectType;
 import sandpiper.store.sql.SqlSession;
@@ -36,5 +37,10 @@ public final class StoredSeries implements Series {
     @Override
     public long next(SqlSession session, ObjectType object, String series) {
         return session.insert(DRAW, object.name(), series, 1L);
+    }
+
+    @Override
+    public <T> T beside(SqlSession session, Function<SqlSession, T> reading) {
+        return reading.apply(session);
     }
 }

@@ -14,7 +14,8 @@ import sandpiper.store.sql.SqlSession;
 
 /**
  * Records the writer loaded of late. Most writes refer to the same few others, and nobody else can
- * change them, so they need not be read again.
+ * change them, so they need not be read again. Where many write at a time each transaction has one
+ * of its own: what it has read stays as it is until it ends, and no longer.
  *
  * <p>A record that is changed is forgotten, and is not kept again before the transaction ends: it
  * may yet be undone. Sessions that read see an earlier state and get nothing from here.
@@ -50,15 +51,12 @@ final class WriterRecordCache {
     }
 
     /** The record of a number, or {@code null} when it has to be read. */
-    @Nullable StoredRecord record(SqlSession session, ObjectType object, long number) {
-        return session.isSoleWriter() ? records.get(new Place(object.name(), number)) : null;
+    @Nullable StoredRecord record(ObjectType object, long number) {
+        return records.get(new Place(object.name(), number));
     }
 
     /** The record of a natural key, or {@code null} when it has to be looked for. */
-    @Nullable Found byKey(SqlSession session, ObjectType object, List<Object> key) {
-        if (!session.isSoleWriter()) {
-            return null;
-        }
+    @Nullable Found byKey(ObjectType object, List<Object> key) {
         var number = numbers.get(new Key(object.name(), key));
         if (number == null) {
             return null;
@@ -71,8 +69,7 @@ final class WriterRecordCache {
 
     /** Keeps a record that was read. */
     void keep(SqlSession session, ObjectType object, StoredRecord record) {
-        if (!session.isSoleWriter()
-                || record.items().stream().anyMatch(WriterRecordCache::isLong)) {
+        if (record.items().stream().anyMatch(WriterRecordCache::isLong)) {
             return;
         }
         var place = new Place(object.name(), record.number());

@@ -5,8 +5,11 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 import org.jooq.Query;
 import org.jooq.Select;
 import org.jspecify.annotations.Nullable;
@@ -26,8 +29,13 @@ public final class SqlSession implements Transaction {
     private final boolean writing;
     private final List<Runnable> afterCommit = new ArrayList<>();
     private int marks;
+
+    /** Whether the last mark is there still, though nobody goes back to it. */
+    private boolean kept;
+
     private boolean open = true;
     private int release = -1;
+    private @Nullable Map<Object, Object> along;
 
     private SqlSession(Link link, boolean writing) {
         this.link = link;
@@ -53,6 +61,27 @@ public final class SqlSession implements Transaction {
     /** Whether it is the one transaction that writes: what it has read stays as it is. */
     public boolean isSoleWriter() {
         return writing && dialect.hasOneWriter();
+    }
+
+    /** Whether it was begun to write. */
+    public boolean isWriting() {
+        return writing;
+    }
+
+    /**
+     * What goes along with this transaction and ends with it.
+     *
+     * @param owner whose it is, told by identity
+     * @param made makes it when there is none yet; always of one type for one owner
+     */
+    @SuppressWarnings("unchecked")
+    public <T> T along(Object owner, Supplier<T> made) {
+        var known = along;
+        if (known == null) {
+            known = new IdentityHashMap<>(4);
+            along = known;
+        }
+        return (T) known.computeIfAbsent(owner, _ -> made.get());
     }
 
     /** The dialect that is spoken. */
@@ -239,6 +268,10 @@ public final class SqlSession implements Transaction {
 
     @Override
     public void mark() {
+        if (kept) {
+            run("release command", NOTHING);
+            kept = false;
+        }
         run("savepoint command", NOTHING);
         marks++;
     }
@@ -257,8 +290,13 @@ public final class SqlSession implements Transaction {
 
     @Override
     public void keepSinceMark() {
-        run("release command", NOTHING);
         marks--;
+        if (marks == 0) {
+            // Most often the end of the transaction is next, which takes it along.
+            kept = true;
+        } else {
+            run("release command", NOTHING);
+        }
     }
 
     @Override

@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executors;
@@ -50,11 +51,12 @@ class ProcessRegisterTest {
     void manyMayBeginAtOneMomentOnNothing() throws Exception {
         try (var starting = Executors.newFixedThreadPool(4)) {
             Callable<PostgresStorage> start = () -> PostgresStorage.open(settings);
-            var all = starting.invokeAll(List.of(start, start, start, start));
-            assertThat(peers(all.getFirst().get())).hasSize(4);
-            for (var one : all) {
-                one.get().close();
+            var all = new ArrayList<PostgresStorage>();
+            for (var one : starting.invokeAll(List.of(start, start, start, start))) {
+                all.add(one.get());
             }
+            assertThat(peers(all.getFirst())).hasSize(4);
+            all.forEach(PostgresStorage::close);
         }
     }
 
