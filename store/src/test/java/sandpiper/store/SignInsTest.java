@@ -13,7 +13,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.Engine;
-import sandpiper.engine.signin.OpenSession;
+import sandpiper.engine.access.OpenSession;
 
 /** Sessions of people, as they are kept. */
 class SignInsTest {

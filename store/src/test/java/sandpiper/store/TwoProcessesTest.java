@@ -22,6 +22,8 @@ import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
+import sandpiper.engine.access.CountedTries.Tries;
+import sandpiper.engine.access.OpenSession;
 import sandpiper.engine.command.Expected;
 import sandpiper.engine.command.Outcome;
 import sandpiper.engine.command.RecordCommand;
@@ -30,8 +32,6 @@ import sandpiper.engine.definition.ReleasePreview;
 import sandpiper.engine.definition.Releases;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.release.LiveRelease;
-import sandpiper.engine.signin.CountedTries.Tries;
-import sandpiper.engine.signin.OpenSession;
 import sandpiper.store.postgres.PostgresSettings;
 import sandpiper.testing.PrivatePostgres;
 

@@ -3,8 +3,8 @@ package sandpiper.engine.port;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import sandpiper.engine.signin.CountedTries.Tries;
-import sandpiper.engine.signin.OpenSession;
+import sandpiper.engine.access.CountedTries.Tries;
+import sandpiper.engine.access.OpenSession;
 
 /** Sessions of people, by the hash of the token their cookie holds, and counts of tries. */
 public interface SignInStorage {

@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
+import sandpiper.engine.access.OpenSession;
 import sandpiper.engine.port.SignInStorage;
 import sandpiper.engine.port.Transaction;
 import sandpiper.engine.writer.Transactions;

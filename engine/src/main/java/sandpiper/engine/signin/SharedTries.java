@@ -3,6 +3,7 @@ package sandpiper.engine.signin;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
+import sandpiper.engine.access.CountedTries;
 import sandpiper.engine.port.SignInStorage;
 import sandpiper.engine.writer.Transactions;
 

@@ -7,7 +7,7 @@ import org.springframework.security.core.context.SecurityContext;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.web.context.HttpRequestResponseHolder;
 import org.springframework.security.web.context.SecurityContextRepository;
-import sandpiper.engine.signin.OpenSession;
+import sandpiper.engine.access.OpenSession;
 import sandpiper.engine.signin.OpenSessions;
 
 /**

@@ -10,7 +10,7 @@ import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
 import sandpiper.engine.Engine;
 import sandpiper.engine.access.Actor;
-import sandpiper.engine.signin.OpenSession;
+import sandpiper.engine.access.OpenSession;
 import sandpiper.engine.signin.OpenSessions;
 import sandpiper.server.intake.PublicAddress;
 

@@ -7,8 +7,8 @@ import java.time.Instant;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
-import sandpiper.engine.signin.CountedTries;
-import sandpiper.engine.signin.CountedTries.Tries;
+import sandpiper.engine.access.CountedTries;
+import sandpiper.engine.access.CountedTries.Tries;
 import sandpiper.server.problem.ProblemException;
 
 /**

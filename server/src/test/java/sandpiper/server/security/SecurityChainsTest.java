@@ -49,7 +49,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.context.support.AnnotationConfigWebApplicationContext;
 import org.springframework.web.servlet.config.annotation.EnableWebMvc;
 import sandpiper.engine.access.Actor;
-import sandpiper.engine.signin.OpenSession;
+import sandpiper.engine.access.OpenSession;
 import sandpiper.engine.signin.OpenSessions;
 import sandpiper.server.intake.PublicAddress;
 import sandpiper.server.problem.ProblemException;

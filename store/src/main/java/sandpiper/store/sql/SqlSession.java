@@ -7,7 +7,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.IdentityHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
 import org.jooq.Query;
@@ -35,7 +34,7 @@ public final class SqlSession implements Transaction {
 
     private boolean open = true;
     private int release = -1;
-    private @Nullable Map<Object, Object> along;
+    private @Nullable IdentityHashMap<Object, Object> along;
 
     private SqlSession(Link link, boolean writing) {
         this.link = link;

@@ -13,7 +13,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import sandpiper.engine.access.Actor;
-import sandpiper.engine.signin.OpenSession;
+import sandpiper.engine.access.OpenSession;
 import sandpiper.engine.signin.OpenSessions;
 import sandpiper.server.problem.ProblemException;
 import sandpiper.server.security.SignIn;

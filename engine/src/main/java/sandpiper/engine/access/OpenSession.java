@@ -1,4 +1,4 @@
-package sandpiper.engine.signin;
+package sandpiper.engine.access;
 
 import java.time.Instant;
 
