@@ -3,7 +3,6 @@ package sandpiper.e2e;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
-import org.springframework.boot.SpringApplication;
 import sandpiper.testing.PrivatePostgres;
 
 /**
@@ -29,8 +28,13 @@ final class JourneyData {
         private static final PrivatePostgres POSTGRES = PrivatePostgres.start();
 
         static {
-            // After the services of this process, which would wait for it to come back.
-            SpringApplication.getShutdownHandlers().add(POSTGRES::close);
+            Runtime.getRuntime()
+                    .addShutdownHook(
+                            new Thread(() -> {
+                                // Else it would wait for the database to come back.
+                                Marina.stop();
+                                POSTGRES.close();
+                            }));
         }
     }
 

@@ -72,6 +72,13 @@ final class Marina implements BeforeAllCallback {
         demo.connect(tides);
     }
 
+    /** Stops the service, if it was started; for the end of the process. */
+    static synchronized void stop() {
+        if (running != null) {
+            running.close();
+        }
+    }
+
     /** The made-up service of the harbour office that gives tides and rates. */
     static TideTable tides() {
         return tides;
