@@ -110,44 +110,20 @@ final class RecordReader {
     Optional<RecordView> view(SqlSession session, ObjectType object, long number, FieldTree tree) {
         var plan =
                 plans.computeIfAbsent(
-                        "one#" + object.name() + '#' + tree.shape(),
-                        _ -> one(object, List.of(Tables.NUMBER), tree));
-        return viewed(session, plan, number);
-    }
-
-    /** {@code key} has the value of the first column of each field of the key. */
-    Optional<RecordView> viewByKey(
-            SqlSession session, ObjectType object, List<@Nullable Object> key, FieldTree tree) {
-        var plan =
-                plans.computeIfAbsent(
-                        "key#" + object.name() + '#' + tree.shape(),
-                        _ ->
-                                one(
-                                        object,
-                                        object.keyFields().stream()
-                                                .map(field -> Tables.columns(field).getFirst())
-                                                .toList(),
-                                        tree));
-        return viewed(session, plan, key.toArray());
-    }
-
-    private static Optional<RecordView> viewed(
-            SqlSession session, Plan plan, @Nullable Object... values) {
-        return session.first(plan.page(), row -> head(row, plan), values)
+                        "one#" + object.name() + '#' + tree.shape(), _ -> one(object, tree));
+        return session.first(plan.page(), row -> head(row, plan), number)
                 .map(head -> withItems(session, plan.parts(), List.of(head)).getFirst());
     }
 
-    /** Reads the record whose columns have values that are bound. */
-    private Plan one(ObjectType object, List<String> by, FieldTree tree) {
+    private Plan one(ObjectType object, FieldTree tree) {
         var joins = new Joins(release, Tables.of(object));
         var head = headColumns(joins, tree);
         var columns = columns(joins, head.size() + 1, tree);
         head.addAll(columns.columns());
-        var found =
-                by.stream()
-                        .map(column -> joins.column(ColumnRef.own(column)).eq(Sql.value()))
-                        .toList();
-        var statement = Sql.statement(Tables.sql().select(head).from(joins.from()).where(found));
+        var number = joins.column(ColumnRef.own(Tables.NUMBER));
+        var statement =
+                Sql.statement(
+                        Tables.sql().select(head).from(joins.from()).where(number.eq(Sql.value())));
         return new Plan(
                 statement,
                 statement,
