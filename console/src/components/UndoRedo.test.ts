@@ -1,3 +1,4 @@
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import { mount } from '@vue/test-utils'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { ref } from 'vue'
@@ -22,7 +23,7 @@ function press(target: EventTarget, shiftKey = false) {
 }
 
 describe('undo and redo', () => {
-  const mounted = () => mount(UndoRedo, { attachTo: document.body })
+  const mounted = () => mount(UndoRedo, { attachTo: document.body, global: { plugins: [VueQueryPlugin] } })
   let wrapper: ReturnType<typeof mounted>
 
   afterEach(() => {

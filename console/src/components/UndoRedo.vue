@@ -1,15 +1,18 @@
 <script setup lang="ts">
 import { RedoOutlined, UndoOutlined } from '@ant-design/icons-vue'
+import { useQueryClient } from '@tanstack/vue-query'
 import { Button, Tooltip, message as toast } from 'ant-design-vue'
 import { onBeforeUnmount, onMounted } from 'vue'
 import { useJournal } from '@/composables/journal'
 
 /** Takes back and does again what was changed in the draft, also by Ctrl-Z and Ctrl-Shift-Z beside an input. */
 const { undo, redo, canUndo, canRedo, nextUndo, nextRedo } = useJournal()
+const queries = useQueryClient()
 
 async function run(what: () => Promise<void>) {
   try {
     await what()
+    await queries.invalidateQueries()
   } catch (error) {
     void toast.error((error as Error).message)
   }

@@ -1,29 +1,42 @@
-import { VueQueryPlugin } from '@tanstack/vue-query'
+import { QueryClient, useQuery, VueQueryPlugin } from '@tanstack/vue-query'
 import { flushPromises, mount } from '@vue/test-utils'
+import { message as toast } from 'ant-design-vue'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { computed, defineComponent, h, ref } from 'vue'
 import { keepFile } from '@/api/draft'
 import { ApiProblem } from '@/api/http'
 import { useDraftFile } from './draftFile'
+import { forgetJournal, useJournal } from './journal'
+import { useDraft } from './model'
 
 vi.mock('@/api/draft', () => ({ keepFile: vi.fn() }))
-const draft = ref({ files: [{ path: 'a/b.yaml', text: 'one' }], diagnostics: [], sealed: [] as string[] })
-vi.mock('./model', () => ({ useDraft: () => ({ data: draft }) }))
+/** What the service has. */
+let files: Record<string, string> = {}
+const draft = () => ({
+  files: Object.entries(files).map(([path, text]) => ({ path, text })),
+  diagnostics: [],
+  sealed: [] as string[],
+})
+vi.mock('./model', () => ({
+  useDraft: () => useQuery({ queryKey: ['draft'], queryFn: draft, initialData: draft, staleTime: Infinity }),
+}))
+const wanted = ref('')
 
 /** What was sent, in order, each to be answered when a test wants it. */
-let sent: { text: string; base?: string; done: () => void; fail: (status: number) => void }[] = []
+let sent: { path: string; text: string; base?: string; done: () => void; fail: (status: number) => void }[] =
+  []
 
 function open() {
   let file!: ReturnType<typeof useDraftFile>
-  const opened = computed(() => draft.value.files[0])
   mount(
     defineComponent({
       setup() {
-        file = useDraftFile(opened)
+        const { data } = useDraft()
+        file = useDraftFile(computed(() => data.value?.files.find((one) => one.path === wanted.value)))
         return () => h('div')
       },
     }),
-    { global: { plugins: [VueQueryPlugin] } },
+    { global: { plugins: [[VueQueryPlugin, { queryClient: new QueryClient() }]] } },
   )
   return file
 }
@@ -32,14 +45,20 @@ describe('a file of the draft that is edited', () => {
   beforeEach(() => {
     vi.useFakeTimers()
     sent = []
-    draft.value = { ...draft.value, files: [{ path: 'a/b.yaml', text: 'one' }] }
+    wanted.value = 'a/b.yaml'
+    files = { 'a/b.yaml': 'one', 'a/c.yaml': 'other' }
+    forgetJournal()
     vi.mocked(keepFile).mockImplementation(
-      (_, text, base) =>
+      (path, text, base) =>
         new Promise((resolve, reject) =>
           sent.push({
+            path,
             text,
             base,
-            done: () => resolve([]),
+            done: () => {
+              files[path] = text
+              resolve([])
+            },
             fail: (status) => reject(new ApiProblem({ title: '', status, detail: `refused with ${status}` })),
           }),
         ),
@@ -49,6 +68,14 @@ describe('a file of the draft that is edited', () => {
   const pause = async () => {
     await vi.advanceTimersByTimeAsync(400)
     await flushPromises()
+  }
+  /** Until everything that is sent is answered. */
+  const answered = async () => {
+    for (let answer = 0; ; answer++) {
+      await pause()
+      if (answer === sent.length) return
+      sent[answer].done()
+    }
   }
 
   it('is kept a moment after somebody stops typing, with the text it began with', async () => {
@@ -116,6 +143,55 @@ describe('a file of the draft that is edited', () => {
     expect(sent[2]).toMatchObject({ text: 'three', base: 'one' })
     sent[2].done()
     await flushPromises()
+    expect(file.state.value).toBe('kept')
+  })
+
+  it('is as undo and redo make it at once, under what is changed next', async () => {
+    const file = open()
+    const journal = useJournal()
+    file.change('two')
+    await answered()
+    const both = [journal.undo(), journal.redo()]
+    file.change('two and more')
+    await answered()
+    await Promise.all(both)
+    expect(file.text.value).toBe('two and more')
+    expect(sent.at(-1)).toMatchObject({ text: 'two and more' })
+    expect(file.state.value).toBe('kept')
+    void journal.undo()
+    expect(file.text.value).toBe('two')
+    await answered()
+  })
+
+  it('is kept when another is opened a moment after, and is there again as it was left', async () => {
+    const file = open()
+    file.change('two')
+    wanted.value = 'a/c.yaml'
+    await flushPromises()
+    expect(file.text.value).toBe('other')
+    expect(sent).toMatchObject([{ path: 'a/b.yaml', text: 'two', base: 'one' }])
+    file.change('other one')
+    await pause()
+    expect(sent).toHaveLength(1)
+    sent[0].done()
+    await flushPromises()
+    expect(sent[1]).toMatchObject({ path: 'a/c.yaml', text: 'other one', base: 'other' })
+    wanted.value = 'a/b.yaml'
+    await flushPromises()
+    expect(file.text.value).toBe('two')
+    sent[1].done()
+    await flushPromises()
+  })
+
+  it('says so when it is refused after another was opened', async () => {
+    const said = vi.spyOn(toast, 'error').mockReturnValue(undefined as never)
+    const file = open()
+    file.change('two')
+    wanted.value = 'a/c.yaml'
+    await flushPromises()
+    sent[0].fail(409)
+    await flushPromises()
+    expect(said).toHaveBeenCalledWith('a/b.yaml is not kept: refused with 409')
     expect(file.state.value).toBe('kept')
   })
 })

@@ -1,6 +1,7 @@
 import { readonly, ref } from 'vue'
 import { api, unwrap, type Me } from '@/api/client'
 import { ApiProblem, onSessionEnded } from '@/api/http'
+import { forgetJournal } from './journal'
 
 const me = ref<Me | null>(null)
 let asked = false
@@ -24,7 +25,9 @@ export function useSession() {
   }
 
   async function signIn(name: string, password: string) {
+    const before = me.value?.name
     me.value = await unwrap(api.POST('/manage/v1/session', { body: { name, password } }))
+    if (me.value.name !== before) forgetJournal()
     asked = true
     ended.value = false
   }
