@@ -294,6 +294,15 @@ public final class Records {
             String key,
             FieldTree tree,
             RecordScope scope) {
+        if (condition(now, object, scope) == null) {
+            var natural =
+                    KeyText.read(object, key)
+                            .flatMap(values ->
+                                    now.records().viewByKey(session, object, values, tree));
+            if (natural.isPresent()) {
+                return natural.map(found -> workedOut(now, session, object, tree, found));
+            }
+        }
         return RecordFinder.find(now.records(), session, object, key)
                 .filter(found -> isWithin(now, session, object, found.number(), scope))
                 .flatMap(found -> view(now, session, object, found.number(), tree));

@@ -52,6 +52,13 @@ public interface RecordStorage {
     /** A record with the chosen fields only. */
     Optional<RecordView> view(Session session, ObjectType object, long number, FieldTree tree);
 
+    /** The same of the record of a natural key. */
+    default Optional<RecordView> viewByKey(
+            Session session, ObjectType object, List<Object> key, FieldTree tree) {
+        return byKey(session, object, key)
+                .flatMap(found -> view(session, object, found.number(), tree));
+    }
+
     /** One page of the records a query selects. */
     Page page(Session session, Query query);
 

@@ -47,8 +47,8 @@ final class RecordReader {
             boolean annotated,
             List<PartPlan> parts) {}
 
-    /** The SQL for the line items of the records of a page. */
-    private record PartPlan(Statement sql, PathColumns columns) {}
+    /** The SQL for the line items of one record, and for those of the records of a page. */
+    private record PartPlan(Statement ofOne, Statement ofMany, PathColumns columns) {}
 
     RecordReader(Release release) {
         this.release = release;
@@ -110,20 +110,44 @@ final class RecordReader {
     Optional<RecordView> view(SqlSession session, ObjectType object, long number, FieldTree tree) {
         var plan =
                 plans.computeIfAbsent(
-                        "one#" + object.name() + '#' + tree.shape(), _ -> one(object, tree));
-        return session.first(plan.page(), row -> head(row, plan), number)
+                        "one#" + object.name() + '#' + tree.shape(),
+                        _ -> one(object, List.of(Tables.NUMBER), tree));
+        return viewed(session, plan, number);
+    }
+
+    /** {@code key} has the value of the first column of each field of the key. */
+    Optional<RecordView> viewByKey(
+            SqlSession session, ObjectType object, List<@Nullable Object> key, FieldTree tree) {
+        var plan =
+                plans.computeIfAbsent(
+                        "key#" + object.name() + '#' + tree.shape(),
+                        _ ->
+                                one(
+                                        object,
+                                        object.keyFields().stream()
+                                                .map(field -> Tables.columns(field).getFirst())
+                                                .toList(),
+                                        tree));
+        return viewed(session, plan, key.toArray());
+    }
+
+    private static Optional<RecordView> viewed(
+            SqlSession session, Plan plan, @Nullable Object... values) {
+        return session.first(plan.page(), row -> head(row, plan), values)
                 .map(head -> withItems(session, plan.parts(), List.of(head)).getFirst());
     }
 
-    private Plan one(ObjectType object, FieldTree tree) {
+    /** Reads the record whose columns have values that are bound. */
+    private Plan one(ObjectType object, List<String> by, FieldTree tree) {
         var joins = new Joins(release, Tables.of(object));
         var head = headColumns(joins, tree);
         var columns = columns(joins, head.size() + 1, tree);
         head.addAll(columns.columns());
-        var number = joins.column(ColumnRef.own(Tables.NUMBER));
-        var statement =
-                Sql.statement(
-                        Tables.sql().select(head).from(joins.from()).where(number.eq(Sql.value())));
+        var found =
+                by.stream()
+                        .map(column -> joins.column(ColumnRef.own(column)).eq(Sql.value()))
+                        .toList();
+        var statement = Sql.statement(Tables.sql().select(head).from(joins.from()).where(found));
         return new Plan(
                 statement,
                 statement,
@@ -157,16 +181,24 @@ final class RecordReader {
                     new PathColumns(
                             release, joins, selected.size() + 1, part.paths(), tree.annotated());
             selected.addAll(columns.columns());
-            var sql =
-                    Sql.statement(
-                            Tables.sql()
-                                    .select(selected)
-                                    .from(joins.from())
-                                    .where(among(owner))
-                                    .orderBy(owner, joins.column(ColumnRef.own(Tables.POSITION))));
-            parts.add(new PartPlan(sql, columns));
+            parts.add(
+                    new PartPlan(
+                            items(joins, selected, owner.eq(Sql.value())),
+                            items(joins, selected, among(owner)),
+                            columns));
         }
         return parts;
+    }
+
+    private static Statement items(Joins joins, List<org.jooq.Field<?>> selected, Condition where) {
+        return Sql.statement(
+                Tables.sql()
+                        .select(selected)
+                        .from(joins.from())
+                        .where(where)
+                        .orderBy(
+                                joins.column(ColumnRef.own(Tables.OWNER)),
+                                joins.column(ColumnRef.own(Tables.POSITION))));
     }
 
     /** That a number is one of those that are bound as one text. */
@@ -217,13 +249,19 @@ final class RecordReader {
         if (parts.isEmpty() || heads.isEmpty()) {
             return heads;
         }
-        var owners =
-                String.join(",", heads.stream().map(head -> Long.toString(head.number())).toList());
+        // One record is found as one, which a database plans without guessing how many there are.
+        boolean isOne = heads.size() == 1;
+        Object owners =
+                isOne
+                        ? heads.getFirst().number()
+                        : String.join(
+                                ",",
+                                heads.stream().map(head -> Long.toString(head.number())).toList());
         var ofParts = new ArrayList<Map<Long, List<ItemView>>>();
         for (var part : parts) {
             var byOwner = new HashMap<Long, List<ItemView>>();
             session.list(
-                    part.sql(),
+                    isOne ? part.ofOne() : part.ofMany(),
                     row ->
                             byOwner.computeIfAbsent(row.getLong(1), _ -> new ArrayList<>())
                                     .add(new ItemView(row.getLong(2), part.columns().read(row))),

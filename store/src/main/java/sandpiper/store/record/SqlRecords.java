@@ -233,6 +233,13 @@ public final class SqlRecords implements RecordStorage {
     }
 
     @Override
+    public Optional<RecordView> viewByKey(
+            Session session, ObjectType object, List<Object> key, FieldTree tree) {
+        return reader.viewByKey(
+                SqlSession.of(session), object, firsts(object.keyFields(), key), tree);
+    }
+
+    @Override
     public Page page(Session session, Query query) {
         return reader.page(SqlSession.of(session), query);
     }
