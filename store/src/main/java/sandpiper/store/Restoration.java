@@ -54,8 +54,14 @@ public final class Restoration {
             if (Files.exists(data) && Files.isSameFile(backup, data)) {
                 throw refused("%s is the data file itself; name the backup.".formatted(backup));
             }
+            var log = Path.of(backup + "-wal");
+            if (Files.exists(log) && Files.size(log) > 0) {
+                throw refused(
+                        "%s has a log beside it (%s): it is a data file that was in use, not a backup. Start a service on it and make one with \"sandpiper backup\"."
+                                .formatted(backup, log.getFileName()));
+            }
             FileModes.makeFolder(folder);
-            Files.deleteIfExists(copy);
+            remove(copy);
             FileModes.make(copy);
             Files.copy(backup, copy, StandardCopyOption.REPLACE_EXISTING);
             FileModes.restrict(copy);
@@ -111,10 +117,12 @@ public final class Restoration {
     }
 
     private static void remove(Path copy) {
-        try {
-            Files.deleteIfExists(copy);
-        } catch (IOException _) {
-            // It is only in the way of the next one, which takes it away.
+        for (var end : new String[] {"", "-wal", "-shm"}) {
+            try {
+                Files.deleteIfExists(Path.of(copy + end));
+            } catch (IOException _) {
+                // It is only in the way of the next one, which takes it away.
+            }
         }
     }
 }

@@ -107,8 +107,8 @@ class FullDiskTest {
                 var made = line.createStatement();
                 var rows =
                         made.executeQuery(
-                                "select tablename from pg_tables where schemaname = current_schema()"
-                                        + " order by tablename")) {
+                                "select tablename from pg_tables where schemaname ="
+                                        + " current_schema() order by tablename")) {
             while (rows.next()) {
                 tables.add(rows.getString(1));
             }
@@ -149,7 +149,8 @@ class FullDiskTest {
             makeRoom(table);
             isDoneAsTheOnly(++poured);
         }
-        assertThat(refused).contains(
+        assertThat(refused)
+                .contains(
                         "Pour",
                         "Tank",
                         "sandpiper_event_arriving",
@@ -160,8 +161,8 @@ class FullDiskTest {
     @Test
     void soIsOneThatIsFullAtTheCommit() throws SQLException {
         sql(
-                "create constraint trigger full_disk after insert on \"Pour\" deferrable initially deferred"
-                        + " for each row execute function no_room()");
+                "create constraint trigger full_disk after insert on \"Pour\" deferrable initially"
+                        + " deferred for each row execute function no_room()");
         assertThatThrownBy(this::pour)
                 .isInstanceOf(StorageException.class)
                 .isNotInstanceOf(StorageException.Uncertain.class)

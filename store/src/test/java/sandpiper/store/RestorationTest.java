@@ -74,6 +74,24 @@ class RestorationTest {
     }
 
     @Test
+    void aDataFileOfAStoppedServiceWillDoAndLeavesNothingBesideTheNewOne() throws IOException {
+        var fresh = folder.resolve("fresh/data.db");
+        restore(data, fresh);
+        try (var files = Files.list(fresh.getParent())) {
+            assertThat(files).containsExactly(fresh);
+        }
+        assertThat(codes(fresh)).containsExactly("B1", "B2");
+    }
+
+    @Test
+    void aFileWhoseChangesStandInItsLogIsNoBackup() throws IOException {
+        Files.writeString(folder.resolve("backup.db-wal"), "changes");
+        assertThatThrownBy(() -> restore(backup, folder.resolve("new.db")))
+                .isInstanceOf(StorageException.class)
+                .hasMessageContaining("not a backup");
+    }
+
+    @Test
     void whatStoodInTheLogOfTheOldFileDoesNotComeToTheNewOne() throws Exception {
         // A service that was killed leaves its log.
         var killed = folder.resolve("killed/data.db");

@@ -3,7 +3,6 @@ package sandpiper.cli.service;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -28,10 +27,13 @@ public final class DemoCommand implements Callable<Integer> {
 
     @Option(
             names = "--data",
-            paramLabel = "FILE",
+            paramLabel = "FILE|URL",
             defaultValue = ".sandpiper/demo.db",
-            description = "The file that holds everything (default: ${DEFAULT-VALUE}).")
-    Path data;
+            description = {
+                "The file that holds everything, or the address of a database, as of serve",
+                "(default: ${DEFAULT-VALUE})."
+            })
+    String data;
 
     @Option(
             names = "--port",
@@ -50,7 +52,7 @@ public final class DemoCommand implements Callable<Integer> {
         // Everybody knows its passwords.
         System.setProperty("sandpiper.address", "127.0.0.1");
         System.setProperty("sandpiper.demo", "true");
-        var running = SandpiperServer.start(new StartOptions(data, port, Demo.PASSWORD));
+        var running = SandpiperServer.start(new StartOptions(data, port, Demo.PASSWORD, null));
         var demo =
                 new Demo(
                         new ManageClient(running.address(), Demo.ADMIN, Demo.PASSWORD),

@@ -25,7 +25,7 @@ import sandpiper.server.config.DataRestoration;
             "  sandpiper restore marina-2026-11-27.db --data trial/data.db"
         })
 public final class RestoreCommand extends AnsweringCommand implements Callable<Integer> {
-    private static final Path USUAL = Path.of(".sandpiper", "data.db");
+    private static final String USUAL = ".sandpiper/data.db";
 
     @Parameters(paramLabel = "FILE", description = "What \"backup\" wrote.")
     Path file;
@@ -37,12 +37,12 @@ public final class RestoreCommand extends AnsweringCommand implements Callable<I
                 "The data file of the service, or a new one (usually SANDPIPER_DATA, or"
                         + " .sandpiper/data.db)."
             })
-    @Nullable Path data;
+    @Nullable String data;
 
     @Override
     public Integer call() {
         var named = System.getenv("SANDPIPER_DATA");
-        var target = data != null ? data : named != null ? Path.of(named) : USUAL;
+        var target = data != null ? data : named != null ? named : USUAL;
         var restored = DataRestoration.restore(file, target);
         out().printf(
                         "%s has what %s had: release %d, %,d bytes.%n",

@@ -40,13 +40,13 @@ public final class DataMove {
      * @throws StorageException that says what is in the way; then everything is as it was
      */
     public static Moved move(String from, String to, @Nullable String password, Listener listener) {
-        if (!isDatabase(from) && !Files.isRegularFile(Path.of(from))) {
-            throw refused("There is no file %s.".formatted(from));
+        if (!DataAddress.isDatabase(from) && !Files.isRegularFile(Path.of(from))) {
+            throw DataAddress.refused("There is no file %s.".formatted(from));
         }
         // Whoever moves is told of tables, not of pools.
         LoggingSystem.get(DataMove.class.getClassLoader())
                 .setLogLevel("com.zaxxer.hikari", LogLevel.WARN);
-        boolean fresh = !isDatabase(to) && !Files.exists(Path.of(to));
+        boolean fresh = !DataAddress.isDatabase(to) && !Files.exists(Path.of(to));
         try (var source = open(from, password);
                 var target = open(to, password)) {
             var moved = new Mover(source, target, listener::moved).move();
@@ -59,12 +59,8 @@ public final class DataMove {
         }
     }
 
-    private static boolean isDatabase(String place) {
-        return place.startsWith(PostgresSettings.PREFIX);
-    }
-
     private static Storage open(String place, @Nullable String password) {
-        if (!isDatabase(place)) {
+        if (!DataAddress.isDatabase(place)) {
             return SqliteStorage.open(Path.of(place), Clock.systemUTC());
         }
         var usual = PostgresSettings.usual(place);
@@ -89,9 +85,5 @@ public final class DataMove {
                 // Nothing is in it.
             }
         }
-    }
-
-    private static StorageException refused(String words) {
-        return new StorageException(words, new IllegalStateException(words));
     }
 }

@@ -21,11 +21,12 @@ public final class DataRestoration {
     /**
      * Puts a backup in the place of the data of an instance that is stopped.
      *
+     * @param data the data file; not a database, which has its own tools
      * @throws sandpiper.engine.port.StorageException when that cannot be, with why; then everything
      *     is as it was
      */
-    public static Restored restore(Path backup, Path data) {
-        var done = Restoration.restore(backup, data, Clock.systemUTC());
+    public static Restored restore(Path backup, String data) {
+        var done = Restoration.restore(backup, DataAddress.file(data), Clock.systemUTC());
         return new Restored(done.release(), done.bytes(), done.before());
     }
 }
