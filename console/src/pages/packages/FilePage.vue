@@ -15,7 +15,9 @@ import { STATE_WORDS, useDraftFile } from '@/composables/draftFile'
 import { useDraft } from '@/composables/model'
 import { definedName, kindOf } from '@/composables/packages'
 import type { Subject } from '@/editor/uses'
+import { readService } from '@/editor/serviceFile'
 import YamlEditor from '@/editor/YamlEditor.vue'
+import { idOf } from '@/pages/services/forms'
 import RenameFile from './RenameFile.vue'
 import VersionsDialog from './VersionsDialog.vue'
 
@@ -46,11 +48,15 @@ const name = computed(() => definedName({ path: props.path, text: text.value }))
 const page = computed(() => {
   if (!name.value) return undefined
   if (kind.value === 'object' || kind.value === 'extension') return `/model/${name.value}`
-  if (kind.value === 'service') return `/services/${name.value}/design`
+  if (kind.value === 'service') return designOf(text.value)
   if (kind.value === 'route') return `/model/routes/${name.value}`
   if (kind.value === 'connection') return `/connections/${name.value}`
   return kind.value === 'requirement' ? '/requirements' : undefined
 })
+function designOf(text: string) {
+  const service = readService(text)
+  return service && `/services/${idOf(service)}/design`
+}
 const renaming = ref<'rename' | 'duplicate'>()
 const looking = ref(false)
 const editor = ref<InstanceType<typeof YamlEditor>>()

@@ -30,8 +30,9 @@ const services = useQuery({
   queryKey: ['services'],
   queryFn: () => unwrap(api.GET('/manage/v1/model/services')),
 })
-const chosen = computed(
-  () => services.data.value?.find((one) => idOf(one) === props.service) ?? services.data.value?.[0],
+/** Without a name in the address, the first. */
+const chosen = computed(() =>
+  props.service ? services.data.value?.find((one) => idOf(one) === props.service) : services.data.value?.[0],
 )
 const tab = ref('fields')
 const { may } = useSession()
@@ -107,7 +108,7 @@ const columnsOf = (resource: ResourceView) => ORDER.filter((one) => one in resou
 <template>
   <div class="page">
     <LoadState :loading="services.isLoading.value" :error="services.error.value" @retry="services.refetch()">
-      <div v-if="!chosen" class="empty">
+      <div v-if="!services.data.value?.length" class="empty">
         <h1 class="none">No service is published yet</h1>
         <p>
           A service lets outside systems and apps read and write records: over REST, OData and SOAP at once.
@@ -150,7 +151,13 @@ const columnsOf = (resource: ResourceView) => ORDER.filter((one) => one in resou
             <span class="quiet">{{ one.name }} v{{ one.version }}, in the draft</span>
           </RouterLink>
         </nav>
-        <section class="main">
+        <section v-if="!chosen" class="main empty">
+          <RouterLink v-if="waiting.some((one) => idOf(one) === service)" :to="`/services/${service}/design`"
+            >{{ service }} waits in the draft; release it to call it</RouterLink
+          >
+          <p v-else>There is no service {{ service }} that is live.</p>
+        </section>
+        <section v-else class="main">
           <div class="page-head">
             <h1>{{ chosen.label }}</h1>
             <Tag color="cyan">v{{ chosen.version }}</Tag>
