@@ -163,7 +163,11 @@ export function useDraftFile(file: Ref<{ path: string; text: string } | undefine
     clearTimeout(timer)
     const left = opened
     opened = nothing()
-    if (!left.isChanged || state.value === 'conflict') return
+    if (!left.isChanged) return
+    if (state.value === 'conflict') {
+      void queries.invalidateQueries({ queryKey: ['draft'] })
+      return
+    }
     queries.setQueryData<Draft>(['draft'], (known) => known && withText(known, left))
     void inTurn(() => send(left, false)).then(() => queries.invalidateQueries({ queryKey: ['draft'] }))
   }
