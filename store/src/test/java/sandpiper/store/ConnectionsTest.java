@@ -15,6 +15,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import sandpiper.engine.command.Outcome;
@@ -246,6 +247,25 @@ class ConnectionsTest {
         await(() -> port.text("Signal", KEY, "remark").equals("sounded"));
         assertThat(port.text("Signal", KEY, "water")).isEqualTo("3.142");
         assertThat(almanac.asked).containsExactly("almanac.depth(North, 1, )");
+    }
+
+    @Test
+    @Tag("postgres")
+    void anAnswerIsNotLostOnAHandlerThatAnotherProcessLooksAt() throws Exception {
+        open();
+        make();
+        almanac.held = new CountDownLatch(1);
+        port.change("Signal", KEY, "remark", "later");
+        await(() -> almanac.asked.size() == 1);
+
+        try (var other = port.storage.begin(false)) {
+            assertThat(port.storage.events().claim(other, 1)).isPresent();
+            almanac.held.countDown();
+            TimeUnit.MILLISECONDS.sleep(300);
+        }
+
+        await(() -> port.text("Signal", KEY, "remark").equals("sounded"));
+        assertThat(almanac.asked).hasSize(1);
     }
 
     @Test

@@ -5,6 +5,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.CompletableFuture;
@@ -85,7 +86,7 @@ final class Reactions {
         for (var delivery : due) {
             if (isFirstOfBatch(delivery, batches)) {
                 begun.add(delivery);
-                running.add(submit(delivery.number(), GivenAnswers.NOTHING));
+                running.add(submit(delivery.number()));
             }
         }
         for (int i = 0; i < running.size(); i++) {
@@ -104,8 +105,18 @@ final class Reactions {
         return begun.add(delivery.target().name());
     }
 
-    private CompletableFuture<Boolean> submit(long delivery, GivenAnswers given) {
-        return writer.submit(transaction -> given.in(() -> run(transaction, delivery)));
+    private CompletableFuture<Boolean> submit(long delivery) {
+        return writer.submit(transaction ->
+                GivenAnswers.NOTHING.in(() -> run(transaction, claimed(transaction, delivery))));
+    }
+
+    /**
+     * The same for what was put off to be answered. Whoever holds it at this moment is waited for:
+     * left alone, it would not be due again before its time is over.
+     */
+    private CompletableFuture<Boolean> submitAnswered(long delivery, GivenAnswers given) {
+        return writer.submit(transaction ->
+                given.in(() -> run(transaction, events().delivery(transaction, delivery))));
     }
 
     private void await(CompletableFuture<Boolean> running, Delivery delivery) {
@@ -142,7 +153,8 @@ final class Reactions {
                 .start(() -> {
                     try {
                         outside.answered(
-                                key, given -> Writer.await(submit(delivery.number(), given)));
+                                key,
+                                given -> Writer.await(submitAnswered(delivery.number(), given)));
                     } catch (IllegalStateException e) {
                         LOG.info("A {} is left for later", delivery.target().written(), e);
                     } catch (RuntimeException e) {
@@ -153,10 +165,7 @@ final class Reactions {
 
     /** Puts off a delivery and its batch; gives what identifies the work, empty when it is done. */
     private String putOff(Transaction transaction, long number) {
-        var found =
-                events().claim(transaction, number)
-                        .filter(one -> one.state() == State.WAITING)
-                        .filter(one -> !one.due().isAfter(clock.instant()));
+        var found = claimed(transaction, number);
         if (found.isEmpty()) {
             return "";
         }
@@ -174,8 +183,14 @@ final class Reactions {
         return "%s of %s".formatted(delivery.target().name(), event.unit());
     }
 
-    private boolean run(Transaction transaction, long number) {
-        var found = events().claim(transaction, number);
+    /** A delivery that is due and that no other process is at. */
+    private Optional<Delivery> claimed(Transaction transaction, long number) {
+        return events().claim(transaction, number)
+                .filter(one -> one.state() == State.WAITING)
+                .filter(one -> !one.due().isAfter(clock.instant()));
+    }
+
+    private boolean run(Transaction transaction, Optional<Delivery> found) {
         if (found.isEmpty() || found.get().state() != State.WAITING) {
             return false;
         }

@@ -174,9 +174,11 @@ final class ParallelWriter implements Writer {
         boolean alone = served != null;
         long start = System.nanoTime();
         int live;
+        boolean followed;
         try (var transaction = storage.begin(alone)) {
             live = storage.release(transaction);
-            if (isFollowed(live)) {
+            followed = isFollowed(live);
+            if (followed) {
                 if (alone) {
                     // Whoever sees the release that this makes waits until it is served.
                     following.lock();
@@ -197,12 +199,15 @@ final class ParallelWriter implements Writer {
                     }
                 }
                 metrics.committed(group.size(), System.nanoTime() - start);
-                group.forEach(Turn::answer);
-                return true;
             }
         }
-        catchUp(live);
-        return false;
+        if (!followed) {
+            catchUp(live);
+            return false;
+        }
+        // Not before the end: who is refused and comes back at once would meet his own locks.
+        group.forEach(Turn::answer);
+        return true;
     }
 
     private boolean isFollowed(int live) {

@@ -12,12 +12,16 @@ import java.util.function.Supplier;
 import org.jooq.Query;
 import org.jooq.Select;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import sandpiper.engine.port.Session;
 import sandpiper.engine.port.StorageException;
 import sandpiper.engine.port.Transaction;
 
 /** A transaction on one connection, for reading or for writing. For one thread at a time. */
 public final class SqlSession implements Transaction {
+    private static final Logger LOG = LoggerFactory.getLogger(SqlSession.class);
+
     private static final Object[] NOTHING = {};
 
     /** Rows that are fetched at a time where there are many. */
@@ -313,6 +317,7 @@ public final class SqlSession implements Transaction {
 
     @Override
     public void close() {
+        boolean committed = !open;
         try {
             try {
                 if (open) {
@@ -323,7 +328,11 @@ public final class SqlSession implements Transaction {
                 link.close();
             }
         } catch (SQLException e) {
-            throw dialect.inWords(e);
+            if (!committed) {
+                throw dialect.inWords(e);
+            }
+            // What is committed stays so; a word of failure would have it done once more.
+            LOG.warn("A connection could not be given back", e);
         }
     }
 }
