@@ -2,6 +2,7 @@ package sandpiper.engine;
 
 import java.time.Clock;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
@@ -46,6 +47,7 @@ import sandpiper.logic.run.Evaluation;
 import sandpiper.logic.run.RecordSource;
 import sandpiper.model.logic.CompiledFunction;
 import sandpiper.model.release.Field;
+import sandpiper.model.release.FieldPath;
 import sandpiper.model.release.FieldTree;
 import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ObjectType;
@@ -315,6 +317,27 @@ public final class Records {
                 .keyOf(session, object, number)
                 .filter(key -> !key.isEmpty())
                 .map(key -> KeyText.write(object, key));
+    }
+
+    /**
+     * The same of a record that was read; it is asked for where the fields that were do not tell.
+     */
+    public Optional<String> keyOf(
+            LiveRelease now,
+            Session session,
+            ObjectType object,
+            FieldTree tree,
+            RecordView record) {
+        var key = new ArrayList<@Nullable Object>();
+        var read = tree.paths().stream().map(FieldPath::written).toList();
+        for (var field : object.key()) {
+            int place = read.indexOf(field);
+            if (place < 0) {
+                return keyOf(now, session, object, record.number());
+            }
+            key.add(record.values()[place]);
+        }
+        return key.isEmpty() ? Optional.empty() : Optional.of(KeyText.write(object, key));
     }
 
     /** How many records of an object there are. */

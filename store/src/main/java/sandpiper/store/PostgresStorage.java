@@ -28,7 +28,7 @@ public final class PostgresStorage extends SqlStorage {
     private final Clock clock;
 
     private PostgresStorage(PostgresDatabase database, ProcessRegister register, Clock clock) {
-        super(clock, new SeriesBlocks(database::draw));
+        super(clock, new SeriesBlocks(database::draw, database::glance));
         this.database = database;
         this.register = register;
         this.clock = clock;

@@ -58,6 +58,7 @@ public final class InputApplier {
     void apply(RecordState record, RecordInput input) {
         input.faults().forEach(fault -> faults.add(record, fault));
         var changeable = input.changeable();
+        links.expect(input);
         apply(record, input.values(), FaultPath.WHOLE, changeable.paths());
         input.parts()
                 .forEach((part, items) ->

@@ -2,8 +2,11 @@ package sandpiper.engine.input;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import sandpiper.engine.command.Fault;
 import sandpiper.engine.command.FaultPath;
 import sandpiper.engine.command.RecordCode;
@@ -37,6 +40,23 @@ final class Links {
         this.fills = fills;
         this.textual = origin.textual();
         this.whole = origin.whole();
+    }
+
+    /** Says which records will be looked for. */
+    void expect(RecordInput input) {
+        var keys = new LinkedHashMap<ObjectType, Set<String>>();
+        expect(input.values(), keys);
+        input.parts().values().forEach(items -> items.forEach(item -> expect(item.values(), keys)));
+        workspace.expect(keys);
+    }
+
+    private void expect(Map<Field, InputValue> values, Map<ObjectType, Set<String>> keys) {
+        values.forEach((field, given) -> {
+            if (given instanceof InputValue.Target(var key)) {
+                keys.computeIfAbsent(workspace.release().target(field), _ -> new LinkedHashSet<>())
+                        .add(key);
+            }
+        });
     }
 
     /** Sets a reference by the key of its record, or remembers it until all are there. */

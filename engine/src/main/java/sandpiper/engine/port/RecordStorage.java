@@ -1,6 +1,7 @@
 package sandpiper.engine.port;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -22,6 +23,12 @@ public interface RecordStorage {
     record Found(long number, boolean retired) {}
 
     Optional<Found> byKey(Session session, ObjectType object, List<Object> key);
+
+    /**
+     * Says which records will be looked for by their keys, so that they may be found together. What
+     * is found is the same without.
+     */
+    default void expect(Session session, Map<ObjectType, List<List<Object>>> keys) {}
 
     Optional<Found> byId(Session session, ObjectType object, UUID id);
 

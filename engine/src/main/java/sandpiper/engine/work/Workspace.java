@@ -3,7 +3,9 @@ package sandpiper.engine.work;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -33,6 +35,7 @@ import sandpiper.model.logic.ReleaseLogic;
 import sandpiper.model.release.Codec;
 import sandpiper.model.release.Field;
 import sandpiper.model.release.FieldPath;
+import sandpiper.model.release.KeyText;
 import sandpiper.model.release.ModelMember;
 import sandpiper.model.release.ObjectRecordType;
 import sandpiper.model.release.ObjectType;
@@ -165,6 +168,19 @@ public final class Workspace implements RecordSource {
     /** A record by its natural key or public id, in use or retired. */
     public Optional<RecordStorage.Found> find(ObjectType object, String key) {
         return RecordFinder.find(live.records(), session, object, key);
+    }
+
+    /** Says which records will be looked for by their keys; what is found is the same without. */
+    public void expect(Map<ObjectType, ? extends Collection<String>> keys) {
+        var read = new LinkedHashMap<ObjectType, List<List<Object>>>();
+        keys.forEach((object, texts) ->
+                read.put(
+                        object,
+                        texts.stream()
+                                .map(text -> KeyText.read(object, text))
+                                .flatMap(Optional::stream)
+                                .toList()));
+        live.records().expect(session, read);
     }
 
     /** The record a key stands for in a reference, as logic sees it; null when there is none. */

@@ -74,6 +74,20 @@ class EvaluationTest {
         assertThatCode(() -> usual.spend(100_000)).doesNotThrowAnyException();
     }
 
+    /** A thread that had to wait is let go on; one that waits on and on is not. */
+    @Test
+    void whatWaitsForTheMachineHasItsTimeStill() throws InterruptedException {
+        var waiting = run(1_000_000);
+        waiting.startClock(Duration.ofSeconds(2));
+        Thread.sleep(2_050);
+        assertThatCode(waiting::lookAtClock).doesNotThrowAnyException();
+
+        var forLong = run(1_000_000);
+        forLong.startClock(Duration.ofMillis(20));
+        Thread.sleep(70);
+        assertThatThrownBy(forLong::lookAtClock).hasMessageContaining("longer than 20 millisec");
+    }
+
     @Test
     void notesAreKeptOnceAndTwentyAtMost() {
         var run = run(10);

@@ -89,7 +89,10 @@ final class Call {
         return new StoredReply(
                 done.created() ? 201 : 200,
                 changed.resource().offers(Operation.READ)
-                        ? base + "/" + UriUtils.encode(changed.key(done), StandardCharsets.UTF_8)
+                        ? base
+                                + "/"
+                                + UriUtils.encode(
+                                        changed.key(done, tree, view), StandardCharsets.UTF_8)
                         : null,
                 Preconditions.tag(view.version()),
                 written(changed.result(), changed.writer(writers, done, tree), view));

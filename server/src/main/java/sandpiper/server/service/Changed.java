@@ -75,11 +75,11 @@ public final class Changed {
         return writers.of(live, done.object(), tree);
     }
 
-    /** The key of a record, or its id where it has none. */
-    public String key(Outcome.Done done) {
+    /** The key of a record that was read with some of its fields, or its id where it has none. */
+    public String key(Outcome.Done done, FieldTree tree, RecordView record) {
         return call.engine()
                 .records()
-                .keyOf(live, session, done.object(), done.number())
+                .keyOf(live, session, done.object(), tree, record)
                 .orElse(done.id().toString());
     }
 }

@@ -184,6 +184,18 @@ public final class PostgresDatabase implements AutoCloseable {
         return SqlSession.writing(new PostgresLink(connection(drawers)));
     }
 
+    /** Reads what is committed, each statement for itself. */
+    public SqlSession glance() {
+        var connection = connection(drawers);
+        try {
+            // The pool puts it back.
+            connection.setAutoCommit(true);
+            return SqlSession.reading(new PostgresLink(connection));
+        } catch (SQLException e) {
+            throw PostgresFailures.inWords(e);
+        }
+    }
+
     /** How many connections write at a time. */
     public int writers() {
         return writers.getMaximumPoolSize();

@@ -62,7 +62,8 @@ final class PostgresLink implements Link {
 
     @Override
     public void rollback() throws SQLException {
-        if (!connection.isClosed()) {
+        // Where each statement is for itself there is nothing to undo.
+        if (!connection.isClosed() && !connection.getAutoCommit()) {
             connection.rollback();
         }
     }

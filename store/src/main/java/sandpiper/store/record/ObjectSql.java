@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
+import org.jooq.Condition;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import sandpiper.model.release.Field;
@@ -34,23 +35,21 @@ final class ObjectSql {
     private final Map<List<String>, Statement> updates = new ConcurrentHashMap<>();
     private final Map<List<String>, Statement> byFields = new ConcurrentHashMap<>();
     private final Map<String, Statement> referring = new ConcurrentHashMap<>();
+    private final Map<Integer, Statement> byKeys = new ConcurrentHashMap<>();
+    private final List<String> key;
+    private final List<String> columns;
 
     ObjectSql(ObjectType object) {
         table = new TableStatements(Tables.of(object));
-        var columns = Tables.recordColumns(object.fields());
+        columns = Tables.recordColumns(object.fields());
+        key = firsts(object.keyFields());
         var number = Sql.number(Tables.NUMBER);
         byId = table.selectBy(Tables.ID, Tables.NUMBER, Tables.RETIRED);
         load = table.selectBy(Tables.NUMBER, array(columns));
         insert = table.insertNumbered(Tables.NUMBER, array(columns.subList(1, columns.size())));
         delete = table.delete(Sql.is(Tables.NUMBER));
-        var key = object.keyFields();
-        loadByKey =
-                Sql.statement(
-                        table.select(array(columns))
-                                .where(firsts(key).stream().map(Sql::is).toList()));
-        keyOf =
-                table.selectBy(
-                        Tables.NUMBER, array(key.isEmpty() ? List.of(Tables.ID) : firsts(key)));
+        loadByKey = Sql.statement(table.select(array(columns)).where(isKey()));
+        keyOf = table.selectBy(Tables.NUMBER, array(key.isEmpty() ? List.of(Tables.ID) : key));
         after =
                 Sql.statement(
                         table.select(Tables.NUMBER)
@@ -124,6 +123,24 @@ final class ObjectSql {
                                                 columns.stream())
                                         .toList(),
                                 Sql.is(Tables.NUMBER)));
+    }
+
+    private Condition isKey() {
+        return DSL.and(key.stream().map(Sql::is).toList());
+    }
+
+    /** Whole records by one of so many keys. */
+    Statement loadByKeys(int places) {
+        return byKeys.computeIfAbsent(
+                places,
+                _ ->
+                        Sql.statement(
+                                table.select(array(columns))
+                                        .where(
+                                                DSL.or(
+                                                        Stream.generate(this::isKey)
+                                                                .limit(places)
+                                                                .toList()))));
     }
 
     /** Finds by the values of some fields, leaving one record out. */

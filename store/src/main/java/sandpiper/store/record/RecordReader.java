@@ -3,13 +3,17 @@ package sandpiper.store.record;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Function;
 import org.jooq.Condition;
 import org.jooq.Field;
+import org.jooq.Record1;
+import org.jooq.Select;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.record.Page;
 import sandpiper.engine.record.Query;
@@ -36,6 +40,7 @@ final class RecordReader {
 
     private final Release release;
     private final Map<String, Plan> plans = new ConcurrentHashMap<>();
+    private final Map<String, OnePlan> ofOne = new ConcurrentHashMap<>();
     private final SmallTables small = new SmallTables();
 
     /** The SQL of one shape of query, and how to read its rows. */
@@ -46,6 +51,13 @@ final class RecordReader {
             int firstSortColumn,
             boolean annotated,
             List<PartPlan> parts) {}
+
+    /**
+     * The SQL of one record.
+     *
+     * @param whole the record and its line items at once, the values bound for each part anew
+     */
+    private record OnePlan(Plan plan, Statement whole) {}
 
     /** The SQL for the line items of one record, and for those of the records of a page. */
     private record PartPlan(Statement ofOne, Statement ofMany, PathColumns columns) {}
@@ -102,43 +114,60 @@ final class RecordReader {
                         columns,
                         head.size() + 1,
                         query.tree().annotated(),
-                        partPlans(query.object(), query.tree()));
+                        partPlans(query.object(), query.tree(), owner -> owner.eq(Sql.value())));
         plans.put(shape, plan);
         return plan;
     }
 
     Optional<RecordView> view(SqlSession session, ObjectType object, long number, FieldTree tree) {
-        var plan =
-                plans.computeIfAbsent(
-                        "one#" + object.name() + '#' + tree.shape(),
-                        _ -> one(object, List.of(Tables.NUMBER), tree));
-        return viewed(session, plan, number);
+        return viewed(session, one(object, List.of(Tables.NUMBER), tree), number);
     }
 
     /** {@code key} has the value of the first column of each field of the key. */
     Optional<RecordView> viewByKey(
             SqlSession session, ObjectType object, List<@Nullable Object> key, FieldTree tree) {
-        var plan =
-                plans.computeIfAbsent(
-                        "key#" + object.name() + '#' + tree.shape(),
-                        _ ->
-                                one(
-                                        object,
-                                        object.keyFields().stream()
-                                                .map(field -> Tables.columns(field).getFirst())
-                                                .toList(),
-                                        tree));
-        return viewed(session, plan, key.toArray());
+        var columns =
+                object.keyFields().stream().map(field -> Tables.columns(field).getFirst()).toList();
+        return viewed(session, one(object, columns, tree), key.toArray());
+    }
+
+    /** How the record is read whose columns have values that are bound. */
+    private OnePlan one(ObjectType object, List<String> by, FieldTree tree) {
+        if (ofOne.size() > MOST_SHAPES) {
+            ofOne.clear();
+        }
+        return ofOne.computeIfAbsent(
+                object.name() + '#' + by + '#' + tree.shape(), _ -> onePlan(object, by, tree));
     }
 
     private static Optional<RecordView> viewed(
-            SqlSession session, Plan plan, @Nullable Object... values) {
-        return session.first(plan.page(), row -> head(row, plan), values)
-                .map(head -> withItems(session, plan.parts(), List.of(head)).getFirst());
+            SqlSession session, OnePlan one, @Nullable Object... values) {
+        var plan = one.plan();
+        return session.dialect().hasOneWriter()
+                ? session.first(plan.page(), row -> head(row, plan), values)
+                        .map(head -> withItems(session, plan.parts(), List.of(head)).getFirst())
+                : viewedAtOnce(session, one, values);
     }
 
-    /** Reads the record whose columns have values that are bound. */
-    private Plan one(ObjectType object, List<String> by, FieldTree tree) {
+    /** In one question, where each is a way to the database and back. */
+    private static Optional<RecordView> viewedAtOnce(
+            SqlSession session, OnePlan one, @Nullable Object... values) {
+        var bound = new ArrayList<>(Arrays.asList(values));
+        var heads = new ArrayList<RecordView>();
+        var parts = new ArrayList<List<ItemView>>();
+        var consumers = new ArrayList<SqlSession.RowConsumer>();
+        consumers.add(row -> heads.add(head(row, one.plan())));
+        for (var part : one.plan().parts()) {
+            var items = new ArrayList<ItemView>();
+            parts.add(items);
+            consumers.add(row -> items.add(item(row, part)));
+            bound.addAll(Arrays.asList(values));
+        }
+        session.together(one.whole(), consumers, bound.toArray());
+        return heads.stream().findFirst().map(head -> withParts(head, parts));
+    }
+
+    private OnePlan onePlan(ObjectType object, List<String> by, FieldTree tree) {
         var joins = new Joins(release, Tables.of(object));
         var head = headColumns(joins, tree);
         var columns = columns(joins, head.size() + 1, tree);
@@ -148,13 +177,26 @@ final class RecordReader {
                         .map(column -> joins.column(ColumnRef.own(column)).eq(Sql.value()))
                         .toList();
         var statement = Sql.statement(Tables.sql().select(head).from(joins.from()).where(found));
-        return new Plan(
-                statement,
-                statement,
-                columns,
-                head.size() + 1,
-                tree.annotated(),
-                partPlans(object, tree));
+        var parts =
+                partPlans(
+                        object,
+                        tree,
+                        owner ->
+                                by.equals(List.of(Tables.NUMBER))
+                                        ? owner.eq(Sql.value())
+                                        : owner.eq(numberOf(object, by)));
+        var all = new ArrayList<>(List.of(statement));
+        parts.forEach(part -> all.add(part.ofOne()));
+        return new OnePlan(
+                new Plan(statement, statement, columns, head.size() + 1, tree.annotated(), parts),
+                Statement.together(all));
+    }
+
+    private static Select<Record1<Object>> numberOf(ObjectType object, List<String> by) {
+        return Tables.sql()
+                .select(Sql.column(Tables.NUMBER))
+                .from(Sql.table(Tables.of(object)))
+                .where(by.stream().map(Sql::is).toList());
     }
 
     private PathColumns columns(Joins joins, int first, FieldTree tree) {
@@ -169,7 +211,8 @@ final class RecordReader {
         return columns;
     }
 
-    private List<PartPlan> partPlans(ObjectType object, FieldTree tree) {
+    private List<PartPlan> partPlans(
+            ObjectType object, FieldTree tree, Function<Field<Object>, Condition> isOwner) {
         var parts = new ArrayList<PartPlan>();
         for (var part : tree.parts()) {
             var joins = new Joins(release, Tables.of(object, part.part()));
@@ -183,7 +226,7 @@ final class RecordReader {
             selected.addAll(columns.columns());
             parts.add(
                     new PartPlan(
-                            items(joins, selected, owner.eq(Sql.value())),
+                            items(joins, selected, isOwner.apply(owner)),
                             items(joins, selected, among(owner)),
                             columns));
         }
@@ -264,7 +307,7 @@ final class RecordReader {
                     isOne ? part.ofOne() : part.ofMany(),
                     row ->
                             byOwner.computeIfAbsent(row.getLong(1), _ -> new ArrayList<>())
-                                    .add(new ItemView(row.getLong(2), part.columns().read(row))),
+                                    .add(item(row, part)),
                     owners);
             ofParts.add(byOwner);
         }
@@ -277,6 +320,10 @@ final class RecordReader {
                                                 byOwner.getOrDefault(head.number(), List.of()))
                                         .toList()))
                 .toList();
+    }
+
+    private static ItemView item(ResultSet row, PartPlan part) throws SQLException {
+        return new ItemView(row.getLong(2), part.columns().read(row));
     }
 
     private static RecordView withParts(RecordView head, List<List<ItemView>> parts) {

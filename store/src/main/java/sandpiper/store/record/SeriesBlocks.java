@@ -21,6 +21,7 @@ public final class SeriesBlocks implements Series {
     private static final long SOON_NANOS = Duration.ofSeconds(1).toNanos();
 
     private final Supplier<SqlSession> drawing;
+    private final Supplier<SqlSession> glancing;
     private final Series gapless = new StoredSeries();
     private final Map<Key, Block> blocks = new ConcurrentHashMap<>();
 
@@ -36,9 +37,11 @@ public final class SeriesBlocks implements Series {
 
     /**
      * @param drawing begins a transaction in which nothing but a block is drawn
+     * @param glancing begins to read what is committed
      */
-    public SeriesBlocks(Supplier<SqlSession> drawing) {
+    public SeriesBlocks(Supplier<SqlSession> drawing, Supplier<SqlSession> glancing) {
         this.drawing = drawing;
+        this.glancing = glancing;
     }
 
     @Override
@@ -72,7 +75,7 @@ public final class SeriesBlocks implements Series {
 
     @Override
     public <T> T beside(SqlSession session, Function<SqlSession, T> reading) {
-        try (var other = drawing.get()) {
+        try (var other = glancing.get()) {
             return reading.apply(other);
         }
     }

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import sandpiper.engine.port.RecordStorage;
 import sandpiper.engine.port.Session;
@@ -29,6 +30,7 @@ import sandpiper.model.release.Part;
 import sandpiper.model.release.Release;
 import sandpiper.model.type.TemporalType;
 import sandpiper.store.sql.SqlSession;
+import sandpiper.store.sql.Statement;
 import sandpiper.store.system.SqlFiles;
 import sandpiper.store.table.ColumnValues;
 import sandpiper.store.table.Tables;
@@ -40,6 +42,7 @@ public final class SqlRecords implements RecordStorage {
     private final RecordReader reader;
     private final RecordSelector selector;
     private final Map<String, ObjectSql> statements = new HashMap<>();
+    private final Map<String, Statement> together = new ConcurrentHashMap<>();
     private final WriterRecordCache ofSoleWriter = new WriterRecordCache();
 
     /** Access to the records of a release, whose numbers are made of what {@code series} gives. */
@@ -98,11 +101,26 @@ public final class SqlRecords implements RecordStorage {
         return read.map(record -> new Found(record.number(), record.retired()));
     }
 
+    @Override
+    public void expect(Session session, Map<ObjectType, List<List<Object>>> keys) {
+        var sql = SqlSession.of(session);
+        var atHand = atHand(sql);
+        // In a file a question costs little, and most records are at hand.
+        if (atHand != null && !sql.isSoleWriter()) {
+            new ExpectedRecords(together, this::of, atHand).read(sql, keys);
+        }
+    }
+
+    /** What a row says of a record without line items. */
+    static StoredRecord record(ResultSet row, ObjectType object) throws SQLException {
+        return record(row, object, List.of());
+    }
+
     /**
      * Of a value with several columns the first tells: a localised text is unique in its main
      * language.
      */
-    private static List<@Nullable Object> firsts(List<Field> fields, List<Object> values) {
+    static List<@Nullable Object> firsts(List<Field> fields, List<Object> values) {
         var bound = new ArrayList<@Nullable Object>();
         for (int i = 0; i < fields.size(); i++) {
             bound.add(ColumnValues.split(fields.get(i), values.get(i)).getFirst());

@@ -229,6 +229,34 @@ public final class SqlSession implements Transaction {
                 });
     }
 
+    /**
+     * Runs queries that are {@linkplain Statement#together one statement}, on one way to the
+     * database and back.
+     *
+     * @param consumers one for the rows of each query
+     */
+    public void together(
+            Statement statement, List<RowConsumer> consumers, @Nullable Object... values) {
+        using(
+                statement.in(dialect),
+                values,
+                prepared -> {
+                    boolean isThere = prepared.execute();
+                    for (var consumer : consumers) {
+                        if (!isThere) {
+                            throw new IllegalStateException("Fewer answers than queries");
+                        }
+                        try (var rows = prepared.getResultSet()) {
+                            while (rows.next()) {
+                                consumer.take(rows);
+                            }
+                        }
+                        isThere = prepared.getMoreResults();
+                    }
+                    return true;
+                });
+    }
+
     /** The first row of a query, or nothing. */
     public <T> Optional<T> first(
             Statement statement, RowReader<T> reader, @Nullable Object... values) {

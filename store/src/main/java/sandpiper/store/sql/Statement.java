@@ -1,8 +1,10 @@
 package sandpiper.store.sql;
 
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.jooq.Query;
 import org.jooq.SQLDialect;
 import org.jooq.impl.DSL;
@@ -27,6 +29,12 @@ public final class Statement {
     /** One that is written by hand, with a question mark for each value. */
     public static Statement written(String sql) {
         return new Statement(_ -> sql);
+    }
+
+    /** Several as one, for a database that answers them in turn. */
+    public static Statement together(List<Statement> all) {
+        return new Statement(dialect ->
+                all.stream().map(one -> one.in(dialect)).collect(Collectors.joining("; ")));
     }
 
     /** The same, giving a column of each row that it adds. */
