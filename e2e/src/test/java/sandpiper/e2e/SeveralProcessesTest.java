@@ -285,7 +285,7 @@ class SeveralProcessesTest {
     }
 
     private void awaitNothingWaits() throws InterruptedException {
-        var end = Instant.now().plus(Duration.ofSeconds(60));
+        var end = Instant.now().plus(Duration.ofSeconds(120));
         while (true) {
             clients[0].post("/manage/v1/deliveries/redeliver", Map.of());
             var counts = clients[0].get("/manage/v1/deliveries/counts");

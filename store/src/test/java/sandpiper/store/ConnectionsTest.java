@@ -259,7 +259,7 @@ class ConnectionsTest {
         await(() -> almanac.asked.size() == 1);
 
         try (var other = port.storage.begin(false)) {
-            assertThat(port.storage.events().claim(other, 1)).isPresent();
+            assertThat(port.storage.events().claim(other, 1, Instant.now())).isPresent();
             almanac.held.countDown();
             TimeUnit.MILLISECONDS.sleep(300);
         }

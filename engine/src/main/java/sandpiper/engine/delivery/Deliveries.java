@@ -140,11 +140,12 @@ public final class Deliveries implements AutoCloseable {
 
     /** A delivery with its event, or nothing. */
     public Optional<Delivered> delivery(long number) {
-        return read(session ->
-                events().delivery(session, number)
-                        .map(one ->
-                                new Delivered(
-                                        one, events().find(session, one.event()).orElseThrow())));
+        return read(
+                session -> events().delivery(session, number).map(one -> withEvent(session, one)));
+    }
+
+    private Delivered withEvent(Session session, Delivery delivery) {
+        return new Delivered(delivery, events().find(session, delivery.event()).orElseThrow());
     }
 
     /** The tries of a delivery to a webhook, newest first. */
@@ -262,10 +263,13 @@ public final class Deliveries implements AutoCloseable {
     public List<Delivered> dueForWebhooks(int limit) {
         return read(session ->
                 events().due(session, Target.Kind.WEBHOOK, clock.instant(), limit).stream()
-                        .map(one ->
-                                new Delivered(
-                                        one, events().find(session, one.event()).orElseThrow()))
+                        .map(one -> withEvent(session, one))
                         .toList());
+    }
+
+    /** What waited for a delivery to a webhook that is done, if it is due; see {@link #take}. */
+    public Optional<Delivery> followingForWebhooks(Delivery done) {
+        return read(session -> events().following(session, done, clock.instant()));
     }
 
     /**
@@ -278,12 +282,11 @@ public final class Deliveries implements AutoCloseable {
             return delivery(number).filter(one -> isDue(one.delivery()));
         }
         return writer.write(transaction ->
-                events().claim(transaction, number)
+                events().claim(transaction, number, clock.instant())
                         .filter(this::isDue)
                         .map(one -> {
                             events().hold(transaction, number, clock.instant().plus(atMost));
-                            return new Delivered(
-                                    one, events().find(transaction, one.event()).orElseThrow());
+                            return withEvent(transaction, one);
                         }));
     }
 

@@ -41,6 +41,14 @@ final class Reactions {
     /** Deliveries that are handed to the writer together. */
     private static final int AT_ONCE = 50;
 
+    /**
+     * How many looks' time is spent on what follows each other. A look costs the more the more
+     * waits; other work of this thread is kept back no longer than this.
+     */
+    private static final int LOOKS_LONG = 4;
+
+    private static final Duration SHORTEST_TURN = Duration.ofMillis(200);
+
     /** Longer than asking and the wait for the writer together may take. */
     private static final Duration WHILE_ASKING = Duration.ofMinutes(3);
 
@@ -73,13 +81,34 @@ final class Reactions {
         return storage.events();
     }
 
-    /** Runs what is due; tells whether there was any. */
+    /** Runs what is due and what waited for that; tells whether there was any. */
     boolean run() {
+        long start = System.nanoTime();
         var due = new ArrayList<Delivery>();
         try (var session = storage.snapshot()) {
             due.addAll(events().due(session, Target.Kind.HANDLER, clock.instant(), AT_ONCE));
             due.addAll(events().due(session, Target.Kind.SCHEDULE, clock.instant(), AT_ONCE));
         }
+        long looked = System.nanoTime() - start;
+        long turn = Math.max(SHORTEST_TURN.toNanos(), LOOKS_LONG * looked);
+        var done = run(due);
+        boolean some = !done.isEmpty();
+        while (!done.isEmpty() && System.nanoTime() - start < turn) {
+            done = run(following(done));
+        }
+        return some;
+    }
+
+    private List<Delivery> following(List<Delivery> done) {
+        try (var session = storage.snapshot()) {
+            return done.stream()
+                    .flatMap(one -> events().following(session, one, clock.instant()).stream())
+                    .toList();
+        }
+    }
+
+    /** Runs deliveries; gives those that were not left to another process. */
+    private List<Delivery> run(List<Delivery> due) {
         var running = new ArrayList<CompletableFuture<Boolean>>();
         Set<String> batches = new HashSet<>();
         var begun = new ArrayList<Delivery>();
@@ -89,10 +118,13 @@ final class Reactions {
                 running.add(submit(delivery.number()));
             }
         }
+        var done = new ArrayList<Delivery>();
         for (int i = 0; i < running.size(); i++) {
-            await(running.get(i), begun.get(i));
+            if (await(running.get(i), begun.get(i))) {
+                done.add(begun.get(i));
+            }
         }
-        return !due.isEmpty();
+        return done;
     }
 
     /** Whether nothing of the same batch was begun just now. */
@@ -119,14 +151,15 @@ final class Reactions {
                 given.in(() -> run(transaction, events().delivery(transaction, delivery))));
     }
 
-    private void await(CompletableFuture<Boolean> running, Delivery delivery) {
+    private boolean await(CompletableFuture<Boolean> running, Delivery delivery) {
         try {
-            Writer.await(running);
+            return Writer.await(running);
         } catch (AnswersWantedException _) {
             askFor(delivery);
         } catch (RuntimeException e) {
             noteFault(delivery, e);
         }
+        return true;
     }
 
     private void noteFault(Delivery delivery, RuntimeException e) {
@@ -185,9 +218,10 @@ final class Reactions {
 
     /** A delivery that is due and that no other process is at. */
     private Optional<Delivery> claimed(Transaction transaction, long number) {
-        return events().claim(transaction, number)
+        var now = clock.instant();
+        return events().claim(transaction, number, now)
                 .filter(one -> one.state() == State.WAITING)
-                .filter(one -> !one.due().isAfter(clock.instant()));
+                .filter(one -> !one.due().isAfter(now));
     }
 
     private boolean run(Transaction transaction, Optional<Delivery> found) {

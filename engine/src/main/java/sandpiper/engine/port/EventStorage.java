@@ -73,6 +73,15 @@ public interface EventStorage {
      */
     List<Delivery> due(Session session, Delivery.Target.Kind kind, Instant now, int limit);
 
+    /**
+     * What had to wait for a delivery that is done: the next to the same target about the same
+     * record. To look for it costs the same however many wait, unlike {@link #due}.
+     *
+     * @return nothing when none waits, when it is not due or held, or when the one that is done was
+     *     about no record
+     */
+    Optional<Delivery> following(Session session, Delivery done, Instant now);
+
     /** When the next waiting delivery to targets of a kind is due, or nothing when none waits. */
     Optional<Instant> nextDue(Session session, Delivery.Target.Kind kind);
 
@@ -81,9 +90,9 @@ public interface EventStorage {
     /**
      * Takes a delivery for this transaction alone.
      *
-     * @return nothing when there is none, or when another process has it now
+     * @return nothing when there is none, or when another process has it now or holds it
      */
-    Optional<Delivery> claim(Transaction transaction, long number);
+    Optional<Delivery> claim(Transaction transaction, long number, Instant now);
 
     /**
      * Keeps a delivery from others for a while, since what is done with it takes longer than a

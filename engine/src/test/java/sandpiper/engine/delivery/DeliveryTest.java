@@ -15,6 +15,8 @@ import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
 import java.time.Instant;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -27,16 +29,19 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 import sandpiper.engine.Yard;
+import sandpiper.engine.command.Outcome;
 import sandpiper.engine.event.Delivery;
 import sandpiper.engine.event.Delivery.State;
 import sandpiper.engine.event.Delivery.Target;
 import sandpiper.engine.event.Event;
 import sandpiper.engine.event.Webhook;
+import sandpiper.engine.outside.Outside;
 import sandpiper.engine.port.EventStorage;
 import sandpiper.engine.port.ScheduleStorage;
 import sandpiper.engine.port.ScheduleStorage.Progress;
 import sandpiper.engine.port.Storage;
 import sandpiper.engine.port.Transaction;
+import sandpiper.engine.write.ReactionWrites;
 import sandpiper.engine.writer.WriteMetrics;
 import sandpiper.engine.writer.Writer;
 import sandpiper.testing.SettableClock;
@@ -248,6 +253,80 @@ class DeliveryTest {
         void whatNobodyHearsNeedNotBeRaised() {
             assertThat(listening.hear(yard.live, "Full")).isTrue();
             assertThat(listening.hear(yard.live, "Tank.changed")).isFalse();
+        }
+    }
+
+    @Nested
+    class Doing {
+        private final ReactionWrites writes = mock(ReactionWrites.class);
+        private final List<Long> handled = new ArrayList<>();
+        private Reactions reactions;
+
+        @BeforeEach
+        void make() {
+            reactions =
+                    new Reactions(
+                            storage,
+                            () -> yard.live,
+                            writer,
+                            writes,
+                            mock(Outside.class),
+                            Backoff.OF_HANDLERS,
+                            clock);
+        }
+
+        private void waitAboutOneRecord(long... numbers) {
+            var waiting = new ArrayDeque<Delivery>();
+            for (long number : numbers) {
+                var event = full(number, number);
+                var delivery =
+                        new Delivery(
+                                number,
+                                number,
+                                new Target(Target.Kind.HANDLER, "Tank.later"),
+                                event.record(),
+                                State.WAITING,
+                                0,
+                                clock.instant(),
+                                null,
+                                "",
+                                null);
+                waiting.add(delivery);
+                when(events.claim(any(), eq(number), any())).thenReturn(Optional.of(delivery));
+                when(events.find(any(), eq(number))).thenReturn(Optional.of(event));
+            }
+            when(events.due(any(), eq(Target.Kind.HANDLER), any(), anyInt()))
+                    .thenReturn(List.of(waiting.getFirst()));
+            when(events.following(any(), any(), any()))
+                    .thenAnswer(_ -> Optional.ofNullable(waiting.peek()));
+            when(writes.handle(any(), any(), any(), any()))
+                    .thenAnswer(call -> {
+                        List<Event> told = call.getArgument(3);
+                        handled.add(told.getFirst().number());
+                        waiting.remove();
+                        return new Outcome.Returned(
+                                yard.live.release().object("Tank"), List.of(), null, null);
+                    });
+        }
+
+        @Test
+        void whatWaitedForOneThatIsDoneComesWithoutAnotherLook() {
+            waitAboutOneRecord(7, 8, 9);
+
+            assertThat(reactions.run()).isTrue();
+
+            assertThat(handled).containsExactly(7L, 8L, 9L);
+            verify(events, times(1)).due(any(), eq(Target.Kind.HANDLER), any(), anyInt());
+        }
+
+        @Test
+        void whatAnotherProcessHasIsLeftToItWithWhatWaitsForIt() {
+            waitAboutOneRecord(7, 8);
+            when(events.claim(any(), eq(7L), any())).thenReturn(Optional.empty());
+
+            assertThat(reactions.run()).as("so it waits before it looks again").isFalse();
+
+            assertThat(handled).isEmpty();
         }
     }
 

@@ -44,6 +44,9 @@ class WebhookSender {
     /** Messages on their way to one webhook. */
     private static final int EACH = 4;
 
+    /** Messages about one record that follow each other before others have their turn. */
+    private static final int IN_A_ROW = 50;
+
     private static final Duration LONGEST_SLEEP = Duration.ofSeconds(5);
     private static final Duration SHORTEST_SLEEP = Duration.ofMillis(50);
 
@@ -134,17 +137,19 @@ class WebhookSender {
             if (onTheirWay.contains(due.delivery().number()) || !room.tryAcquire()) {
                 continue;
             }
-            onTheirWay.add(due.delivery().number());
+            if (!onTheirWay.add(due.delivery().number())) {
+                room.release();
+                continue;
+            }
             begun = true;
             senders.execute(() -> {
                 try {
-                    stillDue(due).ifPresent(this::deliver);
+                    deliverInARow(due.delivery());
                 } catch (RuntimeException e) {
                     if (!closed) {
                         LOG.error("Delivering to the webhook {} went wrong", name, e);
                     }
                 } finally {
-                    onTheirWay.remove(due.delivery().number());
                     room.release();
                     woken.release();
                 }
@@ -175,11 +180,35 @@ class WebhookSender {
     }
 
     /**
+     * Delivers a message that is on its way, and those about the same record that waited for it.
+     */
+    private void deliverInARow(Delivery first) {
+        var next = Optional.of(first);
+        for (int left = IN_A_ROW - 1; next.isPresent(); left--) {
+            var delivery = next.get();
+            boolean tried;
+            try {
+                var due = stillDue(delivery);
+                due.ifPresent(this::deliver);
+                tried = due.isPresent();
+            } finally {
+                onTheirWay.remove(delivery.number());
+            }
+            next =
+                    tried && left > 0 && !closed
+                            ? engine.deliveries()
+                                    .followingForWebhooks(delivery)
+                                    .filter(one -> onTheirWay.add(one.number()))
+                            : Optional.empty();
+        }
+    }
+
+    /**
      * What is due was read a while ago; another sender may have delivered it since. Now that it is
      * ours, what is stored of it says whether it is still to be done.
      */
-    private Optional<Delivered> stillDue(Delivered read) {
-        return engine.deliveries().take(read.delivery().number(), longest);
+    private Optional<Delivered> stillDue(Delivery read) {
+        return engine.deliveries().take(read.number(), longest);
     }
 
     private void deliver(Delivered due) {

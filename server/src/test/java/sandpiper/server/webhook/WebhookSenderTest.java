@@ -7,6 +7,7 @@ import static org.mockito.ArgumentMatchers.anyInt;
 import static org.mockito.ArgumentMatchers.anyLong;
 import static org.mockito.ArgumentMatchers.anyString;
 import static org.mockito.Mockito.doAnswer;
+import static org.mockito.Mockito.doReturn;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
@@ -26,6 +27,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.RepeatedTest;
 import org.junit.jupiter.api.RepetitionInfo;
+import org.junit.jupiter.api.Test;
 import sandpiper.engine.Engine;
 import sandpiper.engine.delivery.Deliveries;
 import sandpiper.engine.event.Delivery;
@@ -43,6 +45,18 @@ import sandpiper.server.security.SecretCipher;
 class WebhookSenderTest {
     private static final Instant NOW = Instant.parse("2026-05-01T10:00:00Z");
     private static final int MESSAGES = 60;
+
+    private static final Webhook WEBHOOK =
+            new Webhook(
+                    "books",
+                    "Bookkeeping",
+                    "https://books.example/events",
+                    List.of("Stay.created"),
+                    null,
+                    "sealed",
+                    null,
+                    null,
+                    false);
 
     /** Deliveries as a store has them. */
     private final Map<Long, Delivered> stored = new ConcurrentHashMap<>();
@@ -68,9 +82,9 @@ class WebhookSenderTest {
                 Map.of());
     }
 
-    private Deliveries deliveries(Webhook webhook, Random random) {
+    private Deliveries deliveries(Random random) {
         var deliveries = mock(Deliveries.class);
-        when(deliveries.webhooks()).thenReturn(List.of(webhook));
+        when(deliveries.webhooks()).thenReturn(List.of(WEBHOOK));
         when(deliveries.nextForWebhooks()).thenReturn(Optional.empty());
         when(deliveries.take(anyLong(), any()))
                 .thenAnswer(asked ->
@@ -90,6 +104,14 @@ class WebhookSenderTest {
                     // Between reading and beginning, what was on its way arrives.
                     Thread.sleep(random.nextInt(4));
                     return due;
+                });
+        when(deliveries.followingForWebhooks(any()))
+                .thenAnswer(asked -> {
+                    Delivery done = asked.getArgument(0);
+                    return Optional.ofNullable(stored.get(done.number() + 1))
+                            .map(Delivered::delivery)
+                            .filter(one -> one.state() == Delivery.State.WAITING)
+                            .filter(one -> !one.due().isAfter(NOW));
                 });
         doAnswer(
                         told -> {
@@ -128,21 +150,8 @@ class WebhookSenderTest {
                 null);
     }
 
-    @RepeatedTest(8)
-    void eachMessageIsSentOnceUntilItIsTaken(RepetitionInfo repetition) throws Exception {
-        var random = new Random(repetition.getCurrentRepetition());
-        var webhook =
-                new Webhook(
-                        "books",
-                        "Bookkeeping",
-                        "https://books.example/events",
-                        List.of("Stay.created"),
-                        null,
-                        "sealed",
-                        null,
-                        null,
-                        false);
-        for (long i = 1; i <= MESSAGES; i++) {
+    private void store(int messages) {
+        for (long i = 1; i <= messages; i++) {
             var event = event(i);
             stored.put(
                     i,
@@ -150,7 +159,7 @@ class WebhookSenderTest {
                             new Delivery(
                                     i,
                                     i,
-                                    webhook.target(),
+                                    WEBHOOK.target(),
                                     event.record(),
                                     Delivery.State.WAITING,
                                     0,
@@ -160,6 +169,9 @@ class WebhookSenderTest {
                                     null),
                             event));
         }
+    }
+
+    private WebhookSender sender(Deliveries deliveries, Random random) {
         var client = mock(WebhookClient.class);
         when(client.post(anyString(), any(), anyString()))
                 .thenAnswer(asked -> {
@@ -181,19 +193,19 @@ class WebhookSenderTest {
         var live = mock(LiveRelease.class);
         when(live.release()).thenReturn(Release.EMPTY);
         var engine = mock(Engine.class);
-        var made = deliveries(webhook, random);
-        when(engine.deliveries()).thenReturn(made);
+        when(engine.deliveries()).thenReturn(deliveries);
         when(engine.clock()).thenReturn(Clock.fixed(NOW, ZoneOffset.UTC));
         when(engine.live()).thenReturn(live);
 
-        var sender =
-                new WebhookSender(
-                        engine,
-                        seal,
-                        client,
-                        List.of(Duration.ofMinutes(1)),
-                        Duration.ofSeconds(2),
-                        false);
+        return new WebhookSender(
+                engine, seal, client, List.of(Duration.ofMinutes(1)), Duration.ofSeconds(2), false);
+    }
+
+    @RepeatedTest(8)
+    void eachMessageIsSentOnceUntilItIsTaken(RepetitionInfo repetition) throws Exception {
+        var random = new Random(repetition.getCurrentRepetition());
+        store(MESSAGES);
+        var sender = sender(deliveries(random), random);
         sender.start();
         var end = Instant.now().plusSeconds(20);
         while (noted.size() < MESSAGES && Instant.now().isBefore(end)) {
@@ -211,5 +223,24 @@ class WebhookSenderTest {
                 .filteredOn(one -> one.delivery().state() == Delivery.State.WAITING)
                 .extracting(one -> one.event().id().toString())
                 .containsExactlyInAnyOrderElementsOf(refused);
+    }
+
+    @Test
+    void whatWaitedForAMessageThatIsTakenFollowsWithoutAnotherLook() throws Exception {
+        store(5);
+        var random = new Random(1);
+        var deliveries = deliveries(random);
+        var first = List.of(stored.get(1L));
+        doReturn(first).doReturn(List.of()).when(deliveries).dueForWebhooks(anyInt());
+        var sender = sender(deliveries, random);
+
+        sender.start();
+        var end = Instant.now().plusSeconds(20);
+        while (noted.size() < 5 && Instant.now().isBefore(end)) {
+            Thread.sleep(10);
+        }
+        sender.close();
+
+        assertThat(noted.keySet()).containsExactlyInAnyOrder(1L, 2L, 3L, 4L, 5L);
     }
 }

@@ -4,6 +4,8 @@ import java.util.List;
 import java.util.stream.Stream;
 import org.jooq.Condition;
 import org.jooq.Field;
+import org.jooq.Record1;
+import org.jooq.Select;
 import org.jooq.SelectConditionStep;
 import org.jooq.Table;
 import org.jooq.impl.DSL;
@@ -22,6 +24,9 @@ final class EventSql {
     private static final Table<?> E = EVENTS.as("e");
     private static final Table<?> D = DELIVERIES.as("d");
 
+    /** Another delivery than {@link #D}. */
+    private static final Table<?> B = DELIVERIES.as("b");
+
     private static final String[] OF_EVENT = {
         "id", "name", "kind", "unit", "object", "record", "key", "at", "actor", "via", "depth",
         "data"
@@ -38,17 +43,34 @@ final class EventSql {
     static final Condition PUBLISHED = e("kind").eq(DSL.inline("RAISED"));
     private static final Condition WAITING = d("state").eq(DSL.inline("WAITING"));
 
+    /** That nobody holds it at a moment. */
+    private static final Condition FREE =
+            DSL.coalesce(d("held_until"), DSL.inline(0L)).le(Sql.count());
+
     /** An earlier delivery about the same record that still waits. */
     private static final Condition BLOCKED =
             DSL.exists(
                     DSL.selectOne()
-                            .from(DELIVERIES.as("b"))
+                            .from(B)
                             .where(
-                                    Sql.column("b", "state").eq(DSL.inline("WAITING")),
-                                    Sql.column("b", "target").eq(d("target")),
-                                    Sql.column("b", "record").eq(d("record")),
-                                    Sql.column("b", "event").lt(d("event")),
-                                    Sql.column("b", "kind").eq(d("kind"))));
+                                    b("state").eq(DSL.inline("WAITING")),
+                                    b("target").eq(d("target")),
+                                    b("record").eq(d("record")),
+                                    b("event").lt(d("event")),
+                                    b("kind").eq(d("kind"))));
+
+    /** Of those to a target about a record the one that the others wait for. */
+    private static final Select<Record1<Object>> FIRST_IN_LINE =
+            Tables.sql()
+                    .select(b("number"))
+                    .from(B)
+                    .where(
+                            b("state").eq(DSL.inline("WAITING")),
+                            b("target").eq(Sql.value()),
+                            b("record").eq(Sql.value()),
+                            b("kind").eq(Sql.value()))
+                    .orderBy(b("event"))
+                    .limit(DSL.inline(1));
 
     static final Statement ADD = EVENTS.insert(OF_EVENT);
 
@@ -111,10 +133,20 @@ final class EventSql {
                                     WAITING,
                                     d("kind").eq(Sql.value()),
                                     d("due").le(Sql.value()),
-                                    DSL.coalesce(d("held_until"), DSL.inline(0L)).le(Sql.count()),
+                                    FREE,
                                     DSL.not(BLOCKED))
                             .orderBy(d("due"), d("number"))
                             .limit(Sql.count()));
+
+    static final Statement FOLLOWING =
+            Sql.statement(
+                    Tables.sql()
+                            .select(DELIVERY)
+                            .from(D)
+                            .where(
+                                    d("number").eq(DSL.field(FIRST_IN_LINE)),
+                                    d("due").le(Sql.value()),
+                                    FREE));
     static final Statement NEXT_DUE =
             Sql.statement(
                     Tables.sql()
@@ -126,7 +158,8 @@ final class EventSql {
     static final Statement FIND_DELIVERY =
             Sql.statement(Tables.sql().select(DELIVERY).from(D).where(d("number").eq(Sql.value())));
     static final Statement CLAIM_DELIVERY =
-            Sql.claim(Tables.sql().select(DELIVERY).from(D).where(d("number").eq(Sql.value())));
+            Sql.claim(
+                    Tables.sql().select(DELIVERY).from(D).where(d("number").eq(Sql.value()), FREE));
     static final Statement HOLD = DELIVERIES.update(List.of("held_until"), Sql.is("number"));
     static final Statement UPDATE_DELIVERY =
             DELIVERIES.update(
@@ -181,6 +214,10 @@ final class EventSql {
 
     static Field<Object> d(String column) {
         return Sql.column("d", column);
+    }
+
+    private static Field<Object> b(String column) {
+        return Sql.column("b", column);
     }
 
     /** The number of a row and then the others of its columns. */

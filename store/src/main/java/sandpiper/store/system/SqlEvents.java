@@ -64,9 +64,13 @@ public final class SqlEvents implements EventStorage {
     }
 
     @Override
-    public Optional<Delivery> claim(Transaction transaction, long number) {
+    public Optional<Delivery> claim(Transaction transaction, long number, Instant now) {
         return SqlSession.of(transaction)
-                .first(EventSql.CLAIM_DELIVERY, row -> delivery(row, 1), number);
+                .first(
+                        EventSql.CLAIM_DELIVERY,
+                        row -> delivery(row, 1),
+                        number,
+                        TemporalType.micros(now));
     }
 
     @Override
@@ -203,6 +207,19 @@ public final class SqlEvents implements EventStorage {
                         TemporalType.micros(now),
                         TemporalType.micros(now),
                         (long) limit);
+    }
+
+    @Override
+    public Optional<Delivery> following(Session session, Delivery done, Instant now) {
+        return SqlSession.of(session)
+                .first(
+                        EventSql.FOLLOWING,
+                        row -> delivery(row, 1),
+                        done.target().name(),
+                        bytes(done.record()),
+                        done.target().kind().name(),
+                        TemporalType.micros(now),
+                        TemporalType.micros(now));
     }
 
     @Override
